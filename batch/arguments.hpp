@@ -1,0 +1,31 @@
+// Verb, files and options of one call of the headless command.
+#pragma once
+
+#include <array>
+#include <map>
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace jig::batch {
+
+struct Arguments {
+    std::string verb;
+    std::vector<std::string> files;
+    std::map<std::string, std::string> options;  ///< without the leading --
+    bool help = false;
+
+    [[nodiscard]] std::optional<std::string> option(const std::string& name) const;
+    /// A plain number; throws InputError where it is none or outside [low, high].
+    [[nodiscard]] double number(const std::string& name, double otherwise, double low, double high) const;
+    [[nodiscard]] double need_number(const std::string& name, double low, double high) const;
+    /// Three numbers with commas, not all zero.
+    [[nodiscard]] std::array<double, 3> need_direction(const std::string& name) const;
+    /// The one file that the verb works on.
+    [[nodiscard]] const std::string& file(const char* what) const;
+};
+
+/// Throws InputError for options that none of `known` names, without their value, or given twice.
+Arguments read_arguments(const std::vector<std::string>& words, const std::vector<std::string>& known);
+
+}  // namespace jig::batch

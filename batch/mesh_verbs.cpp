@@ -1,0 +1,111 @@
+#include <filesystem>
+
+#include "batch/verbs.hpp"
+#include "core/base/units.hpp"
+#include "core/science/mesh/measure.hpp"
+#include "core/science/mesh/pull.hpp"
+#include "core/science/mesh/repair.hpp"
+#include "core/science/mesh/stl.hpp"
+#include "core/science/nest/slab_sheets.hpp"
+
+namespace jig::batch {
+namespace {
+
+Repaired load_mesh(const Arguments& a, Progress& progress) {
+    const auto& path = a.file("the mesh file");
+    const double unit = length_unit(a.option("unit").value_or("mm"));
+    return repaired(read_stl(read_file(path), path, unit, progress), progress);
+}
+
+Json vector_json(const Point& p) { return Json::array({p.x(), p.y(), p.z()}); }
+
+std::pair<double, double> sheet_size(const Arguments& a) {
+    const auto text = a.option("sheet").value_or("2.5x1.25");
+    const auto cross = text.find('x');
+    Arguments parts;
+    parts.verb = a.verb;
+    if (cross == std::string::npos) throw InputError("--sheet", "\"" + text + "\" is no sheet size", "write it in metres as 2.5x1.25");
+    parts.options["sheet"] = text.substr(0, cross);
+    const double w = parts.need_number("sheet", 0.01, 100);
+    parts.options["sheet"] = text.substr(cross + 1);
+    return {w, parts.need_number("sheet", 0.01, 100)};
+}
+
+}  // namespace
+
+Json run_draft(const Arguments& a, Progress& progress) {
+    const auto pull = a.need_direction("pull");
+    DraftRules rules;
+    rules.drag_angle = radians(a.number("drag-deg", 1, 0, 45));
+    rules.samples = 400000;
+    const auto mesh = load_mesh(a, progress);
+    const RayMesh rays(mesh.mesh);
+    const auto map = draft(mesh.mesh, rays, {pull[0], pull[1], pull[2]}, rules, progress);
+    return {{"area_m2", map.area}, {"slides_m2", map.slides}, {"drags_m2", map.drags}, {"locks_m2", map.locks}, {"shadowed_m2", map.shadowed},
+            {"min_draft_deg", degrees(map.min_draft)}, {"projected_m2", map.projected}, {"draw_depth_m", map.depth}};
+}
+
+Json run_pull(const Arguments& a, Progress& progress) {
+    const auto top = static_cast<std::size_t>(a.number("top", 3, 1, 12));
+    DraftRules rules;
+    rules.drag_angle = radians(a.number("drag-deg", 1, 0, 45));
+    const auto mesh = load_mesh(a, progress);
+    const RayMesh rays(mesh.mesh);
+    Json pulls = Json::array();
+    for (const auto& p : best_pulls(mesh.mesh, rays, rules, top, progress)) {
+        pulls.push_back({{"direction", vector_json(p.direction)}, {"locks_m2", p.locks}, {"drags_m2", p.drags}, {"draw_depth_m", p.depth}});
+    }
+    return {{"pulls", pulls}};
+}
+
+Json run_measure(const Arguments& a, Progress& progress) {
+    const auto mesh = load_mesh(a, progress);
+    const auto m = measure(mesh.mesh, mesh.topology);
+    Json repairs = Json::array();
+    for (const auto& r : mesh.repairs) repairs.push_back({{"what", r.what}, {"count", r.count}});
+    Json out{{"triangles", mesh.mesh.triangles.size()}, {"closed", m.closed}, {"area_m2", m.area}, {"volume_m3", m.volume}, {"centroid_m", vector_json(m.centroid)},
+             {"size_m", vector_json(m.size)}, {"holes", m.rims}, {"repairs", repairs}};
+    out["smallest_inside_radius_m"] = m.smallest_inside_radius ? Json(*m.smallest_inside_radius) : Json();
+    return out;
+}
+
+Json run_slabs(const Arguments& a, Progress& progress) {
+    const auto axis = a.need_direction("axis");
+    const double thickness = a.need_number("thickness", 1e-5, 100);
+    SheetRules rules;
+    std::tie(rules.length, rules.width) = sheet_size(a);
+    rules.kerf = a.number("kerf", 0.002, 0, 0.1);
+    rules.margin = a.number("margin", 0.01, 0, 1);
+    const auto mesh = load_mesh(a, progress);
+    const auto stack = slabs(mesh.mesh, mesh.topology, {axis[0], axis[1], axis[2]}, thickness, progress);
+    const auto sheets = lay_onto_sheets(stack, rules, progress);
+    Json list = Json::array(), files = Json::array();
+    for (const auto& s : stack.slabs) {
+        Json outlines = Json::array();
+        for (const auto& loop : s.outline) {
+            Json points = Json::array();
+            for (const auto& p : loop) points.push_back(Json::array({p.x(), p.y()}));
+            outlines.push_back(std::move(points));
+        }
+        list.push_back({{"number", s.number}, {"from_m", s.from}, {"to_m", s.to}, {"area_m2", s.area}, {"outlines", std::move(outlines)}});
+    }
+    if (const auto folder = a.option("out")) {
+        std::error_code bad;
+        std::filesystem::create_directories(*folder, bad);
+        if (bad) throw InputError(*folder, "the folder cannot be made", "choose one that you may write to");
+        for (std::size_t i = 0; i < sheets.sheets.size(); ++i) {
+            const auto base = *folder + "/sheet-" + std::to_string(i + 1);
+            write_sheet_dxf(sheets, i, base + ".dxf");
+            std::FILE* svg = std::fopen((base + ".svg").c_str(), "wb");
+            if (svg == nullptr) throw InputError(base + ".svg", "the file cannot be written", "choose a folder that you may write to");
+            const auto text = sheet_svg(sheets, i);
+            const bool whole = std::fwrite(text.data(), 1, text.size(), svg) == text.size();
+            if (std::fclose(svg) != 0 || !whole) throw InputError(base + ".svg", "the file cannot be written to its end", "check the room left on the disk");
+            files.push_back(base + ".dxf");
+            files.push_back(base + ".svg");
+        }
+    }
+    return {{"slabs", list}, {"sheets", sheets.sheets.size()}, {"yield", sheets.yield}, {"stack_volume_m3", stack.volume}, {"too_large_for_a_sheet", sheets.too_large}, {"files", files}};
+}
+
+}  // namespace jig::batch

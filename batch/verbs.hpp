@@ -1,0 +1,33 @@
+// What the headless command can do (docs/batch.md).
+#pragma once
+
+#include "batch/arguments.hpp"
+#include "core/base/json.hpp"
+#include "core/base/progress.hpp"
+
+namespace jig::batch {
+
+struct Verb {
+    const char* name;
+    const char* usage;
+    const char* help;
+    Json (*run)(const Arguments&, Progress&);
+};
+
+const std::vector<Verb>& verbs();
+
+Json run_laminate(const Arguments&, Progress&);
+Json run_draft(const Arguments&, Progress&);
+Json run_pull(const Arguments&, Progress&);
+Json run_measure(const Arguments&, Progress&);
+Json run_slabs(const Arguments&, Progress&);
+Json run_report(const Arguments&, Progress&);
+Json run_check(const Arguments&, Progress&);
+
+/// The whole command: prints, and returns the exit code (0 answered, 1 own fault, 2 bad input, 3 a stop).
+int run(const std::vector<std::string>& words, std::ostream& out, std::ostream& err, Progress& progress);
+
+/// Folder of the shipped data: $JIGSHELL_DATA, the installed place, or the source tree.
+std::string data_folder();
+
+}  // namespace jig::batch

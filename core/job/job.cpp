@@ -1,0 +1,37 @@
+#include "core/job/job.hpp"
+
+#include <fmt/format.h>
+
+namespace jig {
+
+Json job_to_json(const Job& job) {
+    auto out = to_json_value(job);
+    out["format"] = "jigshell job";
+    out["version"] = kJobVersion;
+    return out;
+}
+
+Job job_from_json(const Json& json, const std::string& where) {
+    const JsonPlace place(json, where);
+    if (!json.is_object() || !place.has("format") || !json["format"].is_string() || json["format"] != "jigshell job") {
+        place.fail("this is no Jig Shell job", "choose a file that ends in .jigshell");
+    }
+    const int version = place.at("version").whole();
+    if (version > kJobVersion) {
+        place.fail(fmt::format("the job is of version {}, newer than this program's {}", version, kJobVersion), "open it with a newer Jig Shell; the file has not been touched");
+    }
+    if (version < 1) place.fail("the job has no version that this program knows", "open it with the program that made it");
+    Job job;
+    from_json_value(place, job);
+    return job;
+}
+
+Job patched(const Job& job, const Json& patch) {
+    auto json = job_to_json(job);
+    json.merge_patch(patch);
+    auto out = job_from_json(json, "job");
+    out.attachments = job.attachments;
+    return out;
+}
+
+}  // namespace jig

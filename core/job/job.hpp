@@ -1,0 +1,99 @@
+// Everything that the maker decided.
+#pragma once
+
+#include <memory>
+
+#include "core/stages/back/choices.hpp"
+#include "core/stages/brief/choices.hpp"
+#include "core/stages/edge/choices.hpp"
+#include "core/stages/heat/choices.hpp"
+#include "core/stages/log/choices.hpp"
+#include "core/stages/part/choices.hpp"
+#include "core/stages/plug/choices.hpp"
+#include "core/stages/release/choices.hpp"
+#include "core/stages/run/choices.hpp"
+#include "core/stages/shape/choices.hpp"
+#include "core/stages/shell/choices.hpp"
+#include "core/stages/split/choices.hpp"
+
+namespace jig {
+
+/// A file kept inside the job as it came. Shared between undo steps; equal when the bytes are.
+struct Attachment {
+    std::string name;
+    std::shared_ptr<const std::string> bytes;
+    bool operator==(const Attachment& other) const {
+        return name == other.name && (bytes == other.bytes || (bytes && other.bytes && *bytes == *other.bytes));
+    }
+};
+
+enum class CutAlong { length, width };
+template <>
+struct Words<CutAlong> {
+    static constexpr std::array all{Word{"length", "across the length"}, Word{"width", "across the width"}};
+};
+
+/// Where the section is drawn: `at` goes from 0 to 1 over the shape's extent.
+struct Cut {
+    CutAlong across = CutAlong::length;
+    double at = 0.5;
+    static void fields(auto& c, auto&& v) {
+        v("across", c.across);
+        v("at", c.at, 0.0, 1.0);
+    }
+    bool operator==(const Cut&) const = default;
+};
+
+struct Job {
+    brief::Choices brief;
+    shape::Choices shape;
+    split::Choices split;
+    plug::Choices plug;
+    edge::Choices edge;
+    shell::Choices shell = shell::start_from(School::glass_epoxy);
+    back::Choices back;
+    release::Choices release;
+    heat::Choices heat;
+    part::Choices part = part::start();
+    run::Choices run;
+    log::Choices log;
+    Cut cut;
+    std::vector<Attachment> attachments;
+
+    static void fields(auto& c, auto&& v) {
+        v("brief", c.brief);
+        v("shape", c.shape);
+        v("split", c.split);
+        v("plug", c.plug);
+        v("edge", c.edge);
+        v("shell", c.shell);
+        v("back", c.back);
+        v("release", c.release);
+        v("heat", c.heat);
+        v("part", c.part);
+        v("run", c.run);
+        v("log", c.log);
+        v("cut", c.cut);
+    }
+    bool operator==(const Job&) const = default;
+
+    [[nodiscard]] const Attachment* attached(const std::string& name) const {
+        for (const auto& a : attachments) {
+            if (a.name == name) return &a;
+        }
+        return nullptr;
+    }
+};
+
+inline constexpr int kJobVersion = 1;
+
+/// The job without its attachments as JSON with "format" and "version" (docs/file-format.md), and back.
+/// Reading keeps defaults for what is missing; throws InputError for newer versions, foreign files, wrong types
+/// and values outside their range.
+Json job_to_json(const Job& job);
+Job job_from_json(const Json& json, const std::string& where);
+
+/// `job` with a merge patch (RFC 7396) of its JSON laid over it. Throws InputError.
+Job patched(const Job& job, const Json& patch);
+
+}  // namespace jig

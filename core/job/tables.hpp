@@ -1,0 +1,14 @@
+// Materials and days as CSV, for spreadsheets.
+#pragma once
+
+#include "core/job/evaluate.hpp"
+
+namespace jig {
+
+/// One cell: quoted where it holds a comma, a quote or a line end.
+std::string csv_cell(const std::string& text);
+/// Empty where Run has no findings.
+std::string materials_csv(const Findings& findings);
+std::string days_csv(const Findings& findings);
+
+}  // namespace jig

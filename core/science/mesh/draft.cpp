@@ -1,0 +1,135 @@
+#include "core/science/mesh/draft.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <limits>
+
+#include "core/base/parallel.hpp"
+#include "core/base/units.hpp"
+
+namespace jig {
+namespace {
+
+const double kNoise = radians(0.01);  // draft that single-precision files cannot tell from none
+constexpr double kOffset = 1e-5;      // of the diagonal
+
+/// Point `i` of an even sequence over a triangle (the R2 sequence folded into the triangle).
+Point spread(const TriangleMesh& mesh, std::size_t face, std::size_t i, std::size_t count) {
+    if (count == 1) return mesh.centre(face);
+    double u = 0.5 + 0.7548776662466927 * static_cast<double>(i + 1);
+    double v = 0.5 + 0.5698402909980532 * static_cast<double>(i + 1);
+    u -= std::floor(u);
+    v -= std::floor(v);
+    if (u + v > 1) {
+        u = 1 - u;
+        v = 1 - v;
+    }
+    const Point a = mesh.corner(face, 0);
+    return a + u * (mesh.corner(face, 1) - a) + v * (mesh.corner(face, 2) - a);
+}
+
+}  // namespace
+
+DraftMap draft(const TriangleMesh& mesh, const RayMesh& rays, const Point& pull_in, const DraftRules& rules,
+               Progress& progress) {
+    const Point pull = pull_in.normalized();
+    const auto count = mesh.triangles.size();
+    DraftMap out;
+    out.faces.resize(count);
+    out.shadow.assign(count, 0.0f);
+    double low = std::numeric_limits<double>::infinity(), high = -low, total = 0;
+    for (const auto& t : mesh.triangles) {
+        for (const auto i : t) {
+            const double h = pull.dot(mesh.points[i]);
+            low = std::min(low, h);
+            high = std::max(high, h);
+        }
+    }
+    for (std::size_t f = 0; f < count; ++f) total += mesh.area_vector2(f).norm() / 2;
+    out.depth = high - low;
+    const double size = bounds_of(mesh).diagonal(), step = kOffset * size;
+    struct Sum {
+        double slides = 0, drags = 0, locks = 0, open = 0, shadowed = 0, projected = 0;
+        double worst = std::numeric_limits<double>::infinity();
+        std::size_t worst_face = 0;
+    };
+    std::vector<Sum> sums(threads_for(count, 4096));
+    parallel_shares(count, 4096, [&](std::size_t begin, std::size_t end, unsigned thread) {
+        Sum sum;
+        for (std::size_t f = begin; f < end; ++f) {
+            if (((f - begin) & 0x3fff) == 0) {
+                progress.check();
+                if (thread == 0) progress.report(static_cast<double>(f) / static_cast<double>(std::max<std::size_t>(1, end)), "trying the pull");
+            }
+            const Point twice = mesh.area_vector2(f);
+            const double area = twice.norm() / 2;
+            if (area == 0) {
+                out.faces[f] = Release::open;
+                continue;
+            }
+            const Point normal = twice / (2 * area);
+            const double slope = std::clamp(normal.dot(pull), -1.0, 1.0);
+            const double angle = std::asin(slope);
+            if (rules.foot_open && slope < -0.9998 && pull.dot(mesh.centre(f)) - low < 1e-4 * size) {
+                out.faces[f] = Release::open;
+                sum.open += area;
+                continue;
+            }
+            if (angle < sum.worst) {
+                sum.worst = angle;
+                sum.worst_face = f;
+            }
+            if (angle < -kNoise) {
+                out.faces[f] = Release::locks;
+                sum.locks += area;
+                continue;
+            }
+            const auto samples = 1 + static_cast<std::size_t>(rules.samples * area / total);
+            std::size_t hidden = 0;
+            for (std::size_t i = 0; i < samples; ++i) {
+                const Point from = spread(mesh, f, i, samples) + step * (normal + pull);
+                hidden += rays.blocked(from, pull) ? 1 : 0;
+            }
+            const double shade = static_cast<double>(hidden) / static_cast<double>(samples);
+            out.shadow[f] = static_cast<float>(shade);
+            const bool drags = angle < rules.drag_angle;
+            sum.locks += shade * area;
+            sum.shadowed += shade * area;
+            (drags ? sum.drags : sum.slides) += (1 - shade) * area;
+            sum.projected += (1 - shade) * area * std::max(0.0, slope);
+            out.faces[f] = shade >= 0.5 ? Release::locks : drags ? Release::drags : Release::slides;
+        }
+        sums[thread] = sum;
+    });
+    out.min_draft = std::numeric_limits<double>::infinity();
+    for (const auto& sum : sums) {
+        out.slides += sum.slides;
+        out.drags += sum.drags;
+        out.locks += sum.locks;
+        out.open += sum.open;
+        out.shadowed += sum.shadowed;
+        out.projected += sum.projected;
+        if (sum.worst < out.min_draft) {
+            out.min_draft = sum.worst;
+            out.worst_face = sum.worst_face;
+        }
+    }
+    if (!std::isfinite(out.min_draft)) out.min_draft = 0;
+    out.area = total;
+    return out;
+}
+
+double locked_by_angle(const TriangleMesh& mesh, const Point& pull, double& drags, double drag_angle) {
+    double locks = 0;
+    drags = 0;
+    const double drag_slope = std::sin(drag_angle), lock_slope = -std::sin(kNoise);
+    for (std::size_t f = 0; f < mesh.triangles.size(); ++f) {
+        const Point twice = mesh.area_vector2(f);
+        const double area = twice.norm() / 2, along = twice.dot(pull) / 2;
+        if (along < lock_slope * area) locks += area;
+        else if (along < drag_slope * area) drags += area;
+    }
+    return locks;
+}
+
+}  // namespace jig

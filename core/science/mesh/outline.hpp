@@ -1,0 +1,26 @@
+// Flat outlines: thin layer over Clipper, in metres.
+#pragma once
+
+#include "core/science/mesh/triangle_mesh.hpp"
+
+namespace jig {
+
+using Loop = std::vector<Point2>;  ///< closed; anticlockwise round material, clockwise round a hole
+using Loops = std::vector<Loop>;
+
+double signed_area(const Loop& loop);      ///< m², positive anticlockwise
+double net_area(const Loops& loops);       ///< m², holes taken off
+double perimeter(const Loop& loop);        ///< m
+Point2 low_corner(const Loops& loops);
+Point2 high_corner(const Loops& loops);
+
+/// Everything covered by any loop (nonzero rule), to a grid of one micrometre.
+Loops united(const Loops& loops);
+/// What is covered by `a` and not by `b`.
+Loops taken_off(const Loops& a, const Loops& b);
+/// Grown outwards (shrunk inwards when negative) by `distance` m with round or square corners.
+Loops offset(const Loops& loops, double distance, bool round = true);
+/// Fewer points, none of them moved further than `tolerance` m off the old outline.
+Loop simplified(const Loop& loop, double tolerance);
+
+}  // namespace jig

@@ -1,0 +1,129 @@
+#include "core/science/mesh/pull.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <unordered_map>
+
+#include "core/base/units.hpp"
+
+namespace jig {
+namespace {
+
+/// Area by direction, so that the angle test of one pull costs the number of directions, not of faces.
+struct Facing {
+    Point normal;
+    double area;
+};
+
+std::vector<Facing> facings(const TriangleMesh& mesh) {
+    std::unordered_map<std::uint64_t, Point> sums;
+    for (std::size_t f = 0; f < mesh.triangles.size(); ++f) {
+        const Point a = mesh.area_vector2(f) / 2;
+        const Point n = a.normalized();
+        std::uint64_t key = 0;
+        for (int i = 0; i < 3; ++i) key = key * 4096 + static_cast<std::uint64_t>(std::lround((n[i] + 1) * 500));
+        sums.try_emplace(key, Point::Zero()).first->second += a;
+    }
+    std::vector<Facing> out;
+    out.reserve(sums.size());
+    for (const auto& [key, sum] : sums) {
+        if (sum.norm() > 0) out.push_back({sum.normalized(), sum.norm()});
+    }
+    return out;
+}
+
+/// Share of the area that a tilted pull must gain over an axis to be worth the trouble of setting it up.
+constexpr double kAxisBonus = 0.02;
+
+double cost(double locks, double drags, double depth, double area) {
+    // Any real lock outweighs drag: one piece that frees beats a shorter draw that does not.
+    const double stuck = locks > 1e-4 * area ? 0.05 * area : 0;
+    return locks + stuck + 0.1 * drags + 1e-4 * area * depth / std::sqrt(area);
+}
+
+}  // namespace
+
+std::vector<PullCandidate> best_pulls(const TriangleMesh& mesh, const RayMesh& rays, const DraftRules& rules,
+                                      std::size_t top, Progress& progress) {
+    const auto faces = facings(mesh);
+    const double drag = std::sin(rules.drag_angle), noise = -std::sin(radians(0.01));
+    double area = 0;
+    for (const auto& f : faces) area += f.area;
+    const auto by_angle = [&](const Point& p) {
+        double locks = 0, drags = 0;
+        for (const auto& f : faces) {
+            const double slope = f.normal.dot(p);
+            if (slope < noise) locks += f.area;
+            else if (slope < drag) drags += f.area;
+        }
+        return cost(locks, drags, 0, area);
+    };
+    struct Try {
+        double cost;
+        bool axis;
+        Point p;
+    };
+    std::vector<Try> tries;
+    for (int i = 0; i < 3; ++i) {
+        for (const double s : {1.0, -1.0}) {
+            const Point p = s * Point::Unit(i);
+            tries.push_back({by_angle(p), true, p});
+        }
+    }
+    constexpr int kSpread = 400;
+    for (int i = 0; i < kSpread; ++i) {
+        const double z = 1 - (2 * i + 1.0) / kSpread, turn = i * kPi * (3 - std::sqrt(5.0));
+        const double r = std::sqrt(1 - z * z);
+        const Point p(r * std::cos(turn), r * std::sin(turn), z);
+        tries.push_back({by_angle(p), false, p});
+    }
+    // Refine the best by angle: small turns that lower the cost, halving the step.
+    std::stable_sort(tries.begin(), tries.end(), [](const Try& a, const Try& b) { return a.cost < b.cost; });
+    const auto leaders = std::min<std::size_t>(tries.size(), 24);
+    for (std::size_t i = 0; i < leaders; ++i) {
+        progress.report(0.5 * static_cast<double>(i) / static_cast<double>(leaders), "searching for the pull");
+        auto& t = tries[i];
+        if (t.axis) continue;
+        for (double step = radians(6); step > radians(0.05); step /= 2) {
+            const auto frame = frame_across(t.p);
+            for (int k = 0; k < 8; ++k) {
+                const double a = k * kPi / 4;
+                const Point p = (t.p + step * (std::cos(a) * frame.u + std::sin(a) * frame.v)).normalized();
+                const double c = by_angle(p);
+                if (c < t.cost - 1e-9 * area) {
+                    t.cost = c;
+                    t.p = p;
+                }
+            }
+        }
+    }
+    std::vector<std::pair<double, PullCandidate>> judged;
+    std::vector<Try> chosen(tries.begin(), tries.begin() + static_cast<std::ptrdiff_t>(leaders));
+    for (std::size_t i = leaders; i < tries.size(); ++i) {
+        if (tries[i].axis) chosen.push_back(tries[i]);
+    }
+    std::stable_sort(chosen.begin(), chosen.end(), [&](const Try& a, const Try& b) {
+        return a.cost - (a.axis ? kAxisBonus * area : 0) < b.cost - (b.axis ? kAxisBonus * area : 0);
+    });
+    auto quick = rules;
+    quick.samples = std::min(rules.samples, 8000.0);
+    Progress silent;
+    std::vector<Point> seen;
+    for (const auto& t : chosen) {
+        const bool near = std::any_of(seen.begin(), seen.end(), [&](const Point& p) { return p.dot(t.p) > std::cos(radians(15)); });
+        if (near || (seen.size() >= std::max<std::size_t>(12, top))) continue;
+        progress.report(0.5 + 0.5 * static_cast<double>(seen.size()) / 12, "trying the pull");
+        seen.push_back(t.p);
+        const auto map = draft(mesh, rays, t.p, quick, silent);
+        judged.emplace_back(cost(map.locks, map.drags, map.depth, area) - (t.axis ? kAxisBonus * area : 0),
+                            PullCandidate{t.p, map.locks, map.drags, map.depth});
+    }
+    std::stable_sort(judged.begin(), judged.end(), [](const auto& a, const auto& b) { return a.first < b.first; });
+    std::vector<PullCandidate> out;
+    for (const auto& [score, candidate] : judged) {
+        if (out.size() < top) out.push_back(candidate);
+    }
+    return out;
+}
+
+}  // namespace jig

@@ -1,0 +1,45 @@
+// Flat sections through a mesh, and the slabs that a stack is built from.
+#pragma once
+
+#include <span>
+
+#include "core/base/progress.hpp"
+#include "core/science/mesh/outline.hpp"
+#include "core/science/mesh/topology.hpp"
+
+namespace jig {
+
+/// A section in the frame's flat coordinates, solid on the left of every loop. Where the surface is open, its
+/// cut lines that end are in `open_lines` instead.
+struct Section {
+    double height = 0;
+    Loops loops;
+    std::vector<Loop> open_lines;
+};
+
+/// Cuts at every height along frame.w (points exactly at a height count as above it, so no cut can hit a
+/// corner or lie in a face). Cost: the faces each cut crosses, after one linear pass. All cores; Cancelled.
+std::vector<Section> sections(const TriangleMesh& mesh, const Topology& topology, const Frame& frame,
+                              std::span<const double> heights, Progress& progress);
+
+struct Slab {
+    int number = 0;           ///< from the foot, starting at 1
+    double from = 0, to = 0;  ///< m along the axis
+    Loops outline;            ///< in the frame's flat coordinates
+    double area = 0;          ///< m²
+};
+
+struct SlabStack {
+    Frame frame;
+    std::vector<Slab> slabs;
+    double volume = 0;  ///< m³ of all slabs
+};
+
+/// Slabs of equal thickness from the foot up. Each outline is the union of the sections at the slab's two
+/// faces, at the heights where the surface turns over inside it (local extremes and silhouette edges) and
+/// between these, so that nothing of the shape is lost. Throws InputError for a thickness that makes no
+/// slab or more than 2000.
+SlabStack slabs(const TriangleMesh& mesh, const Topology& topology, const Point& axis, double thickness,
+                Progress& progress);
+
+}  // namespace jig

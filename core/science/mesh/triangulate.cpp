@@ -1,0 +1,86 @@
+#include "core/science/mesh/triangulate.hpp"
+
+#include <CGAL/Constrained_Delaunay_triangulation_2.h>
+#include <CGAL/Exact_predicates_inexact_constructions_kernel.h>
+#include <CGAL/Triangulation_vertex_base_with_info_2.h>
+
+#include <cmath>
+
+#include "core/base/error.hpp"
+
+namespace jig {
+namespace {
+
+using Kernel = CGAL::Exact_predicates_inexact_constructions_kernel;
+using VertexBase = CGAL::Triangulation_vertex_base_with_info_2<std::uint32_t, Kernel>;
+using FaceBase = CGAL::Constrained_triangulation_face_base_2<Kernel>;
+using Structure = CGAL::Triangulation_data_structure_2<VertexBase, FaceBase>;
+using Delaunay = CGAL::Constrained_Delaunay_triangulation_2<Kernel, Structure, CGAL::No_constraint_intersection_tag>;
+
+/// Distance tests against an outline, by rows of cells so that filling stays near linear.
+class Inside {
+  public:
+    Inside(const Loop& loop, double spacing) : loop_(loop), spacing_(spacing), low_(low_corner({loop}) - Point2::Constant(spacing)) {
+        rows_.resize(static_cast<std::size_t>((high_corner({loop}).y() - low_.y()) / spacing_) + 3);
+        for (std::size_t i = 0; i < loop.size(); ++i) {
+            const auto &a = loop[i], &b = loop[(i + 1) % loop.size()];
+            const auto from = row(std::min(a.y(), b.y()) - spacing_), to = row(std::max(a.y(), b.y()) + spacing_);
+            for (auto r = from; r <= to && r < rows_.size(); ++r) rows_[r].push_back(i);
+        }
+    }
+    /// Inside and at least `clear` from the outline.
+    [[nodiscard]] bool well_inside(const Point2& p, double clear) const {
+        bool inside = false;
+        for (const auto i : rows_[row(p.y())]) {
+            const auto &a = loop_[i], &b = loop_[(i + 1) % loop_.size()];
+            if ((a.y() > p.y()) != (b.y() > p.y()) && p.x() < a.x() + (p.y() - a.y()) / (b.y() - a.y()) * (b.x() - a.x())) inside = !inside;
+            const Point2 ab = b - a;
+            const double t = std::clamp((p - a).dot(ab) / std::max(1e-30, ab.squaredNorm()), 0.0, 1.0);
+            if ((p - a - t * ab).norm() < clear) return false;
+        }
+        return inside;
+    }
+
+  private:
+    [[nodiscard]] std::size_t row(double y) const { return static_cast<std::size_t>(std::max(0.0, (y - low_.y()) / spacing_)); }
+    const Loop& loop_;
+    double spacing_;
+    Point2 low_;
+    std::vector<std::vector<std::size_t>> rows_;
+};
+
+}  // namespace
+
+FlatMesh filled(const Loop& outline, double spacing) {
+    FlatMesh out;
+    out.points = outline;
+    const Inside inside(outline, spacing);
+    const Point2 low = low_corner({outline}), high = high_corner({outline});
+    const double rise = spacing * std::sqrt(3.0) / 2;
+    int row = 0;
+    for (double y = low.y() + rise; y < high.y(); y += rise, ++row) {
+        for (double x = low.x() + (row % 2) * spacing / 2; x < high.x(); x += spacing) {
+            if (inside.well_inside({x, y}, 0.6 * spacing)) out.points.emplace_back(x, y);
+        }
+    }
+    Delaunay net;
+    try {
+        std::vector<Delaunay::Vertex_handle> corners;
+        for (std::size_t i = 0; i < out.points.size(); ++i) {
+            const auto v = net.insert(Kernel::Point_2(out.points[i].x(), out.points[i].y()));
+            v->info() = static_cast<std::uint32_t>(i);
+            if (i < outline.size()) corners.push_back(v);
+        }
+        for (std::size_t i = 0; i < corners.size(); ++i) net.insert_constraint(corners[i], corners[(i + 1) % corners.size()]);
+    } catch (const Delaunay::Intersection_of_constraints_exception&) {
+        throw InputError("outline", "it crosses itself", "move the points so that the line meets itself nowhere");
+    }
+    for (const auto& face : net.finite_face_handles()) {
+        const Triangle t{face->vertex(0)->info(), face->vertex(1)->info(), face->vertex(2)->info()};
+        const Point2 middle = (out.points[t[0]] + out.points[t[1]] + out.points[t[2]]) / 3;
+        if (inside.well_inside(middle, 0)) out.triangles.push_back(t);
+    }
+    return out;
+}
+
+}  // namespace jig

@@ -1,0 +1,270 @@
+// What a shop can have on its shelves, and where each figure comes from.
+#pragma once
+
+#include <map>
+#include <string>
+#include <vector>
+
+#include "core/base/fields.hpp"
+#include "core/base/units.hpp"
+#include "core/science/laminate/ply.hpp"
+
+namespace jig {
+
+enum class OriginKind { typical, data_sheet, measured };
+template <>
+struct Words<OriginKind> {
+    static constexpr std::array all{Word{"typical", "typical"}, Word{"data sheet", "from the data sheet"},
+                                    Word{"measured here", "measured here"}};
+};
+
+struct Origin {
+    OriginKind kind = OriginKind::typical;
+    std::string date;  ///< yyyy-mm or empty
+    std::string note;
+    static void fields(auto& c, auto&& v) {
+        v("kind", c.kind);
+        v("date", c.date);
+        v("note", c.note);
+    }
+    bool operator==(const Origin&) const = default;
+};
+
+/// What every entry has. `origin` holds for all its figures except those named in `origins`.
+struct Entry {
+    std::string name;
+    Origin origin;
+    std::map<std::string, Origin> origins;
+    bool operator==(const Entry&) const = default;
+    [[nodiscard]] const Origin& origin_of(const std::string& figure) const {
+        const auto own = origins.find(figure);
+        return own == origins.end() ? origin : own->second;
+    }
+};
+
+template <>
+struct Words<Weave> {
+    static constexpr std::array all{Word{"unidirectional", "unidirectional"}, Word{"cloth", "cloth"}, Word{"mat", "chopped mat"}};
+};
+
+enum class FibreKind { glass, carbon, aramid };
+template <>
+struct Words<FibreKind> {
+    static constexpr std::array all{Word{"glass", "glass"}, Word{"carbon", "carbon"}, Word{"aramid", "aramid"}};
+};
+
+struct Reinforcement : Entry {
+    FibreKind fibre = FibreKind::glass;
+    Weave weave = Weave::cloth;
+    std::string style;           ///< plain, twill, satin, biaxial, mat
+    double areal_mass = 0.3;     ///< kg/m² dry
+    double crimp = 0.92;         ///< share of straight-fibre stiffness kept
+    double lies_at = 0;          ///< rad: where its fibres lie when the roll is laid at 0
+    double roll_width = 1.27, roll_length = 50;
+    double price = 5;            ///< per m²
+    static void fields(auto& c, auto&& v) {
+        v("fibre", c.fibre);
+        v("weave", c.weave);
+        v("style", c.style);
+        v("areal_mass_kg_m2", c.areal_mass, 0.01, 5.0);
+        v("crimp", c.crimp, 0.3, 1.0);
+        v("lies_at_rad", c.lies_at, -1.6, 1.6);
+        v("roll_width_m", c.roll_width, 0.01, 10.0);
+        v("roll_length_m", c.roll_length, 0.1, 5000.0);
+        v("price_m2", c.price, 0.0, 10000.0);
+    }
+    bool operator==(const Reinforcement&) const = default;
+};
+
+enum class Family { polyester, vinyl_ester, epoxy, filled_polyester, plaster };
+template <>
+struct Words<Family> {
+    static constexpr std::array all{Word{"polyester", "polyester"}, Word{"vinyl_ester", "vinyl ester"}, Word{"epoxy", "epoxy"},
+                                    Word{"filled_polyester", "filled low-shrink polyester"}, Word{"plaster", "laminating plaster"}};
+};
+inline bool has_styrene(Family f) { return f == Family::polyester || f == Family::vinyl_ester || f == Family::filled_polyester; }
+
+struct Resin : Entry {
+    Family family = Family::epoxy;
+    Matrix matrix;
+    double price = 12;                ///< per kg mixed
+    double mix_ratio = 30;            ///< hardener, parts by mass to 100 of resin
+    double pot_life = 1800;           ///< s at room temperature, 1 kg
+    double gel_time = 5400;           ///< s in the laminate at room temperature
+    double demould_time = 57600;      ///< s
+    double Tg = 340;                  ///< K after its usual cure
+    double gel_temperature = 296.15;  ///< K in the laminate when it gels
+    double shrinkage = 0.001;         ///< linear, after gel, in the laminate
+    double day_limit = 0.006;         ///< m of laminate in one go before it overheats
+    double recoat_window = 86400;     ///< s within which the next layers bond without abrading
+    static void fields(auto& c, auto&& v) {
+        v("family", c.family);
+        v("density_kg_m3", c.matrix.density, 300.0, 4000.0);
+        v("E_Pa", c.matrix.E, 1e8, 5e10);
+        v("nu", c.matrix.nu, 0.0, 0.49);
+        v("alpha_1_K", c.matrix.alpha, 0.0, 3e-4);
+        v("price_kg", c.price, 0.0, 10000.0);
+        v("mix_parts_per_100", c.mix_ratio, 0.1, 400.0);
+        v("pot_life_s", c.pot_life, 30.0, 1e6);
+        v("gel_time_s", c.gel_time, 30.0, 1e6);
+        v("demould_time_s", c.demould_time, 60.0, 3e6);
+        v("Tg_K", c.Tg, 280.0, 700.0);
+        v("gel_temperature_K", c.gel_temperature, 270.0, 500.0);
+        v("shrinkage", c.shrinkage, 0.0, 0.05);
+        v("day_limit_m", c.day_limit, 0.0005, 0.5);
+        v("recoat_window_s", c.recoat_window, 60.0, 3e6);
+    }
+    bool operator==(const Resin&) const = default;
+};
+
+struct SurfaceCoat : Entry {
+    Family family = Family::epoxy;
+    Matrix matrix;                 ///< cured
+    double pass_thickness = 3e-4;  ///< m each pass
+    int passes = 2;
+    double between_passes = 3600;  ///< s to tacky
+    double window = 3600;          ///< s the tacky stage lasts
+    double Tg = 340;
+    double price = 18;             ///< per kg
+    static void fields(auto& c, auto&& v) {
+        v("family", c.family);
+        v("density_kg_m3", c.matrix.density, 300.0, 4000.0);
+        v("E_Pa", c.matrix.E, 1e8, 5e10);
+        v("nu", c.matrix.nu, 0.0, 0.49);
+        v("alpha_1_K", c.matrix.alpha, 0.0, 3e-4);
+        v("pass_thickness_m", c.pass_thickness, 5e-5, 0.005);
+        v("passes", c.passes, 1, 8);
+        v("between_passes_s", c.between_passes, 60.0, 1e6);
+        v("window_s", c.window, 60.0, 1e6);
+        v("Tg_K", c.Tg, 280.0, 700.0);
+        v("price_kg", c.price, 0.0, 10000.0);
+    }
+    bool operator==(const SurfaceCoat&) const = default;
+};
+
+struct Core : Entry {
+    double E = 7.5e7, G = 2.8e7, nu = 0.35, density = 75, alpha = 40e-6;
+    double crush = 1.0e6;     ///< Pa
+    double uptake = 0.3;      ///< kg of resin per m² and face into cut cells
+    double thickness = 0.01;  ///< m as stocked
+    double price = 30;        ///< per m²
+    static void fields(auto& c, auto&& v) {
+        v("E_Pa", c.E, 1e5, 2e10);
+        v("G_Pa", c.G, 1e5, 1e10);
+        v("nu", c.nu, 0.0, 0.49);
+        v("density_kg_m3", c.density, 10.0, 2000.0);
+        v("alpha_1_K", c.alpha, 0.0, 3e-4);
+        v("crush_Pa", c.crush, 1e4, 1e9);
+        v("uptake_kg_m2", c.uptake, 0.0, 5.0);
+        v("thickness_m", c.thickness, 0.0005, 0.3);
+        v("price_m2", c.price, 0.0, 10000.0);
+    }
+    bool operator==(const Core&) const = default;
+};
+
+struct Board : Entry {
+    double density = 32, E = 1.2e7, alpha = 70e-6;
+    double crush = 2.5e5;         ///< Pa, short time
+    double top_temperature = 343; ///< K
+    double sheet_length = 2.5, sheet_width = 0.6, thickness = 0.05;
+    double price = 14;            ///< per sheet
+    bool dissolves_in_styrene = false;
+    bool porous = true;
+    double shaping = 1.0;         ///< h per m² to sand the steps fair
+    static void fields(auto& c, auto&& v) {
+        v("density_kg_m3", c.density, 5.0, 4000.0);
+        v("E_Pa", c.E, 1e5, 1e11);
+        v("alpha_1_K", c.alpha, 0.0, 3e-4);
+        v("crush_Pa", c.crush, 1e3, 1e9);
+        v("top_temperature_K", c.top_temperature, 290.0, 700.0);
+        v("sheet_length_m", c.sheet_length, 0.05, 20.0);
+        v("sheet_width_m", c.sheet_width, 0.05, 20.0);
+        v("thickness_m", c.thickness, 0.001, 1.0);
+        v("price_sheet", c.price, 0.0, 100000.0);
+        v("dissolves_in_styrene", c.dissolves_in_styrene);
+        v("porous", c.porous);
+        v("shaping_h_m2", c.shaping, 0.0, 100.0);
+    }
+    bool operator==(const Board&) const = default;
+};
+
+enum class ReleaseKind { wax, wax_film, semi_permanent, sheet };
+template <>
+struct Words<ReleaseKind> {
+    static constexpr std::array all{Word{"wax", "paste wax"}, Word{"wax_film", "wax and PVA film"},
+                                    Word{"semi_permanent", "semi-permanent"}, Word{"sheet", "release film"}};
+};
+
+struct ReleaseCoat {
+    std::string product;
+    int coats = 1;
+    double wait = 1800;    ///< s after each coat
+    double cover = 40;     ///< m² per litre and coat
+    double price = 30;     ///< per litre
+    double minutes = 6;    ///< min of work per m² and coat
+    static void fields(auto& c, auto&& v) {
+        v("product", c.product);
+        v("coats", c.coats, 1, 20);
+        v("wait_s", c.wait, 0.0, 1e6);
+        v("cover_m2_L", c.cover, 0.1, 1000.0);
+        v("price_L", c.price, 0.0, 10000.0);
+        v("minutes_m2", c.minutes, 0.0, 600.0);
+    }
+    bool operator==(const ReleaseCoat&) const = default;
+};
+
+struct ReleaseSystem : Entry {
+    ReleaseKind kind = ReleaseKind::wax;
+    std::vector<ReleaseCoat> first_use, each_pull;
+    double final_cure = 0;           ///< s before the first pull
+    int pulls_per_touch_up = 1;
+    double top_temperature = 343;    ///< K
+    bool flat_only = false;
+    std::string care;                ///< one sentence
+    static void fields(auto& c, auto&& v) {
+        v("kind", c.kind);
+        v("first_use", c.first_use);
+        v("each_pull", c.each_pull);
+        v("final_cure_s", c.final_cure, 0.0, 1e6);
+        v("pulls_per_touch_up", c.pulls_per_touch_up, 1, 100);
+        v("top_temperature_K", c.top_temperature, 290.0, 700.0);
+        v("flat_only", c.flat_only);
+        v("care", c.care);
+    }
+    bool operator==(const ReleaseSystem&) const = default;
+};
+
+/// Bag film, peel ply, tape and the like, priced by the unit that they are used in.
+struct Consumable : Entry {
+    std::string unit = "m²";
+    double price = 1;   ///< per unit
+    double waste = 0.2; ///< share bought beyond what is covered
+    static void fields(auto& c, auto&& v) {
+        v("unit", c.unit);
+        v("price", c.price, 0.0, 10000.0);
+        v("waste", c.waste, 0.0, 3.0);
+    }
+    bool operator==(const Consumable&) const = default;
+};
+
+struct Fastener : Entry {
+    double diameter = 0.008, price = 0.6;
+    static void fields(auto& c, auto&& v) {
+        v("diameter_m", c.diameter, 0.001, 0.1);
+        v("price", c.price, 0.0, 1000.0);
+    }
+    bool operator==(const Fastener&) const = default;
+};
+
+/// Hours and prices of hands; one figure an entry.
+struct Rate : Entry {
+    std::string unit;
+    double value = 0;
+    static void fields(auto& c, auto&& v) {
+        v("unit", c.unit);
+        v("value", c.value, 0.0, 1e9);
+    }
+    bool operator==(const Rate&) const = default;
+};
+
+}  // namespace jig

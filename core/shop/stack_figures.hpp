@@ -1,0 +1,19 @@
+// What a stack of layers comes to, as both the shell and the part show it.
+#pragma once
+
+#include "core/shop/layup.hpp"
+
+namespace jig {
+
+struct StackSum {
+    std::vector<LaidLayer> laid;
+    Laminate laminate;
+    double fibre = 0, resin = 0, other = 0;  ///< kg/m²
+    double price = 0;                        ///< per m²
+    [[nodiscard]] double areal_mass() const { return fibre + resin + other; }
+};
+
+/// Throws InputError naming `where`.
+StackSum sum_stack(const std::vector<Layer>& layers, const Resin& resin, LayUp how, const Shop& shop, const std::string& where);
+
+}  // namespace jig

@@ -1,0 +1,36 @@
+// What is made in the tool.
+#pragma once
+
+#include "core/shop/layup.hpp"
+
+namespace jig::part {
+
+struct Choices {
+    std::string resin = "epoxy, room temperature slow";
+    LayUp how = LayUp::bagged;
+    std::vector<Layer> layers;
+    double gel_temperature = 296.15;  ///< K of tool and part where the part gels
+    double target_mass = 0;           ///< kg; 0 for none
+    double waste = 0.20;              ///< share of cloth bought beyond the part
+    double pot_loss = 0.15;           ///< kg of resin left in pots, brushes and lines, each part
+    static void fields(auto& c, auto&& v) {
+        v("resin", c.resin);
+        v("how", c.how);
+        v("layers", c.layers);
+        v("gel_temperature", c.gel_temperature, 283.0, 500.0);
+        v("target_mass", c.target_mass, 0.0, 1e4);
+        v("waste", c.waste, 0.0, 2.0);
+        v("pot_loss", c.pot_loss, 0.0, 50.0);
+    }
+    bool operator==(const Choices&) const = default;
+};
+
+/// A light sandwich to begin with.
+inline Choices start() {
+    Choices c;
+    c.layers = {{LayerKind::ply, "glass cloth 200 plain", 0, 0}, {LayerKind::ply, "glass cloth 280 twill", kPi / 4, 0}, {LayerKind::core, "PVC foam 75, 5 mm", 0, 0},
+                {LayerKind::ply, "glass cloth 280 twill", kPi / 4, 0}, {LayerKind::ply, "glass cloth 200 plain", 0, 0}};
+    return c;
+}
+
+}  // namespace jig::part

@@ -1,0 +1,24 @@
+#pragma once
+
+#include "core/shop/stack_figures.hpp"
+#include "core/stages/brief/choices.hpp"
+#include "core/stages/part/choices.hpp"
+#include "core/stages/split/findings.hpp"
+
+namespace jig::part {
+
+struct Findings {
+    std::vector<Figure> figures;
+    StackSum stack;
+    Resin resin;
+    double area = 0;        ///< m² of part
+    double mass = 0;        ///< kg, trimmed
+    double resin_mix = 0;   ///< kg to mix for each part
+    double stiffer = 1;     ///< times as stiff in bending as a solid laminate of the same mass
+    double core_share = 0;  ///< of the thickness
+};
+
+Findings evaluate(const Choices& choices, const split::Findings& split, const Shop& shop);
+Calls calls(const Choices& choices, const Findings& findings, const brief::Choices& brief, const Shop& shop);
+
+}  // namespace jig::part

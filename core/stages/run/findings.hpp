@@ -1,0 +1,81 @@
+#pragma once
+
+#include "core/science/schedule/timetable.hpp"
+#include "core/stages/back/findings.hpp"
+#include "core/stages/brief/findings.hpp"
+#include "core/stages/part/findings.hpp"
+#include "core/stages/release/findings.hpp"
+#include "core/stages/run/choices.hpp"
+
+namespace jig {
+
+enum class Ledger { each, once, equipment };
+template <>
+struct Words<Ledger> {
+    static constexpr std::array all{Word{"each", "each part"}, Word{"once", "once"}, Word{"equipment", "equipment"}};
+};
+
+namespace run {
+
+/// One line of the bill of materials.
+struct Material {
+    Ledger ledger = Ledger::once;
+    Stage stage = Stage::plug;
+    std::string what;
+    Kind kind = Kind::count;  ///< of `amount`
+    double amount = 0;        ///< SI, waste counted
+    double waste = 0;         ///< share of it beyond what stays
+    double cost = 0;
+    std::string note;         ///< rolls, sheets or batches that this means
+};
+
+struct Hours {
+    Ledger ledger = Ledger::once;
+    Stage stage = Stage::plug;
+    std::string what;
+    double hours = 0;
+};
+
+struct LedgerSum {
+    double materials = 0, hours = 0, labour = 0;
+    [[nodiscard]] double total() const { return materials + labour; }
+};
+
+struct Findings {
+    std::vector<Figure> figures;
+    std::vector<Material> materials;
+    std::vector<Hours> hours;
+    std::array<LedgerSum, 3> ledgers;  ///< by Ledger
+    std::vector<Task> tasks;
+    Timetable plan;
+    double labour_rate = 0;
+    /// Cost of one part where `n` are made, equipment left out.
+    [[nodiscard]] double cost_per_part(int n) const { return ledgers[0].total() + ledgers[1].total() / std::max(1, n); }
+};
+
+/// What the other stages came to.
+struct Before {
+    const brief::Choices& brief;
+    const brief::Findings& brief_findings;
+    const plug::Choices& plug_choices;
+    const split::Findings& split;
+    const plug::Findings& plug;
+    const edge::Choices& edge_choices;
+    const edge::Findings& edge;
+    const shell::Choices& shell_choices;
+    const shell::Findings& shell;
+    const back::Choices& back_choices;
+    const back::Findings& back;
+    const release::Findings& release;
+    const part::Choices& part_choices;
+    const part::Findings& part;
+};
+
+Findings evaluate(const Choices& choices, const Before& before, const Shop& shop);
+Calls calls(const Findings& findings, const brief::Choices& brief);
+
+/// The days of building the tool, to the first part.
+std::vector<Task> build_tasks(const Before& before, const Shop& shop);
+
+}  // namespace run
+}  // namespace jig
