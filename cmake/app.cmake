@@ -1,0 +1,11 @@
+# The window. Everything but main.cpp is a library, so that tests can drive it.
+file(GLOB_RECURSE app_sources CONFIGURE_DEPENDS ${PROJECT_SOURCE_DIR}/app/*.cpp ${PROJECT_SOURCE_DIR}/app/*.hpp)
+list(REMOVE_ITEM app_sources ${PROJECT_SOURCE_DIR}/app/main.cpp)
+add_library(jigapp STATIC ${app_sources})
+set_target_properties(jigapp PROPERTIES AUTOMOC ON)
+target_link_libraries(jigapp PUBLIC jigcore Qt6::Widgets Qt6::OpenGL Qt6::OpenGLWidgets Qt6::Svg)
+target_compile_definitions(jigapp PUBLIC JIG_SOURCE_DATA="${PROJECT_SOURCE_DIR}/data")
+target_precompile_headers(jigapp PRIVATE <nlohmann/json.hpp> <Eigen/Core> <Eigen/Geometry> <fmt/format.h> <vector> <string> <QtWidgets>)
+
+add_executable(jigshell app/main.cpp)
+target_link_libraries(jigshell PRIVATE jigapp)

@@ -1,0 +1,8 @@
+include(GNUInstallDirs)
+install(TARGETS jigshell jigshell-batch RUNTIME DESTINATION ${CMAKE_INSTALL_BINDIR})
+install(DIRECTORY data/library data/demo data/fonts data/icons DESTINATION ${CMAKE_INSTALL_DATADIR}/jigshell)
+install(DIRECTORY docs/handbook DESTINATION ${CMAKE_INSTALL_DATADIR}/doc/jigshell)
+install(FILES LICENSE DESTINATION ${CMAKE_INSTALL_DATADIR}/doc/jigshell)
+install(FILES data/desktop/jigshell.desktop DESTINATION ${CMAKE_INSTALL_DATADIR}/applications)
+install(FILES data/desktop/jigshell.xml DESTINATION ${CMAKE_INSTALL_DATADIR}/mime/packages)
+install(FILES data/icons/jigshell.svg DESTINATION ${CMAKE_INSTALL_DATADIR}/icons/hicolor/scalable/apps)

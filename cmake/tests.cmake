@@ -1,0 +1,23 @@
+# One program for the core, one for the window.
+file(GLOB_RECURSE core_tests CONFIGURE_DEPENDS ${PROJECT_SOURCE_DIR}/tests/*.cpp)
+set(app_tests ${core_tests})
+list(FILTER core_tests EXCLUDE REGEX "/tests/app/")
+list(FILTER app_tests INCLUDE REGEX "/tests/app/")
+
+add_executable(core-tests ${core_tests})
+target_link_libraries(core-tests PRIVATE jigbatch PkgConfig::libzip)
+target_compile_definitions(core-tests PRIVATE JIG_SOURCE_DATA="${PROJECT_SOURCE_DIR}/data" JIG_BATCH_PROGRAM="$<TARGET_FILE:jigshell-batch>")
+add_dependencies(core-tests jigshell-batch)
+target_precompile_headers(core-tests PRIVATE <catch2/catch.hpp> <nlohmann/json.hpp> <Eigen/Core> <Eigen/Geometry> <fmt/format.h>)
+add_test(NAME core COMMAND core-tests)
+add_test(NAME batch-help COMMAND jigshell-batch --help)
+set_tests_properties(core PROPERTIES TIMEOUT 600)
+
+add_executable(app-tests ${app_tests})
+set_target_properties(app-tests PROPERTIES AUTOMOC ON)
+target_link_libraries(app-tests PRIVATE jigapp Qt6::Test)
+target_precompile_headers(app-tests PRIVATE <catch2/catch.hpp> <nlohmann/json.hpp> <Eigen/Core> <Eigen/Geometry> <QtWidgets>)
+add_dependencies(app-tests jigshell)
+target_compile_definitions(app-tests PRIVATE JIG_PROGRAM="$<TARGET_FILE:jigshell>")
+add_test(NAME window COMMAND xvfb-run -a -s "-screen 0 1920x1080x24" $<TARGET_FILE:app-tests>)
+set_tests_properties(window PROPERTIES TIMEOUT 600)

@@ -1,5 +1,6 @@
 #include "core/science/mesh/outline.hpp"
 
+#include <algorithm>
 #include <cmath>
 #include <limits>
 #include <polyclipping/clipper.hpp>
@@ -99,10 +100,41 @@ Loops offset(const Loops& loops, double distance, bool round) {
 }
 
 Loop simplified(const Loop& loop, double tolerance) {
-    clip::Path out;
-    clip::CleanPolygon(to_clip(loop), out, tolerance * kGrid);
-    const auto loops = from_clip({out});
-    return loops.empty() ? loop : loops.front();
+    const auto n = loop.size();
+    if (n < 8) return loop;
+    // Douglas–Peucker on the two halves between a first point and the one furthest from it.
+    std::size_t far = 0;
+    for (std::size_t i = 1; i < n; ++i) {
+        if ((loop[i] - loop[0]).squaredNorm() > (loop[far] - loop[0]).squaredNorm()) far = i;
+    }
+    std::vector<char> keep(n, 0);
+    keep[0] = keep[far] = 1;
+    std::vector<std::pair<std::size_t, std::size_t>> spans{{0, far}, {far, n}};
+    while (!spans.empty()) {
+        const auto [from, to] = spans.back();
+        spans.pop_back();
+        const Point2 a = loop[from], ab = loop[to % n] - a;
+        double worst = tolerance;
+        std::size_t at = from;
+        for (auto i = from + 1; i < to; ++i) {
+            const Point2 p = loop[i] - a;
+            const double t = std::clamp(p.dot(ab) / std::max(1e-30, ab.squaredNorm()), 0.0, 1.0);
+            const double off = (p - t * ab).norm();
+            if (off > worst) {
+                worst = off;
+                at = i;
+            }
+        }
+        if (at == from) continue;
+        keep[at] = 1;
+        spans.emplace_back(from, at);
+        spans.emplace_back(at, to);
+    }
+    Loop out;
+    for (std::size_t i = 0; i < n; ++i) {
+        if (keep[i]) out.push_back(loop[i]);
+    }
+    return out.size() >= 3 ? out : loop;
 }
 
 }  // namespace jig

@@ -1,0 +1,45 @@
+// The slip at the right: a stage as sentences, its tables, figures, calls and cautions.
+#pragma once
+
+#include <QLabel>
+#include <QScrollArea>
+
+#include "app/slip/sentence.hpp"
+#include "app/stages/panes.hpp"
+#include "app/theme/ink.hpp"
+
+namespace jig::app {
+
+class Slip : public QScrollArea {
+    Q_OBJECT
+  public:
+    explicit Slip(Document& document, QWidget* parent = nullptr);
+    void show_stage(Stage stage);
+    void set_look(const Ink& ink, const Wording& wording);
+    [[nodiscard]] Stage stage() const { return stage_; }
+    /// Opens the editor of the word at a JSON pointer; false where the slip has no such word.
+    bool open_word(const QString& path);
+
+  public slots:
+    void job_changed();
+    void findings_changed();
+
+  private:
+    void rebuild();
+    void fill_sentences();
+    void fill_figures();
+    void fill_calls();
+    void fill_cautions(QLayout* into);
+    void open_editor(const Blank& word, QWidget* under);
+
+    Document& document_;
+    Stage stage_ = Stage::brief;
+    const Ink* ink_;
+    Wording wording_;
+    QWidget *sentences_ = nullptr, *figures_ = nullptr, *calls_ = nullptr;
+    Pane* pane_ = nullptr;
+    std::vector<Sentence> shown_;
+    std::vector<std::pair<Blank, class QToolButton*>> words_;
+};
+
+}  // namespace jig::app

@@ -1,0 +1,34 @@
+// The stack of a laminate as a table: drag to reorder, type into it, copy and paste.
+#pragma once
+
+#include <QWidget>
+
+#include "app/document/document.hpp"
+#include "app/slip/record_table.hpp"
+
+namespace jig::app {
+
+class StackPane : public QWidget {
+    Q_OBJECT
+  public:
+    /// `stage` is Shell or Part: whose layers these are.
+    StackPane(Document& document, Stage stage, QWidget* parent = nullptr);
+    void refresh(const Wording& wording);
+    [[nodiscard]] RecordTable* table() const { return table_; }
+
+  private:
+    [[nodiscard]] const std::vector<Layer>& layers() const;
+    void set_layers(const QString& name, const std::vector<Layer>& layers);
+    void add_ply(bool heavy);
+    void add_layer(const QString& name, Layer layer);
+    void typed(int row, int column, const QString& text);
+    void pasted(const QList<QStringList>& rows);
+    [[nodiscard]] QStringList names_like(const Layer& layer) const;
+
+    Document& document_;
+    Stage stage_;
+    RecordTable* table_;
+    Wording wording_;
+};
+
+}  // namespace jig::app

@@ -1,0 +1,29 @@
+// The tables of stages that are tables: the outline's points, the run's ledgers, the log.
+#pragma once
+
+#include <QWidget>
+
+#include "app/document/document.hpp"
+#include "app/slip/record_table.hpp"
+
+namespace jig::app {
+
+/// A table in a slip that shows the job anew when it has changed.
+class Pane : public QWidget {
+    Q_OBJECT
+  public:
+    using QWidget::QWidget;
+    virtual void refresh(const Wording& wording) = 0;
+};
+
+/// The pane of a stage, or null where its sentences say all.
+Pane* make_pane(Document& document, Stage stage, QWidget* parent);
+
+Pane* make_outline_pane(Document& document, QWidget* parent);
+Pane* make_run_pane(Document& document, QWidget* parent);
+Pane* make_log_pane(Document& document, QWidget* parent);
+
+/// Sets a table's height to its rows, between `least` and `most` of them.
+void fit_height(RecordTable* table, int least, int most);
+
+}  // namespace jig::app

@@ -1,0 +1,225 @@
+// The stand in OpenGL 3.3.
+#include <QOpenGLBuffer>
+#include <QOpenGLFunctions_3_3_Core>
+#include <QOpenGLShaderProgram>
+#include <QOpenGLTexture>
+#include <QOpenGLVertexArrayObject>
+#include <QOpenGLWidget>
+#include <QPainter>
+
+#include "app/stand/stand.hpp"
+
+namespace jig::app {
+namespace {
+
+constexpr const char* kSurfaceVertex = R"(#version 330 core
+layout(location=0) in vec3 place; layout(location=1) in vec3 normal; layout(location=2) in vec3 colour; layout(location=3) in float pattern;
+uniform mat4 view; out vec3 n; out vec3 c; flat out int kind; out vec3 at;
+void main() { gl_Position = view * vec4(place, 1.0); n = normal; c = colour; kind = int(pattern + 0.5); at = place; }
+)";
+constexpr const char* kSurfaceFragment = R"(#version 330 core
+in vec3 n; in vec3 c; flat in int kind; in vec3 at; out vec4 shade; uniform vec3 eye; uniform vec3 inkline;
+void main() {
+    vec3 m = normalize(n); vec3 to = normalize(eye - at);
+    if (dot(m, to) < 0.0) m = -m;
+    // A window to the upper left, the sky above, and a little from the paper below.
+    float light = 0.52 + 0.34 * max(0.0, dot(m, normalize(vec3(-0.5, -0.6, 0.75)))) + 0.14 * m.z;
+    vec3 base = c * light;
+    vec2 px = gl_FragCoord.xy;
+    if (kind == 1 && length(mod(px, 9.0) - 4.5) < 1.3) base = mix(base, inkline, 0.7);
+    if (kind == 2 && (mod(px.x + px.y, 10.0) < 1.2 || mod(px.x - px.y, 10.0) < 1.2)) base = mix(base, vec3(1.0), 0.45);
+    if (kind == 3 && mod(at.z * 1000.0 + 3.0 * sin(at.x * 40.0), 7.0) < 0.9) base *= 0.93;
+    float rim = 1.0 - abs(dot(m, to));
+    base = mix(base, inkline, 0.38 * pow(rim, 4.0));
+    shade = vec4(base, 1.0);
+}
+)";
+constexpr const char* kShadowVertex = R"(#version 330 core
+layout(location=0) in vec2 place; uniform mat4 view; uniform vec4 box; uniform float ground; out vec2 uv;
+void main() { uv = place; gl_Position = view * vec4(mix(box.x, box.z, place.x), mix(box.y, box.w, place.y), ground, 1.0); }
+)";
+constexpr const char* kShadowFragment = R"(#version 330 core
+in vec2 uv; out vec4 shade; uniform sampler2D soft; void main() { shade = vec4(0.0, 0.0, 0.0, 0.30 * texture(soft, uv).r); }
+)";
+
+constexpr const char* kLineVertex = R"(#version 330 core
+layout(location=0) in vec3 place; layout(location=1) in vec3 colour; uniform mat4 view; out vec3 c;
+void main() { gl_Position = view * vec4(place, 1.0); gl_Position.z -= 0.0008 * gl_Position.w; c = colour; }
+)";
+constexpr const char* kLineFragment = R"(#version 330 core
+in vec3 c; out vec4 shade; void main() { shade = vec4(c, 1.0); }
+)";
+
+/// The outline on the ground, blurred by shrinking and growing.
+QImage soft_shadow(const Loops& loops, const QRectF& box) {
+    QImage image(256, 256, QImage::Format_Grayscale8);
+    image.fill(Qt::black);
+    {
+        QPainter p(&image);
+        p.setRenderHint(QPainter::Antialiasing);
+        p.setPen(Qt::NoPen);
+        p.setBrush(Qt::white);
+        for (const auto& loop : loops) {
+            QPolygonF poly;
+            for (const auto& q : loop) poly << QPointF((q.x() - box.left()) / box.width() * 256, (q.y() - box.top()) / box.height() * 256);
+            p.drawPolygon(poly);
+        }
+    }
+    const auto soft = image.scaled(22, 22, Qt::IgnoreAspectRatio, Qt::SmoothTransformation).scaled(128, 128, Qt::IgnoreAspectRatio, Qt::SmoothTransformation);
+    return soft.convertToFormat(QImage::Format_RGBA8888);
+}
+
+class GlCanvas : public QOpenGLWidget, public Canvas, private QOpenGLFunctions_3_3_Core {
+  public:
+    explicit GlCanvas(Stand& stand) : stand_(stand) {
+        QSurfaceFormat format;
+        format.setVersion(3, 3);
+        format.setProfile(QSurfaceFormat::CoreProfile);
+        format.setDepthBufferSize(24);
+        format.setSamples(4);
+        setFormat(format);
+    }
+    ~GlCanvas() override {
+        makeCurrent();
+        surface_.reset();
+        shadow_.reset();
+        lines_.reset();
+        line_ends_.destroy();
+        soft_.reset();
+        corners_.destroy();
+        quad_.destroy();
+        doneCurrent();
+    }
+    QWidget* widget() override { return this; }
+    void scene_changed() override { fresh_ = true; }
+
+  protected:
+    void initializeGL() override {
+        initializeOpenGLFunctions();
+        surface_ = program(kSurfaceVertex, kSurfaceFragment);
+        shadow_ = program(kShadowVertex, kShadowFragment);
+        lines_ = program(kLineVertex, kLineFragment);
+        line_array_.create();
+        line_ends_.create();
+        vertices_.create();
+        corners_.create();
+        quad_array_.create();
+        quad_.create();
+        quad_array_.bind();
+        quad_.bind();
+        constexpr std::array<float, 8> unit{0, 0, 1, 0, 0, 1, 1, 1};
+        quad_.allocate(unit.data(), static_cast<int>(sizeof unit));
+        glEnableVertexAttribArray(0);
+        glVertexAttribPointer(0, 2, GL_FLOAT, GL_FALSE, 0, nullptr);
+        quad_array_.release();
+        fresh_ = true;
+    }
+    void paintGL() override {
+        if (fresh_) upload();
+        const auto& paper = stand_.ink().paper;
+        glClearColor(paper.redF(), paper.greenF(), paper.blueF(), 1);
+        glClear(GL_COLOR_BUFFER_BIT | GL_DEPTH_BUFFER_BIT);
+        const auto view = stand_.camera().matrix(size());
+        if (soft_ && !stand_.scene().corners.empty()) {
+            glDisable(GL_DEPTH_TEST);
+            glEnable(GL_BLEND);
+            glBlendFunc(GL_SRC_ALPHA, GL_ONE_MINUS_SRC_ALPHA);
+            shadow_->bind();
+            shadow_->setUniformValue("view", view);
+            shadow_->setUniformValue("box", QVector4D(static_cast<float>(box_.left()), static_cast<float>(box_.top()), static_cast<float>(box_.right()), static_cast<float>(box_.bottom())));
+            shadow_->setUniformValue("ground", static_cast<float>(stand_.scene().ground));
+            shadow_->setUniformValue("soft", 0);
+            soft_->bind(0);
+            quad_array_.bind();
+            glDrawArrays(GL_TRIANGLE_STRIP, 0, 4);
+            quad_array_.release();
+            soft_->release();
+            shadow_->release();
+            glDisable(GL_BLEND);
+        }
+        glEnable(GL_DEPTH_TEST);
+        surface_->bind();
+        surface_->setUniformValue("view", view);
+        const Point eye = stand_.camera().eye();
+        surface_->setUniformValue("eye", QVector3D(static_cast<float>(eye.x()), static_cast<float>(eye.y()), static_cast<float>(eye.z())));
+        const bool light_paper = paper.lightness() > 128;
+        surface_->setUniformValue("inkline", light_paper ? QVector3D(0.12f, 0.14f, 0.12f) : QVector3D(0.05f, 0.06f, 0.06f));
+        vertices_.bind();
+        glDrawArrays(GL_TRIANGLES, 0, count_);
+        vertices_.release();
+        surface_->release();
+        lines_->bind();
+        lines_->setUniformValue("view", view);
+        line_array_.bind();
+        glDrawArrays(GL_LINES, 0, line_count_);
+        line_array_.release();
+        lines_->release();
+        glDisable(GL_DEPTH_TEST);
+    }
+
+  private:
+    static std::unique_ptr<QOpenGLShaderProgram> program(const char* vertex, const char* fragment) {
+        auto made = std::make_unique<QOpenGLShaderProgram>();
+        made->addShaderFromSourceCode(QOpenGLShader::Vertex, vertex);
+        made->addShaderFromSourceCode(QOpenGLShader::Fragment, fragment);
+        made->link();
+        return made;
+    }
+    void upload() {
+        fresh_ = false;
+        const auto& scene = stand_.scene();
+        vertices_.bind();
+        corners_.bind();
+        corners_.allocate(scene.corners.data(), static_cast<int>(scene.corners.size() * sizeof(Corner)));
+        count_ = static_cast<int>(scene.corners.size());
+        constexpr std::array<int, 4> sizes{3, 3, 3, 1};
+        std::size_t start = 0;
+        for (GLuint i = 0; i < 4; ++i) {
+            glEnableVertexAttribArray(i);
+            glVertexAttribPointer(i, sizes[i], GL_FLOAT, GL_FALSE, sizeof(Corner), reinterpret_cast<const void*>(start * sizeof(float)));
+            start += static_cast<std::size_t>(sizes[i]);
+        }
+        vertices_.release();
+        std::vector<float> ends;
+        for (const auto& line : scene.lines) {
+            for (std::size_t i = 0; i + 1 < line.points.size(); ++i) {
+                for (const auto& p : {line.points[i], line.points[i + 1]}) {
+                    for (int c = 0; c < 3; ++c) ends.push_back(static_cast<float>(p[c]));
+                    for (const float c : {line.colour.redF(), line.colour.greenF(), line.colour.blueF()}) ends.push_back(c);
+                }
+            }
+        }
+        line_array_.bind();
+        line_ends_.bind();
+        line_ends_.allocate(ends.data(), static_cast<int>(ends.size() * sizeof(float)));
+        line_count_ = static_cast<int>(ends.size() / 6);
+        for (GLuint i = 0; i < 2; ++i) {
+            glEnableVertexAttribArray(i);
+            glVertexAttribPointer(i, 3, GL_FLOAT, GL_FALSE, 6 * sizeof(float), reinterpret_cast<const void*>(i * 3 * sizeof(float)));
+        }
+        line_array_.release();
+        soft_.reset();
+        if (scene.shadow.empty()) return;
+        const Point2 low = low_corner(scene.shadow), size = high_corner(scene.shadow) - low;
+        const double pad = 0.18 * size.maxCoeff();
+        box_ = QRectF(low.x() - pad, low.y() - pad, size.x() + 2 * pad, size.y() + 2 * pad);
+        soft_ = std::make_unique<QOpenGLTexture>(soft_shadow(scene.shadow, box_), QOpenGLTexture::DontGenerateMipMaps);
+        soft_->setMinMagFilters(QOpenGLTexture::Linear, QOpenGLTexture::Linear);
+        soft_->setWrapMode(QOpenGLTexture::ClampToEdge);
+    }
+
+    Stand& stand_;
+    std::unique_ptr<QOpenGLShaderProgram> surface_, shadow_, lines_;
+    std::unique_ptr<QOpenGLTexture> soft_;
+    QOpenGLVertexArrayObject vertices_, quad_array_, line_array_;
+    QOpenGLBuffer corners_, quad_, line_ends_;
+    QRectF box_;
+    int count_ = 0, line_count_ = 0;
+    bool fresh_ = true;
+};
+
+}  // namespace
+
+std::unique_ptr<Canvas> make_gl_canvas(Stand& stand) { return std::make_unique<GlCanvas>(stand); }
+
+}  // namespace jig::app

@@ -1,0 +1,70 @@
+// The stand: the thing that is being decided, in 3D, with a cut that can be dragged.
+#pragma once
+
+#include <QWidget>
+
+#include "app/stand/camera.hpp"
+#include "app/stand/scene.hpp"
+
+namespace jig::app {
+
+class Stand;
+
+/// Draws the scene of its stand; one is made of OpenGL, one of paper.
+class Canvas {
+  public:
+    Canvas() = default;
+    Canvas(const Canvas&) = delete;
+    Canvas& operator=(const Canvas&) = delete;
+    virtual ~Canvas() = default;
+    virtual QWidget* widget() = 0;
+    virtual void scene_changed() = 0;
+};
+
+class Stand : public QWidget {
+    Q_OBJECT
+  public:
+    explicit Stand(QWidget* parent = nullptr);
+    ~Stand() override;
+
+    void show_scene(Scene scene, bool frame_again);
+    void set_ink(const Ink& ink);
+    [[nodiscard]] const Scene& scene() const { return scene_; }
+    [[nodiscard]] const Camera& camera() const { return camera_; }
+    [[nodiscard]] const Ink& ink() const { return *ink_; }
+    [[nodiscard]] bool has_opengl() const { return opengl_; }
+    /// Where the cut's handle is on screen, in this widget's pixels.
+    [[nodiscard]] QPointF handle() const;
+    void frame_all();
+
+    /// Lines, dimensions, labels and the cut's frame over the surfaces.
+    void paint_over(QPainter& painter) const;
+    /// Whether this machine can draw with OpenGL 3.3 at all.
+    static bool opengl_here();
+
+  signals:
+    /// The cut was dragged to this share (0..1) of its travel.
+    void cut_dragged(double at);
+
+  protected:
+    bool eventFilter(QObject* watched, QEvent* event) override;
+    void keyPressEvent(QKeyEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
+
+  private:
+    void redraw();
+
+    Scene scene_;
+    Camera camera_;
+    const Ink* ink_;
+    std::unique_ptr<Canvas> canvas_;
+    QWidget* overlay_ = nullptr;
+    bool opengl_ = false;
+    QPointF last_;
+    enum class Drag { none, turn, shift, cut } drag_ = Drag::none;
+};
+
+std::unique_ptr<Canvas> make_gl_canvas(Stand& stand);
+std::unique_ptr<Canvas> make_paper_canvas(Stand& stand);
+
+}  // namespace jig::app

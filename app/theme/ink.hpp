@@ -1,0 +1,41 @@
+// The colours, type and hatches of the bench: one set for day, one for the night shift.
+#pragma once
+
+#include <QBrush>
+#include <QColor>
+#include <QFont>
+#include <QString>
+
+#include "core/science/mesh/draft.hpp"
+#include "core/stages/stage.hpp"
+
+namespace jig::app {
+
+enum class Light { day, night };
+
+struct Ink {
+    QColor paper, sheet, ink, faint, rule, petrol, tape, moss, clay, oxide;
+    QColor slides, drags, locks;
+};
+
+const Ink& ink(Light light);
+
+/// Materials as a draughtsman hatches them.
+enum class Hatch { board, foam, cloth_light, cloth_heavy, mat, core, plaster, ply_wood, coat, coupling, release, tape, bag };
+
+/// The name of a figure in a slab, a ribbon or a legend comes with its hatch; `scale` widens it for print.
+QBrush hatch_brush(Hatch hatch, const Ink& ink, double scale = 1);
+QColor hatch_ground(Hatch hatch, const Ink& ink);
+
+/// Loads the shipped fonts once; returns false where they are missing (the system's face then serves).
+bool load_fonts(const QString& folder);
+QFont word_font(double points = 10.5, bool strong = false);
+QFont figure_font(double points = 10.5);
+
+/// The style sheet of all widgets.
+QString style_sheet(const Ink& ink);
+
+QColor severity_colour(Severity severity, const Ink& ink);
+QColor release_colour(Release release, const Ink& ink);
+
+}  // namespace jig::app

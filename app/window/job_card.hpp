@@ -1,0 +1,42 @@
+// The job card at the left: twelve stages with one live figure and the mark of their state.
+#pragma once
+
+#include <QWidget>
+#include <set>
+
+#include "app/theme/ink.hpp"
+#include "core/job/evaluate.hpp"
+
+namespace jig::app {
+
+class JobCard : public QWidget {
+    Q_OBJECT
+  public:
+    explicit JobCard(QWidget* parent = nullptr);
+    void show_job(const Job& job, const Findings& findings, bool stale, const Wording& wording);
+    void set_ink(const Ink& ink);
+    void set_stage(Stage stage);
+    [[nodiscard]] Stage stage() const { return stage_; }
+    [[nodiscard]] QRect row(Stage stage) const;
+    [[nodiscard]] QSize sizeHint() const override { return {192, 600}; }
+
+  signals:
+    void stage_wanted(Stage stage);
+
+  protected:
+    void paintEvent(QPaintEvent*) override;
+    void mousePressEvent(QMouseEvent* event) override;
+    void keyPressEvent(QKeyEvent* event) override;
+
+  private:
+    enum class State { unseen, settled, caution, stop };
+    void paint_mark(QPainter& painter, const QRectF& where, State state) const;
+    const Ink* ink_;
+    Stage stage_ = Stage::brief;
+    std::array<QString, kStages.size()> lines_;
+    std::array<State, kStages.size()> states_{};
+    std::set<Stage> seen_;
+    bool stale_ = false;
+};
+
+}  // namespace jig::app

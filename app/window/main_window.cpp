@@ -1,0 +1,318 @@
+#include "app/window/main_window.hpp"
+
+#include <QApplication>
+#include <QBoxLayout>
+#include <QCloseEvent>
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QLabel>
+#include <QMenu>
+#include <QMessageBox>
+#include <QProgressBar>
+#include <QPushButton>
+#include <QSettings>
+#include <QSplitter>
+#include <QStackedWidget>
+#include <QToolButton>
+
+#include "app/window/places.hpp"
+#include "core/science/mesh/repair.hpp"
+#include "core/science/mesh/stl.hpp"
+
+namespace jig::app {
+
+MainWindow::MainWindow(Shop shop, QString recovery) : document_(new Document(std::move(shop), std::move(recovery), this)) {
+    setWindowTitle("Jig Shell");
+    resize(1280, 800);
+    const QSettings settings;
+    light_ = settings.value("night", false).toBool() ? Light::night : Light::day;
+    wording_.system = settings.value("imperial", false).toBool() ? UnitSystem::imperial : UnitSystem::metric;
+    wording_.currency = settings.value("currency", QString::fromStdString(wording_.currency)).toString().toStdString();
+
+    auto* whole = new QWidget(this);
+    auto* down = new QVBoxLayout(whole);
+    down->setContentsMargins(0, 0, 0, 0);
+    down->setSpacing(0);
+    auto* head = new QWidget(whole);
+    down->addWidget(head);
+    build_head(head);
+    offer_ = new QWidget(whole);
+    offer_->setObjectName("offer");
+    new QVBoxLayout(offer_);
+    offer_->hide();
+    down->addWidget(offer_);
+
+    auto* across = new QHBoxLayout();
+    across->setSpacing(0);
+    down->addLayout(across, 1);
+    card_ = new JobCard(whole);
+    across->addWidget(card_);
+    auto* middle = new QSplitter(Qt::Vertical, whole);
+    middle->setHandleWidth(3);
+    middle->setChildrenCollapsible(false);
+    centre_ = new QStackedWidget(middle);
+    stand_ = new Stand(centre_);
+    chart_ = new ChartView(centre_);
+    centre_->addWidget(stand_);
+    centre_->addWidget(chart_);
+    ribbon_ = new Ribbon(middle);
+    middle->addWidget(centre_);
+    middle->addWidget(ribbon_);
+    middle->setStretchFactor(0, 1);
+    middle->setSizes({520, 190});
+    across->addWidget(middle, 1);
+    slip_ = new Slip(*document_, whole);
+    slip_->setFixedWidth(348);
+    across->addWidget(slip_);
+
+    auto* foot = new QWidget(whole);
+    auto* foot_row = new QHBoxLayout(foot);
+    foot_row->setContentsMargins(12, 2, 12, 2);
+    message_ = new QLabel(foot);
+    message_->setObjectName("message");
+    progress_ = new QProgressBar(foot);
+    progress_->setFixedWidth(180);
+    progress_->setTextVisible(false);
+    progress_->setFixedHeight(8);
+    progress_->hide();
+    stop_ = new QPushButton("Stop", foot);
+    stop_->setObjectName("stop");
+    stop_->hide();
+    foot_row->addWidget(message_, 1);
+    foot_row->addWidget(progress_);
+    foot_row->addWidget(stop_);
+    foot->setFixedHeight(30);
+    down->addWidget(foot);
+    setCentralWidget(whole);
+    quiet_.setSingleShot(true);
+    connect(&quiet_, &QTimer::timeout, this, [this] { message_->setText("F1 handbook    Ctrl+K find or do    Ctrl+[ and Ctrl+] walk the stages"); });
+    say("");
+
+    build_acts();
+    connect(card_, &JobCard::stage_wanted, this, &MainWindow::show_stage);
+    connect(ribbon_, &Ribbon::stage_wanted, this, &MainWindow::show_stage);
+    connect(stand_, &Stand::cut_dragged, this, &MainWindow::set_cut);
+    connect(document_, &Document::changed, this, &MainWindow::job_changed);
+    connect(document_, &Document::evaluated, this, &MainWindow::findings_changed);
+    connect(document_, &Document::refused, this, &MainWindow::say);
+    connect(document_, &Document::progressed, this, [this](double fraction, const QString& doing) {
+        if (!document_->stale()) return;
+        progress_->show();
+        progress_->setValue(static_cast<int>(100 * fraction));
+        progress_->setToolTip(doing);
+    });
+    connect(stop_, &QPushButton::clicked, this, [this] {
+        if (reading_) reading_->stop();
+    });
+    set_light(light_);
+    show_stage(Stage::brief);
+}
+
+void MainWindow::build_head(QWidget* head) {
+    head->setFixedHeight(40);
+    auto* row = new QHBoxLayout(head);
+    row->setContentsMargins(12, 4, 12, 4);
+    row->setSpacing(10);
+    const auto button = [&](const char* name, const QString& text, const QString& tip) {
+        auto* b = new QToolButton(head);
+        b->setObjectName("word");
+        b->setProperty("head", QString(name));
+        b->setText(text);
+        b->setToolTip(tip);
+        b->setFocusPolicy(Qt::StrongFocus);
+        return b;
+    };
+    menu_ = button("job", "Job", "New, open, save, bring in, print, export");
+    menu_->setPopupMode(QToolButton::InstantPopup);
+    menu_->setStyleSheet("QToolButton::menu-indicator { image: none; }");
+    job_name_ = new QLabel(head);
+    job_name_->setFont(word_font(11.5, true));
+    auto* find = new QPushButton("find or do…", head);
+    find->setObjectName("find");
+    find->setMinimumWidth(220);
+    find->setToolTip("Ctrl+K");
+    connect(find, &QPushButton::clicked, this, &MainWindow::open_palette);
+    units_ = button("units", "", "Change between metric and imperial units (Ctrl+U)");
+    connect(units_, &QToolButton::clicked, this, [this] {
+        auto w = wording_;
+        w.system = w.system == UnitSystem::metric ? UnitSystem::imperial : UnitSystem::metric;
+        set_wording(w);
+    });
+    auto* night = button("light", "light", "Day and night inks (Ctrl+L)");
+    connect(night, &QToolButton::clicked, this, [this] { set_light(light_ == Light::day ? Light::night : Light::day); });
+    undo_ = button("undo", "Undo", "Ctrl+Z");
+    connect(undo_, &QToolButton::clicked, this, [this] { document_->undo(); });
+    calls_ = button("calls", "calls", "Walk to the next call");
+    connect(calls_, &QToolButton::clicked, this, [this] {
+        // The next stage after this one that has a caution or a stop.
+        for (std::size_t step = 1; step <= kStages.size(); ++step) {
+            const auto stage = static_cast<Stage>((static_cast<std::size_t>(stage_) + step) % kStages.size());
+            for (const auto& c : document_->findings().calls) {
+                if (c.stage == stage && c.severity != Severity::note) return show_stage(stage);
+            }
+        }
+    });
+    row->addWidget(menu_);
+    row->addWidget(job_name_);
+    row->addStretch(1);
+    row->addWidget(find);
+    row->addStretch(1);
+    row->addWidget(units_);
+    row->addWidget(night);
+    row->addWidget(undo_);
+    row->addWidget(calls_);
+}
+
+void MainWindow::do_with_file(const QString& title, const QString& filter, const QString& suffix, const std::function<void(const QString&)>& work) {
+    auto path = QFileDialog::getSaveFileName(this, title, QString(), filter);
+    if (path.isEmpty()) return;
+    if (QFileInfo(path).suffix().isEmpty()) path += suffix;
+    work(path);
+}
+
+void MainWindow::build_acts() {
+    const auto export_act = [this](const QString& what, const QString& filter, const QString& suffix) {
+        do_with_file("Export " + what, filter, suffix, [this, what](const QString& path) { export_to(what, path); });
+    };
+    acts_ = {
+        {"new", "New job", QKeySequence::New, [this] { if (may_leave()) { framed_ = false; document_->start(Job{}, {}); } }},
+        {"open", "Open a job…", QKeySequence::Open, [this] {
+             if (!may_leave()) return;
+             const auto path = QFileDialog::getOpenFileName(this, "Open a job", QString(), "Jig Shell jobs (*.jigshell *.json)");
+             if (!path.isEmpty()) open_job(path);
+         }},
+        {"demo-cello", "Open the demo: cello travel case", {}, [this] { if (may_leave() && open_job(data_folder() + "/demo/cello-case.json")) document_->start(document_->job(), {}); }},
+        {"demo-dome", "Open the demo: weather-radar dome", {}, [this] { if (may_leave() && open_job(data_folder() + "/demo/radar-dome.json")) document_->start(document_->job(), {}); }},
+        {"demo-petal", "Open the demo: pavilion roof petal", {}, [this] { if (may_leave() && open_job(data_folder() + "/demo/pavilion-petal.json")) document_->start(document_->job(), {}); }},
+        {"save", "Save", QKeySequence::Save, [this] {
+             if (!document_->path().isEmpty()) save_job(document_->path());
+             else do_with_file("Save the job", "Jig Shell jobs (*.jigshell)", ".jigshell", [this](const QString& p) { save_job(p); });
+         }},
+        {"save-as", "Save under another name…", QKeySequence("Ctrl+Shift+S"), [this] { do_with_file("Save the job", "Jig Shell jobs (*.jigshell)", ".jigshell", [this](const QString& p) { save_job(p); }); }},
+        {"mesh", "Bring in a mesh…", QKeySequence("Ctrl+I"), [this] {
+             const auto path = QFileDialog::getOpenFileName(this, "Bring in a mesh", QString(), "Meshes (*.stl *.STL)");
+             if (!path.isEmpty()) bring_in_mesh(path);
+         }},
+        {"print-a4", "Print the sheets, A4…", QKeySequence::Print, [this] { do_with_file("Print the sheets", "PDF (*.pdf)", ".pdf", [this](const QString& p) { print_to(p, QPageSize::A4); }); }},
+        {"print-letter", "Print the sheets, Letter…", {}, [this] { do_with_file("Print the sheets", "PDF (*.pdf)", ".pdf", [this](const QString& p) { print_to(p, QPageSize::Letter); }); }},
+        {"x-materials", "Export the materials as CSV…", {}, [=] { export_act("materials", "CSV (*.csv)", ".csv"); }},
+        {"x-days", "Export the day plan as CSV…", {}, [=] { export_act("days", "CSV (*.csv)", ".csv"); }},
+        {"x-section", "Export the section as SVG…", {}, [=] { export_act("section", "SVG (*.svg)", ".svg"); }},
+        {"x-slabs-pdf", "Export the slabs at full size as PDF…", {}, [=] { export_act("slabs", "PDF (*.pdf)", ".pdf"); }},
+        {"x-slabs-dxf", "Export the slabs on sheets as DXF and SVG…", {}, [=] { export_act("sheets", "DXF (*.dxf)", ".dxf"); }},
+        {"x-stl", "Export the shape as STL…", {}, [=] { export_act("shape", "STL (*.stl)", ".stl"); }},
+        {"undo", "Undo", QKeySequence::Undo, [this] { document_->undo(); }},
+        {"redo", "Redo", QKeySequence("Ctrl+Shift+Z"), [this] { document_->redo(); }},
+        {"previous", "The stage before", QKeySequence("Ctrl+["), [this] { show_stage(static_cast<Stage>(std::max(0, static_cast<int>(stage_) - 1))); }},
+        {"next", "The stage after", QKeySequence("Ctrl+]"), [this] { show_stage(static_cast<Stage>(std::min(static_cast<int>(kStages.size()) - 1, static_cast<int>(stage_) + 1))); }},
+        {"units", "Metric or imperial units", QKeySequence("Ctrl+U"), [this] { units_->click(); }},
+        {"light", "Day or night inks", QKeySequence("Ctrl+L"), [this] { set_light(light_ == Light::day ? Light::night : Light::day); }},
+        {"cut", "Turn the cut the other way", QKeySequence("Ctrl+T"), [this] {
+             auto job = document_->job();
+             job.cut.across = job.cut.across == CutAlong::length ? CutAlong::width : CutAlong::length;
+             document_->replace("turn the cut", std::move(job));
+         }},
+        {"library", "Make the shop library your own", {}, [this] { open_library(); }},
+        {"currency", "Change the currency's sign", {}, [this] {
+             static const QStringList signs{"¤", "€", "$", "£", "kr"};
+             auto w = wording_;
+             w.currency = signs[(signs.indexOf(QString::fromStdString(w.currency)) + 1) % signs.size()].toStdString();
+             set_wording(w);
+         }},
+        {"find", "Find or do", QKeySequence("Ctrl+K"), [this] { open_palette(); }},
+        {"handbook", "Handbook page of this stage", QKeySequence::HelpContents, [this] { open_handbook(); }},
+        {"quit", "Leave", QKeySequence::Quit, [this] { close(); }}};
+    auto* menu = new QMenu(menu_);
+    for (const auto& act : acts_) {
+        auto* action = new QAction(act.name, this);
+        action->setObjectName(QString("act-%1").arg(act.key));
+        action->setShortcut(act.keys);
+        connect(action, &QAction::triggered, this, act.go);
+        addAction(action);
+        menu->addAction(action);
+    }
+    menu_->setMenu(menu);
+}
+
+void MainWindow::show_stage(Stage stage) {
+    stage_ = stage;
+    card_->set_stage(stage);
+    slip_->show_stage(stage);
+    centre_->setCurrentIndex(has_chart(stage) ? 1 : 0);
+    show_scene(true);
+}
+
+void MainWindow::show_scene(bool frame_again) {
+    const auto& job = document_->job();
+    const auto& f = document_->findings();
+    if (has_chart(stage_)) chart_->show_chart(job, f, stage_, ink(light_), wording_);
+    else stand_->show_scene(scene_of(job, f, stage_, ink(light_), wording_), frame_again || !framed_);
+    framed_ = f.shape != nullptr;
+    ribbon_->show_section(section_at_cut(job, f, stage_), wording_);
+}
+
+void MainWindow::job_changed() {
+    const auto& b = document_->job().brief;
+    job_name_->setText(QString("%1 · %2 · %3 pulls%4").arg(QString::fromStdString(b.job), QString::fromStdString(b.customer)).arg(b.pulls).arg(document_->unsaved() ? " ·  not saved" : ""));
+    setWindowTitle(QString::fromStdString(b.job) + " – Jig Shell");
+    const auto name = document_->undo_name();
+    undo_->setEnabled(!name.isEmpty());
+    undo_->setToolTip(name.isEmpty() ? "Nothing to undo" : "Undo: " + name);
+    undo_->setText(name.isEmpty() ? "Undo" : "Undo: " + (name.size() > 22 ? name.left(21) + "…" : name));
+    card_->show_job(document_->job(), document_->findings(), document_->stale(), wording_);
+}
+
+void MainWindow::findings_changed() {
+    progress_->hide();
+    card_->show_job(document_->job(), document_->findings(), document_->stale(), wording_);
+    int cautions = 0, stops = 0;
+    for (const auto& c : document_->findings().calls) {
+        cautions += c.severity == Severity::caution;
+        stops += c.severity == Severity::stop;
+    }
+    calls_->setText(QString("calls  ◢ %1  ▬ %2").arg(cautions).arg(stops));
+    show_scene(false);
+}
+
+void MainWindow::set_cut(double at) {
+    auto job = document_->job();
+    job.cut.at = at;
+    document_->replace("drag the cut", std::move(job));
+}
+
+void MainWindow::set_light(Light light) {
+    light_ = light;
+    QSettings().setValue("night", light == Light::night);
+    const auto& k = ink(light);
+    qApp->setStyleSheet(style_sheet(k));
+    card_->set_ink(k);
+    stand_->set_ink(k);
+    ribbon_->set_ink(k);
+    set_wording(wording_);
+}
+
+void MainWindow::set_wording(const Wording& wording) {
+    wording_ = wording;
+    QSettings().setValue("imperial", wording.system == UnitSystem::imperial);
+    QSettings().setValue("currency", QString::fromStdString(wording.currency));
+    units_->setText(wording.system == UnitSystem::metric ? "metric" : "imperial");
+    slip_->set_look(ink(light_), wording);
+    job_changed();
+    show_scene(false);
+}
+
+void MainWindow::say(const QString& message) {
+    message_->setText(message);
+    message_->setToolTip(message);
+    quiet_.start(message.isEmpty() ? 0 : 12000);
+}
+
+void MainWindow::resizeEvent(QResizeEvent* event) {
+    QMainWindow::resizeEvent(event);
+    // On small windows the section folds to a strip.
+    const bool small = width() < 1180;
+    ribbon_->setMaximumHeight(small ? 44 : QWIDGETSIZE_MAX);
+    ribbon_->setMinimumHeight(small ? 44 : 150);
+}
+
+}  // namespace jig::app

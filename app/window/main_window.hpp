@@ -1,0 +1,96 @@
+// The one window.
+#pragma once
+
+#include <QMainWindow>
+
+#include "app/charts/charts.hpp"
+#include "app/document/document.hpp"
+#include "app/ribbon/ribbon.hpp"
+#include "app/slip/slip.hpp"
+#include "app/stand/stand.hpp"
+#include "app/window/job_card.hpp"
+#include "app/window/palette.hpp"
+
+class QLabel;
+class QProgressBar;
+class QPushButton;
+class QStackedWidget;
+class QToolButton;
+
+namespace jig::app {
+
+class MainWindow : public QMainWindow {
+    Q_OBJECT
+  public:
+    explicit MainWindow(Shop shop, QString recovery);
+
+    [[nodiscard]] Document& document() { return *document_; }
+    [[nodiscard]] Stand& stand() { return *stand_; }
+    [[nodiscard]] Ribbon& ribbon() { return *ribbon_; }
+    [[nodiscard]] Slip& slip() { return *slip_; }
+    [[nodiscard]] JobCard& job_card() { return *card_; }
+    [[nodiscard]] const Wording& wording() const { return wording_; }
+
+    void show_stage(Stage stage);
+    void set_light(Light light);
+    void set_wording(const Wording& wording);
+    /// Offers what an earlier run left behind, in a bar under the head; true where there was something.
+    bool offer_leftovers();
+    /// Says something in the bar at the foot, for a while.
+    void say(const QString& message);
+
+    /// The work behind the menu, without file dialogs. Messages go to `say`; true where it was done.
+    bool open_job(const QString& path);
+    bool save_job(const QString& path);
+    bool print_to(const QString& path, QPageSize::PageSizeId page);
+    bool export_to(const QString& what, const QString& path);
+    /// Reads the mesh behind the window's back and attaches it once it has proved sound.
+    void bring_in_mesh(const QString& path);
+    /// Whether a mesh is still being read.
+    [[nodiscard]] bool reading() const { return reading_ != nullptr; }
+
+  protected:
+    void closeEvent(QCloseEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
+
+  private:
+    struct Act {
+        const char* key;
+        QString name;
+        QKeySequence keys;
+        std::function<void()> go;
+    };
+    void build_head(QWidget* head);
+    void build_acts();
+    void open_palette();
+    void open_handbook();
+    void job_changed();
+    void findings_changed();
+    void show_scene(bool frame_again);
+    void set_cut(double at);
+    bool may_leave();
+    void open_library();
+    void do_with_file(const QString& title, const QString& filter, const QString& suffix, const std::function<void(const QString&)>& work);
+
+    Document* document_;
+    JobCard* card_;
+    Stand* stand_;
+    ChartView* chart_;
+    QStackedWidget* centre_;
+    Ribbon* ribbon_;
+    Slip* slip_;
+    QLabel *job_name_, *message_;
+    QToolButton *undo_, *units_, *calls_, *menu_;
+    QPushButton* stop_;
+    QProgressBar* progress_;
+    QWidget* offer_;
+    std::vector<Act> acts_;
+    Light light_ = Light::day;
+    Wording wording_;
+    Stage stage_ = Stage::brief;
+    bool framed_ = false;
+    std::shared_ptr<Progress> reading_;
+    QTimer quiet_;
+};
+
+}  // namespace jig::app
