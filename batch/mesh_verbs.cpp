@@ -49,11 +49,12 @@ Json run_pull(const Arguments& a, Progress& progress) {
     const auto top = static_cast<std::size_t>(a.number("top", 3, 1, 12));
     DraftRules rules;
     rules.drag_angle = radians(a.number("drag-deg", 1, 0, 45));
+    rules.foot_open = true;
     const auto mesh = load_mesh(a, progress);
     const RayMesh rays(mesh.mesh);
     Json pulls = Json::array();
     for (const auto& p : best_pulls(mesh.mesh, rays, rules, top, progress)) {
-        pulls.push_back({{"direction", vector_json(p.direction)}, {"locks_m2", p.locks}, {"drags_m2", p.drags}, {"draw_depth_m", p.depth}});
+        pulls.push_back({{"direction", vector_json(p.direction)}, {"locks_m2", p.locks + p.foot}, {"foot_m2", p.foot}, {"drags_m2", p.drags}, {"draw_depth_m", p.depth}});
     }
     return {{"pulls", pulls}};
 }

@@ -161,6 +161,11 @@ std::string unit_sign(Kind kind, const Wording& wording) {
 }
 
 std::optional<double> read_quantity(Kind kind, std::string_view text, const Wording& wording) {
+    // "12 12" is two numbers, not one.
+    for (std::size_t i = 1; i + 1 < text.size(); ++i) {
+        const auto digit = [&](std::size_t at) { return std::isdigit(static_cast<unsigned char>(text[at])) != 0; };
+        if (text[i] == ' ' && digit(i - 1) && digit(i + 1)) return std::nullopt;
+    }
     const auto squeezed = lower_without_space(text);
     std::string_view rest = squeezed;
     if (kind == Kind::money && rest.substr(0, wording.currency.size()) == wording.currency) {

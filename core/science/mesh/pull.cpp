@@ -53,6 +53,7 @@ std::vector<PullCandidate> best_pulls(const TriangleMesh& mesh, const RayMesh& r
         double locks = 0, drags = 0;
         for (const auto& f : faces) {
             const double slope = f.normal.dot(p);
+            if (rules.foot_open && slope < -0.9998) continue;
             if (slope < noise) locks += f.area;
             else if (slope < drag) drags += f.area;
         }
@@ -116,7 +117,7 @@ std::vector<PullCandidate> best_pulls(const TriangleMesh& mesh, const RayMesh& r
         seen.push_back(t.p);
         const auto map = draft(mesh, rays, t.p, quick, silent);
         judged.emplace_back(cost(map.locks, map.drags, map.depth, area) - (t.axis ? kAxisBonus * area : 0),
-                            PullCandidate{t.p, map.locks, map.drags, map.depth});
+                            PullCandidate{t.p, map.locks, map.drags, map.open, map.depth});
     }
     std::stable_sort(judged.begin(), judged.end(), [](const auto& a, const auto& b) { return a.first < b.first; });
     std::vector<PullCandidate> out;

@@ -81,9 +81,7 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, Progress& prog
     rules.drag_angle = c.drag_angle;
     rules.foot_open = c.foot_open;
     if (c.mode == PullMode::best) {
-        auto search = rules;
-        search.foot_open = false;
-        out.candidates = best_pulls(shape.mesh, *shape.rays, search, 3, progress);
+        out.candidates = best_pulls(shape.mesh, *shape.rays, rules, 3, progress);
         out.pull = out.candidates.front().direction;
     } else {
         out.pull = {c.pull[0], c.pull[1], c.pull[2]};

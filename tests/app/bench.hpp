@@ -1,0 +1,101 @@
+// A window with the demo on the bench, and hands to work it with.
+#pragma once
+
+#include <catch2/catch.hpp>
+#include <QAction>
+#include <QLabel>
+#include <QLineEdit>
+#include <QListWidget>
+#include <QPushButton>
+#include <QTemporaryDir>
+#include <QTest>
+#include <QToolButton>
+
+#include "app/slip/editor.hpp"
+#include "app/slip/record_table.hpp"
+#include "app/window/main_window.hpp"
+#include "app/window/places.hpp"
+
+namespace bench {
+
+using namespace jig;
+using namespace jig::app;
+
+struct Bench {
+    QTemporaryDir folder;
+    MainWindow window;
+    explicit Bench(const QString& demo = "cello-case") : window(load_shop(data_folder().toStdString() + "/library"), folder.path() + "/recovery") {
+        window.set_wording({UnitSystem::metric, "¤"});
+        window.set_light(Light::day);
+        window.document().start(load_job((data_folder() + "/demo/" + demo + ".json").toStdString()), {});
+        window.resize(1280, 800);
+        window.show();
+        REQUIRE(QTest::qWaitForWindowExposed(&window));
+        // Xvfb has no window manager that would make it the active window, and shortcuts ask for that.
+        QApplication::setActiveWindow(&window);
+        settle();
+    }
+    void settle() {
+        REQUIRE(window.document().wait_evaluated(20000));
+        QTest::qWait(20);
+    }
+    [[nodiscard]] QString file(const QString& name) const { return folder.path() + "/" + name; }
+    /// The word of the slip that edits this path.
+    QToolButton* word(const QString& path) {
+        for (auto* b : window.slip().findChildren<QToolButton*>("word")) {
+            if (b->property("path").toString() == path && b->isVisible()) return b;
+        }
+        FAIL("no word for " << path.toStdString());
+        return nullptr;
+    }
+    Editor* editor() {
+        QTest::qWait(10);
+        for (auto* w : window.findChildren<Editor*>()) {
+            if (w->isVisible()) return w;
+        }
+        FAIL("no editor is open");
+        return nullptr;
+    }
+    /// Clicks a word, types into its field and presses Enter.
+    void type(const QString& path, const QString& text) {
+        QTest::mouseClick(word(path), Qt::LeftButton);
+        auto* field = editor()->findChild<QLineEdit*>("field");
+        REQUIRE(field != nullptr);
+        field->selectAll();
+        QTest::keyClicks(field, text);
+        QTest::keyClick(field, Qt::Key_Return);
+        settle();
+    }
+    void choose(const QString& path, const QString& option) {
+        QTest::mouseClick(word(path), Qt::LeftButton);
+        auto* list = editor()->findChild<QListWidget*>("list");
+        REQUIRE(list != nullptr);
+        const auto found = list->findItems(option, Qt::MatchExactly);
+        REQUIRE(found.size() == 1);
+        list->setCurrentItem(found.front());
+        QTest::keyClick(list, Qt::Key_Return);
+        settle();
+    }
+    QString figure(const QString& key) {
+        for (auto* label : window.slip().findChildren<QLabel*>("figure-" + key)) {
+            if (label->isVisibleTo(&window)) return label->text();
+        }
+        return {};
+    }
+    template <class W>
+    W* visible(const QString& name) {
+        for (auto* w : window.findChildren<W*>(name)) {
+            if (w->isVisibleTo(&window)) return w;
+        }
+        FAIL("nothing visible named " << name.toStdString());
+        return nullptr;
+    }
+    QString message() { return window.findChild<QLabel*>("message")->text(); }
+    void key(Qt::Key key, Qt::KeyboardModifiers with) {
+        QApplication::setActiveWindow(&window);
+        QTest::keyClick(&window, key, with);
+        settle();
+    }
+};
+
+}  // namespace bench

@@ -1,0 +1,149 @@
+#include <catch2/catch.hpp>
+#include <fstream>
+#include <sstream>
+
+#include "batch/verbs.hpp"
+#include "core/science/mesh/stl.hpp"
+#include "tests/job/fixtures.hpp"
+#include "tests/shapes.hpp"
+
+using namespace jig;
+using fixtures::Folder;
+
+namespace {
+
+struct Answer {
+    int code;
+    std::string out, err;
+    [[nodiscard]] Json json() const { return Json::parse(out); }
+};
+
+Answer ask(const std::vector<std::string>& words) {
+    std::ostringstream out, err;
+    Progress quiet;
+    const int code = batch::run(words, out, err, quiet);
+    return {code, out.str(), err.str()};
+}
+
+std::string put(const Folder& folder, const std::string& name, const std::string& bytes) {
+    const auto path = folder / name;
+    std::ofstream(path, std::ios::binary) << bytes;
+    return path;
+}
+
+}  // namespace
+
+TEST_CASE("laminate answers in SI with the contract's keys") {
+    Folder folder;
+    const auto path = put(folder, "s.json", R"({"plies": [{"material": {"E1_Pa": 70e9, "E2_Pa": 70e9, "G12_Pa": 26.9230769e9, "nu12": 0.3, "density_kg_m3": 2700, "alpha1_1_K": 23e-6}, "angle_deg": 30, "thickness_m": 0.004}]})");
+    const auto a = ask({"laminate", path});
+    REQUIRE(a.code == 0);
+    const auto j = a.json();
+    CHECK(j["thickness_m"].get<double>() == Approx(0.004));
+    CHECK(j["areal_mass_kg_m2"].get<double>() == Approx(10.8));
+    CHECK(j["membrane"]["Ex_Pa"].get<double>() == Approx(70e9).epsilon(1e-6));
+    CHECK(j["D"][0][0].get<double>() == Approx(70e9 * 6.4e-8 / 12 / 0.91).epsilon(1e-6));
+    CHECK(j["shear_stiffness_N_m"][1].get<double>() == Approx(5.0 / 6 * 26.9230769e9 * 0.004).epsilon(1e-6));
+    CHECK(j["cte_1_K"][1].get<double>() == Approx(23e-6));
+    CHECK(j["symmetric"] == true);
+    CHECK(j["balanced"] == true);
+    for (const char* key : {"A", "B", "bending", "curvature_1_m_K"}) CHECK(j.contains(key));
+    const auto named = ask({"laminate", put(folder, "n.json", R"({"plies": [{"material": "glass mat 450", "thickness_m": 0.001}, {"material": "PVC foam 75, 10 mm", "thickness_m": 0.01}]})")});
+    CHECK(named.code == 0);
+    CHECK_FALSE(named.json()["symmetric"].get<bool>());
+}
+
+TEST_CASE("draft, pull and measure answer for a file in its unit") {
+    Folder folder;
+    // The file is in millimetres as our writer makes it.
+    const auto path = put(folder, "f.stl", write_stl_binary(shapes::frustum(0.3, 0.2, radians(5), 90)));
+    const double top = 0.3 - 0.2 * std::tan(radians(5)), wall = kPi * (0.3 + top) * std::hypot(0.2, 0.3 - top);
+    auto j = ask({"draft", path, "--pull", "0,0,1"}).json();
+    CHECK(j["slides_m2"].get<double>() == Approx(wall + kPi * top * top).epsilon(2e-3));
+    CHECK(j["locks_m2"].get<double>() == Approx(kPi * 0.09).epsilon(2e-3));
+    CHECK(j["shadowed_m2"].get<double>() == Approx(0).margin(1e-9));
+    CHECK(ask({"draft", path, "--pull", "0,0,1", "--drag-deg", "7"}).json()["drags_m2"].get<double>() == Approx(wall).epsilon(2e-3));
+    j = ask({"measure", path, "--unit=cm"}).json();
+    CHECK(j["closed"] == true);
+    CHECK(j["size_m"][2].get<double>() == Approx(2));
+    CHECK(j["holes"] == 0);
+    CHECK(j["smallest_inside_radius_m"].is_null());
+    j = ask({"pull", path, "--top", "2"}).json();
+    REQUIRE(j["pulls"].size() == 2);
+    CHECK(j["pulls"][0]["direction"][2].get<double>() == Approx(1));
+}
+
+TEST_CASE("slabs are answered and written a file a sheet") {
+    Folder folder;
+    const auto path = put(folder, "t.stl", write_stl_text(shapes::torus(0.3, 0.1, 48), "ring"));
+    const auto a = ask({"slabs", path, "--axis", "0,0,1", "--thickness", "0.05", "--sheet", "2x1", "--out", folder / "cut"});
+    REQUIRE(a.code == 0);
+    const auto j = a.json();
+    CHECK(j["slabs"].size() == 4);
+    CHECK(j["slabs"][1]["outlines"].size() == 2);
+    CHECK(j["slabs"][0]["number"] == 1);
+    CHECK(j["stack_volume_m3"].get<double>() > 2 * kPi * kPi * 0.3 * 0.01);
+    for (int i = 1; i <= j["sheets"].get<int>(); ++i) {
+        CHECK(std::filesystem::file_size(folder / ("cut/sheet-" + std::to_string(i) + ".dxf")) > 1000);
+        CHECK(std::filesystem::file_size(folder / ("cut/sheet-" + std::to_string(i) + ".svg")) > 1000);
+    }
+}
+
+TEST_CASE("report and check work on jobs, and check exits 3 at a stop") {
+    Folder folder;
+    auto job = fixtures::demo();
+    save_job(job, folder / "good.jigshell");
+    const auto report = ask({"report", folder / "good.jigshell", "--csv", folder / "tables"});
+    REQUIRE(report.code == 0);
+    const auto j = report.json();
+    for (const auto& stage : kStages) CHECK(j.contains(stage.key));
+    CHECK(j["shell"]["thickness"]["value"].get<double>() == Approx(value_of(fixtures::worked_out(job).figures(Stage::shell), "thickness")));
+    CHECK_THAT(read_file(folder / "tables/materials.csv"), Catch::Contains("ledger,stage,material") && Catch::Contains("\"XPS foam 32, 50 mm\""));
+    CHECK_THAT(read_file(folder / "tables/days.csv"), Catch::Contains("lay up the shell"));
+    CHECK(ask({"check", folder / "good.jigshell"}).code == 0);
+    job.release.mask_land = false;
+    save_job(job, folder / "bad.jigshell");
+    const auto check = ask({"check", folder / "bad.jigshell"});
+    CHECK(check.code == 3);
+    CHECK(check.json()["calls"].dump().find("tape land") != std::string::npos);
+}
+
+TEST_CASE("bad input is one line on standard error, exit 2 and nothing on standard output") {
+    Folder folder;
+    const auto cube = put(folder, "c.stl", write_stl_binary(shapes::box({0, 0, 0}, {1, 1, 1})));
+    const std::vector<std::vector<std::string>> bad{
+        {}, {"polish", cube}, {"measure"}, {"measure", cube, cube}, {"measure", "/no/such.stl"}, {"measure", cube, "--unit", "ell"}, {"measure", cube, "--colour", "red"},
+        {"draft", cube}, {"draft", cube, "--pull", "0,0,0"}, {"draft", cube, "--pull", "up"}, {"draft", cube, "--pull", "1,2"}, {"draft", cube, "--pull"},
+        {"draft", cube, "--pull", "0,0,1", "--drag-deg", "x"}, {"slabs", cube, "--axis", "0,0,1", "--thickness", "0"}, {"slabs", cube, "--axis", "0,0,1", "--thickness", "0.1", "--sheet", "big"},
+        {"laminate", put(folder, "e.json", R"({"plies": []})")}, {"laminate", put(folder, "w.json", R"({"plies": [{"material": "wood", "thickness_m": 0.1}]})")},
+        {"laminate", put(folder, "t.json", R"({"plies": [{"material": 7, "thickness_m": 0.1}]})")}, {"laminate", put(folder, "z.json", R"({"plies": [{"material": "glass mat 300", "thickness_m": 0}]})")},
+        {"laminate", put(folder, "x.json", "{")}, {"report", cube}, {"check", put(folder, "j.jigshell", "{}")}, {"pull", cube, "--top", "0"}};
+    for (const auto& words : bad) {
+        const auto a = ask(words);
+        INFO((words.empty() ? std::string("nothing") : words.front()) << ": " << a.err);
+        CHECK(a.code == 2);
+        CHECK(a.out.empty());
+        CHECK(a.err.rfind("error: ", 0) == 0);
+        CHECK(std::count(a.err.begin(), a.err.end(), '\n') == 1);
+        CHECK(a.err.find("; ") != std::string::npos);
+    }
+}
+
+TEST_CASE("help says everything, for the whole and for each verb") {
+    CHECK_THAT(ask({"--help"}).out, Catch::Contains("slabs MESH") && Catch::Contains("data sheets"));
+    for (const auto& v : batch::verbs()) {
+        const auto a = ask({v.name, "--help"});
+        CHECK(a.code == 0);
+        CHECK_THAT(a.out, Catch::Contains(v.usage));
+    }
+}
+
+TEST_CASE("an interrupt stops the work") {
+    Folder folder;
+    const auto path = put(folder, "s.stl", write_stl_binary(shapes::sphere(0.3)));
+    std::ostringstream out, err;
+    Progress progress;
+    progress.stop();
+    CHECK(batch::run({"pull", path}, out, err, progress) == 130);
+    CHECK(out.str().empty());
+}

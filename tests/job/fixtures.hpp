@@ -1,0 +1,55 @@
+// The demo job and shop, worked out once.
+#pragma once
+
+#include <filesystem>
+
+#include "core/job/evaluate.hpp"
+#include "core/job/job_file.hpp"
+
+namespace fixtures {
+
+inline std::string data() { return JIG_SOURCE_DATA; }
+
+inline const jig::Shop& shop() {
+    static const auto loaded = jig::load_shop(data() + "/library");
+    return loaded;
+}
+
+inline jig::Job demo(const std::string& name = "cello-case") { return jig::load_job(data() + "/demo/" + name + ".json"); }
+
+inline jig::Findings worked_out(const jig::Job& job, const jig::Evaluated* before = nullptr) {
+    jig::Progress quiet;
+    return jig::evaluate(job, shop(), before, quiet);
+}
+
+inline const jig::Call* call(const jig::Findings& f, const std::string& key) {
+    for (const auto& c : f.calls) {
+        if (c.key == key) return &c;
+    }
+    return nullptr;
+}
+
+/// A job small and coarse enough for many evaluations in a test.
+inline jig::Job small_job() {
+    jig::Job job;
+    job.shape.tray.facet = 0.03;
+    return job;
+}
+
+/// A folder of its own that goes when the test ends.
+struct Folder {
+    std::filesystem::path path;
+    Folder() {
+        std::string name = (std::filesystem::temp_directory_path() / "jigshell-test-XXXXXX").string();
+        path = ::mkdtemp(name.data());
+    }
+    Folder(const Folder&) = delete;
+    Folder& operator=(const Folder&) = delete;
+    ~Folder() {
+        std::error_code none;
+        std::filesystem::remove_all(path, none);
+    }
+    [[nodiscard]] std::string operator/(const std::string& file) const { return (path / file).string(); }
+};
+
+}  // namespace fixtures
