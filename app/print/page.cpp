@@ -8,9 +8,7 @@ namespace jig::app {
 
 SheetPen::SheetPen(QPdfWriter& writer, const Job& job, const SheetOptions& options, int pages)
     : writer_(writer), job_(job), options_(options), ink_(app::ink(Light::day)), painter_(&writer), of_(pages) {
-    const double scale = writer.resolution() / 72.0;
-    painter_.scale(scale, scale);
-    page_rect_ = QRectF(QPointF(0, 0), QSizeF(writer.width() / scale, writer.height() / scale));
+    page_rect_ = QRectF(QPointF(0, 0), QSizeF(writer.width(), writer.height()));
     body_ = page_rect_.adjusted(0, 34, 0, -34);
     y_ = body_.top();
     head_and_foot();

@@ -8,7 +8,7 @@
 
 namespace jig::app {
 
-/// Paints in points (1/72 inch) on a QPdfWriter. First run counts the pages, second writes "page x of y".
+/// Paints in points on a QPdfWriter of 72 dots to the inch, so that fonts and lengths count alike. First run counts the pages, second writes "page x of y".
 class SheetPen {
   public:
     SheetPen(QPdfWriter& writer, const Job& job, const SheetOptions& options, int pages);

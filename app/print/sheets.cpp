@@ -137,10 +137,10 @@ void write_bytes(const QByteArray& bytes, const QString& path) {
     }
 }
 
-void set_up(QPdfWriter& writer, const QPageSize& size, double margin_mm, const QString& title) {
+void set_up(QPdfWriter& writer, const QPageSize& size, double margin_mm, const QString& title, int resolution) {
     writer.setPageSize(size);
     writer.setPageMargins(QMarginsF(margin_mm, margin_mm, margin_mm, margin_mm), QPageLayout::Millimeter);
-    writer.setResolution(288);
+    writer.setResolution(resolution);
     writer.setCreator("Jig Shell");
     writer.setTitle(title);
 }
@@ -156,7 +156,7 @@ void print_sheets(const Job& job, const Findings& f, const QString& path, const 
         QBuffer buffer(&bytes);
         buffer.open(QIODevice::WriteOnly);
         QPdfWriter writer(&buffer);
-        set_up(writer, QPageSize(options.page), 16, QString::fromStdString(job.brief.job));
+        set_up(writer, QPageSize(options.page), 16, QString::fromStdString(job.brief.job), 72);
         SheetPen pen(writer, job, options, pages);
         Sheets(pen, job, f, options.wording).all();
         pages = pen.pages();
@@ -179,7 +179,7 @@ void print_slabs(const Findings& f, const QString& path, const Wording& wording)
             const Point2 low = low_corner(slab.outline) * 1000, size = high_corner(slab.outline) * 1000 - low;
             const QPageSize page(QSizeF(std::max(150.0, size.x() + 2 * kPad), size.y() + 2 * kPad + 20), QPageSize::Millimeter, {}, QPageSize::ExactMatch);
             if (!p) {
-                set_up(writer, page, 0, "Slabs at full size");
+                set_up(writer, page, 0, "Slabs at full size", 1200);
                 p = std::make_unique<QPainter>(&writer);
             } else {
                 writer.setPageSize(page);
