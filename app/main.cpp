@@ -20,7 +20,9 @@ int fail(const InputError& e) {
     return 2;
 }
 
-Shop shop_here() { return load_shop(data_folder().toStdString() + "/library", own_library().toStdString()); }
+Shop shop_here() {
+    return load_shop(data_folder().toStdString() + "/library", own_library().toStdString());
+}
 
 int print_only(const QString& job_path, const QString& pdf, const QString& page) {
     const auto job = load_job(job_path.toStdString());
@@ -57,7 +59,8 @@ int main(int argc, char** argv) {
         load_fonts(data_folder() + "/fonts");
         QApplication::setFont(word_font());
         if (line.isSet("print")) {
-            if (line.positionalArguments().isEmpty()) throw InputError("--print", "no job file is named", "name one after it");
+            if (line.positionalArguments().isEmpty())
+                throw InputError("--print", "no job file is named", "name one after it");
             return print_only(line.positionalArguments().front(), line.value("print"), line.value("page"));
         }
         QApplication::setWindowIcon(QIcon(data_folder() + "/icons/jigshell.svg"));
@@ -70,7 +73,8 @@ int main(int argc, char** argv) {
         if (!line.positionalArguments().isEmpty()) {
             window.open_job(line.positionalArguments().front());
         } else if (line.isSet("demo")) {
-            window.document().start(load_job((data_folder() + "/demo/" + line.value("demo") + ".json").toStdString()), {});
+            window.document().start(
+                load_job((data_folder() + "/demo/" + line.value("demo") + ".json").toStdString()), {});
         } else {
             window.document().start(Job{}, {});
         }

@@ -15,7 +15,8 @@ double plain_number(const std::string& where, const std::string& text) {
     double value = 0;
     const auto* end = text.data() + text.size();
     const auto [stop, bad] = std::from_chars(text.data(), end, value);
-    if (bad != std::errc{} || stop != end || !std::isfinite(value)) throw InputError(where, "\"" + text + "\" is no number", "write it plainly, such as 0.05");
+    if (bad != std::errc{} || stop != end || !std::isfinite(value))
+        throw InputError(where, "\"" + text + "\" is no number", "write it plainly, such as 0.05");
     return value;
 }
 
@@ -33,9 +34,12 @@ double Arguments::number(const std::string& name, double otherwise, double low, 
 
 double Arguments::need_number(const std::string& name, double low, double high) const {
     const auto text = option(name);
-    if (!text) throw InputError("--" + name, "it is missing", "add it; see jigshell-batch " + verb + " --help");
+    if (!text)
+        throw InputError("--" + name, "it is missing", "add it; see jigshell-batch " + verb + " --help");
     const double value = plain_number("--" + name, *text);
-    if (value < low || value > high) throw InputError("--" + name, fmt::format("{:g} lies outside {:g} to {:g}", value, low, high), "give it a value inside");
+    if (value < low || value > high)
+        throw InputError("--" + name, fmt::format("{:g} lies outside {:g} to {:g}", value, low, high),
+                         "give it a value inside");
     return value;
 }
 
@@ -46,17 +50,23 @@ std::array<double, 3> Arguments::need_direction(const std::string& name) const {
     std::size_t at = 0;
     for (std::size_t i = 0; i < 3; ++i) {
         const auto comma = i < 2 ? text->find(',', at) : text->size();
-        if (comma == std::string::npos || comma < at) throw InputError("--" + name, "three numbers with commas are needed", "write it as 0,0,1");
+        if (comma == std::string::npos || comma < at)
+            throw InputError("--" + name, "three numbers with commas are needed", "write it as 0,0,1");
         out[i] = plain_number("--" + name, text->substr(at, comma - at));
         at = comma + 1;
     }
-    if (std::hypot(out[0], out[1], out[2]) < 1e-12) throw InputError("--" + name, "the direction has no length", "give one such as 0,0,1");
+    if (std::hypot(out[0], out[1], out[2]) < 1e-12)
+        throw InputError("--" + name, "the direction has no length", "give one such as 0,0,1");
     return out;
 }
 
 const std::string& Arguments::file(const char* what) const {
-    if (files.empty()) throw InputError(verb, fmt::format("{} is missing", what), "name it after the verb; see jigshell-batch " + verb + " --help");
-    if (files.size() > 1) throw InputError(verb, "it works on one file and \"" + files[1] + "\" is a second", "call it once for each");
+    if (files.empty())
+        throw InputError(verb, fmt::format("{} is missing", what),
+                         "name it after the verb; see jigshell-batch " + verb + " --help");
+    if (files.size() > 1)
+        throw InputError(verb, "it works on one file and \"" + files[1] + "\" is a second",
+                         "call it once for each");
     return files.front();
 }
 
@@ -74,12 +84,15 @@ Arguments read_arguments(const std::vector<std::string>& words, const std::vecto
                 value = name.substr(equals + 1);
                 name.resize(equals);
             }
-            if (std::find(known.begin(), known.end(), name) == known.end()) throw InputError(word, "there is no such option here", "see --help for those there are");
+            if (std::find(known.begin(), known.end(), name) == known.end())
+                throw InputError(word, "there is no such option here", "see --help for those there are");
             if (equals == std::string::npos) {
-                if (i + 1 >= words.size()) throw InputError(word, "its value is missing", "write it behind the option");
+                if (i + 1 >= words.size())
+                    throw InputError(word, "its value is missing", "write it behind the option");
                 value = words[++i];
             }
-            if (!out.options.emplace(name, value).second) throw InputError(word, "it is given twice", "give it once");
+            if (!out.options.emplace(name, value).second)
+                throw InputError(word, "it is given twice", "give it once");
         } else if (out.verb.empty()) {
             out.verb = word;
         } else {

@@ -20,15 +20,20 @@ Findings evaluate_file(const Arguments& a, Job& job, Progress& progress) {
 /// The sheets are drawn by the window's own printer, started without a window.
 void print_sheets(const std::string& job, const std::string& pdf) {
     std::error_code none;
-    std::filesystem::path program = std::filesystem::read_symlink("/proc/self/exe", none).parent_path() / "jigshell";
-    if (!std::filesystem::exists(program, none)) throw InputError("--pdf", "the program jigshell, which draws the sheets, is not beside this one", "install both");
+    std::filesystem::path program =
+        std::filesystem::read_symlink("/proc/self/exe", none).parent_path() / "jigshell";
+    if (!std::filesystem::exists(program, none))
+        throw InputError("--pdf", "the program jigshell, which draws the sheets, is not beside this one",
+                         "install both");
     const auto quoted = [](const std::string& s) {
         std::string out = "'";
         for (const char c : s) out += c == '\'' ? std::string("'\\''") : std::string(1, c);
         return out + "'";
     };
-    const auto command = "QT_QPA_PLATFORM=offscreen " + quoted(program.string()) + " --print " + quoted(pdf) + " " + quoted(job) + " 1>&2";
-    if (std::system(command.c_str()) != 0) throw InputError(pdf, "the sheets cannot be written there", "choose a folder that you may write to");
+    const auto command = "QT_QPA_PLATFORM=offscreen " + quoted(program.string()) + " --print " + quoted(pdf) +
+                         " " + quoted(job) + " 1>&2";
+    if (std::system(command.c_str()) != 0)
+        throw InputError(pdf, "the sheets cannot be written there", "choose a folder that you may write to");
 }
 
 }  // namespace

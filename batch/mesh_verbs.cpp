@@ -17,14 +17,17 @@ Repaired load_mesh(const Arguments& a, Progress& progress) {
     return repaired(read_stl(read_file(path), path, unit, progress), progress);
 }
 
-Json vector_json(const Point& p) { return Json::array({p.x(), p.y(), p.z()}); }
+Json vector_json(const Point& p) {
+    return Json::array({p.x(), p.y(), p.z()});
+}
 
 std::pair<double, double> sheet_size(const Arguments& a) {
     const auto text = a.option("sheet").value_or("2.5x1.25");
     const auto cross = text.find('x');
     Arguments parts;
     parts.verb = a.verb;
-    if (cross == std::string::npos) throw InputError("--sheet", "\"" + text + "\" is no sheet size", "write it in metres as 2.5x1.25");
+    if (cross == std::string::npos)
+        throw InputError("--sheet", "\"" + text + "\" is no sheet size", "write it in metres as 2.5x1.25");
     parts.options["sheet"] = text.substr(0, cross);
     const double w = parts.need_number("sheet", 0.01, 100);
     parts.options["sheet"] = text.substr(cross + 1);
@@ -41,8 +44,10 @@ Json run_draft(const Arguments& a, Progress& progress) {
     const auto mesh = load_mesh(a, progress);
     const RayMesh rays(mesh.mesh);
     const auto map = draft(mesh.mesh, rays, {pull[0], pull[1], pull[2]}, rules, progress);
-    return {{"area_m2", map.area}, {"slides_m2", map.slides}, {"drags_m2", map.drags}, {"locks_m2", map.locks}, {"shadowed_m2", map.shadowed},
-            {"min_draft_deg", degrees(map.min_draft)}, {"projected_m2", map.projected}, {"draw_depth_m", map.depth}};
+    return {{"area_m2", map.area},           {"slides_m2", map.slides},
+            {"drags_m2", map.drags},         {"locks_m2", map.locks},
+            {"shadowed_m2", map.shadowed},   {"min_draft_deg", degrees(map.min_draft)},
+            {"projected_m2", map.projected}, {"draw_depth_m", map.depth}};
 }
 
 Json run_pull(const Arguments& a, Progress& progress) {
@@ -54,7 +59,11 @@ Json run_pull(const Arguments& a, Progress& progress) {
     const RayMesh rays(mesh.mesh);
     Json pulls = Json::array();
     for (const auto& p : best_pulls(mesh.mesh, rays, rules, top, progress)) {
-        pulls.push_back({{"direction", vector_json(p.direction)}, {"locks_m2", p.locks + p.foot}, {"foot_m2", p.foot}, {"drags_m2", p.drags}, {"draw_depth_m", p.depth}});
+        pulls.push_back({{"direction", vector_json(p.direction)},
+                         {"locks_m2", p.locks + p.foot},
+                         {"foot_m2", p.foot},
+                         {"drags_m2", p.drags},
+                         {"draw_depth_m", p.depth}});
     }
     return {{"pulls", pulls}};
 }
@@ -64,8 +73,14 @@ Json run_measure(const Arguments& a, Progress& progress) {
     const auto m = measure(mesh.mesh, mesh.topology);
     Json repairs = Json::array();
     for (const auto& r : mesh.repairs) repairs.push_back({{"what", r.what}, {"count", r.count}});
-    Json out{{"triangles", mesh.mesh.triangles.size()}, {"closed", m.closed}, {"area_m2", m.area}, {"volume_m3", m.volume}, {"centroid_m", vector_json(m.centroid)},
-             {"size_m", vector_json(m.size)}, {"holes", m.rims}, {"repairs", repairs}};
+    Json out{{"triangles", mesh.mesh.triangles.size()},
+             {"closed", m.closed},
+             {"area_m2", m.area},
+             {"volume_m3", m.volume},
+             {"centroid_m", vector_json(m.centroid)},
+             {"size_m", vector_json(m.size)},
+             {"holes", m.rims},
+             {"repairs", repairs}};
     out["smallest_inside_radius_m"] = m.smallest_inside_radius ? Json(*m.smallest_inside_radius) : Json();
     return out;
 }
@@ -88,7 +103,11 @@ Json run_slabs(const Arguments& a, Progress& progress) {
             for (const auto& p : loop) points.push_back(Json::array({p.x(), p.y()}));
             outlines.push_back(std::move(points));
         }
-        list.push_back({{"number", s.number}, {"from_m", s.from}, {"to_m", s.to}, {"area_m2", s.area}, {"outlines", std::move(outlines)}});
+        list.push_back({{"number", s.number},
+                        {"from_m", s.from},
+                        {"to_m", s.to},
+                        {"area_m2", s.area},
+                        {"outlines", std::move(outlines)}});
     }
     if (const auto folder = a.option("out")) {
         std::error_code bad;
@@ -98,15 +117,24 @@ Json run_slabs(const Arguments& a, Progress& progress) {
             const auto base = *folder + "/sheet-" + std::to_string(i + 1);
             write_sheet_dxf(sheets, i, base + ".dxf");
             std::FILE* svg = std::fopen((base + ".svg").c_str(), "wb");
-            if (svg == nullptr) throw InputError(base + ".svg", "the file cannot be written", "choose a folder that you may write to");
+            if (svg == nullptr)
+                throw InputError(base + ".svg", "the file cannot be written",
+                                 "choose a folder that you may write to");
             const auto text = sheet_svg(sheets, i);
             const bool whole = std::fwrite(text.data(), 1, text.size(), svg) == text.size();
-            if (std::fclose(svg) != 0 || !whole) throw InputError(base + ".svg", "the file cannot be written to its end", "check the room left on the disk");
+            if (std::fclose(svg) != 0 || !whole)
+                throw InputError(base + ".svg", "the file cannot be written to its end",
+                                 "check the room left on the disk");
             files.push_back(base + ".dxf");
             files.push_back(base + ".svg");
         }
     }
-    return {{"slabs", list}, {"sheets", sheets.sheets.size()}, {"yield", sheets.yield}, {"stack_volume_m3", stack.volume}, {"too_large_for_a_sheet", sheets.too_large}, {"files", files}};
+    return {{"slabs", list},
+            {"sheets", sheets.sheets.size()},
+            {"yield", sheets.yield},
+            {"stack_volume_m3", stack.volume},
+            {"too_large_for_a_sheet", sheets.too_large},
+            {"files", files}};
 }
 
 }  // namespace jig::batch

@@ -10,12 +10,24 @@ namespace jig::batch {
 
 const std::vector<Verb>& verbs() {
     static const std::vector<Verb> all{
-        {"laminate", "laminate STACK.json", "Thickness, mass, A, B, D, moduli, shear stiffness, expansion and free curvature of a stack.\nSTACK: {\"plies\": [{\"material\": NAME or {constants}, \"angle_deg\": 0, \"thickness_m\": 0.00025}, ...], \"resin\": NAME}, first ply at the tool face.", run_laminate},
-        {"draft", "draft MESH --pull X,Y,Z [--drag-deg 1] [--unit mm|cm|m|in]", "Which faces slide, drag and lock when the mould leaves along +pull.", run_draft},
-        {"pull", "pull MESH [--top 3] [--drag-deg 1] [--unit mm|cm|m|in]", "The best directions for the mould to leave, best first.", run_pull},
-        {"measure", "measure MESH [--unit mm|cm|m|in]", "Size, area, volume, centre, holes and what was mended.", run_measure},
-        {"slabs", "slabs MESH --axis X,Y,Z --thickness T [--sheet WxH] [--kerf K] [--margin M] [--out DIR] [--unit mm|cm|m|in]", "The shape as a stack of slabs laid onto sheets; metres. With --out one DXF and one SVG a sheet.", run_slabs},
-        {"report", "report JOB [--pdf F] [--csv DIR] [--library DIR]", "All findings of a job by stage, and its calls.", run_report},
+        {"laminate", "laminate STACK.json",
+         "Thickness, mass, A, B, D, moduli, shear stiffness, expansion and free curvature of a "
+         "stack.\nSTACK: {\"plies\": [{\"material\": NAME or {constants}, \"angle_deg\": 0, \"thickness_m\": "
+         "0.00025}, ...], \"resin\": NAME}, first ply at the tool face.",
+         run_laminate},
+        {"draft", "draft MESH --pull X,Y,Z [--drag-deg 1] [--unit mm|cm|m|in]",
+         "Which faces slide, drag and lock when the mould leaves along +pull.", run_draft},
+        {"pull", "pull MESH [--top 3] [--drag-deg 1] [--unit mm|cm|m|in]",
+         "The best directions for the mould to leave, best first.", run_pull},
+        {"measure", "measure MESH [--unit mm|cm|m|in]",
+         "Size, area, volume, centre, holes and what was mended.", run_measure},
+        {"slabs",
+         "slabs MESH --axis X,Y,Z --thickness T [--sheet WxH] [--kerf K] [--margin M] [--out DIR] [--unit "
+         "mm|cm|m|in]",
+         "The shape as a stack of slabs laid onto sheets; metres. With --out one DXF and one SVG a sheet.",
+         run_slabs},
+        {"report", "report JOB [--pdf F] [--csv DIR] [--library DIR]",
+         "All findings of a job by stage, and its calls.", run_report},
         {"check", "check JOB [--library DIR]", "The calls of a job; exit 3 where one is a stop.", run_check}};
     return all;
 }
@@ -23,11 +35,14 @@ const std::vector<Verb>& verbs() {
 std::string data_folder() {
     if (const char* own = std::getenv("JIGSHELL_DATA")) return own;
     std::error_code none;
-    const auto beside = std::filesystem::read_symlink("/proc/self/exe", none).parent_path().parent_path() / "share/jigshell";
-    for (const auto& place : {beside.string(), std::string(JIG_SOURCE_DATA), std::string(JIG_INSTALLED_DATA)}) {
+    const auto beside =
+        std::filesystem::read_symlink("/proc/self/exe", none).parent_path().parent_path() / "share/jigshell";
+    for (const auto& place :
+         {beside.string(), std::string(JIG_SOURCE_DATA), std::string(JIG_INSTALLED_DATA)}) {
         if (std::filesystem::exists(place + "/library", none)) return place;
     }
-    throw InputError("data", "the shop library is not where it was installed", "install Jig Shell again, or point JIGSHELL_DATA to its data folder");
+    throw InputError("data", "the shop library is not where it was installed",
+                     "install Jig Shell again, or point JIGSHELL_DATA to its data folder");
 }
 
 int run(const std::vector<std::string>& words, std::ostream& out, std::ostream& err, Progress& progress) {
@@ -36,12 +51,16 @@ int run(const std::vector<std::string>& words, std::ostream& out, std::ostream& 
         return text;
     };
     try {
-        const auto args = read_arguments(words, {"pull", "drag-deg", "unit", "top", "axis", "thickness", "sheet", "kerf", "margin", "out", "pdf", "csv", "library"});
+        const auto args = read_arguments(words, {"pull", "drag-deg", "unit", "top", "axis", "thickness",
+                                                 "sheet", "kerf", "margin", "out", "pdf", "csv", "library"});
         if (args.verb.empty()) {
-            if (!args.help) throw InputError("jigshell-batch", "no verb is given", "see jigshell-batch --help");
-            out << "usage: jigshell-batch VERB FILE [options]\nOne JSON object on standard output, SI units. Exit 0 answered, 2 bad input, 3 check found a stop, 1 own fault.\n\n";
+            if (!args.help)
+                throw InputError("jigshell-batch", "no verb is given", "see jigshell-batch --help");
+            out << "usage: jigshell-batch VERB FILE [options]\nOne JSON object on standard output, SI units. "
+                   "Exit 0 answered, 2 bad input, 3 check found a stop, 1 own fault.\n\n";
             for (const auto& v : verbs()) out << "  " << v.usage << "\n";
-            out << "\njigshell-batch VERB --help says more. Figures are estimates: data sheets, local codes and licensed practice come first.\n";
+            out << "\njigshell-batch VERB --help says more. Figures are estimates: data sheets, local codes "
+                   "and licensed practice come first.\n";
             return 0;
         }
         for (const auto& v : verbs()) {
@@ -59,7 +78,8 @@ int run(const std::vector<std::string>& words, std::ostream& out, std::ostream& 
             }
             return 0;
         }
-        throw InputError("jigshell-batch", "there is no verb \"" + args.verb + "\"", "see jigshell-batch --help");
+        throw InputError("jigshell-batch", "there is no verb \"" + args.verb + "\"",
+                         "see jigshell-batch --help");
     } catch (const InputError& e) {
         err << one_line(fmt::format("error: {}: {}; {}", e.where(), e.problem(), e.mend())) << std::endl;
         return 2;

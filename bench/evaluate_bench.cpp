@@ -28,8 +28,10 @@ void one_ply_edit(benchmark::State& state) {
     auto next = d.job;
     next.shell.layers[4].angle += 0.1;
     for (auto _ : state) benchmark::DoNotOptimize(evaluate(next, d.shop, &before, quiet).calls.size());
-    const double whole = bench::fastest(3, [&] { benchmark::DoNotOptimize(evaluate(d.job, d.shop, nullptr, quiet).calls.size()); });
-    const double edit = bench::fastest(5, [&] { benchmark::DoNotOptimize(evaluate(next, d.shop, &before, quiet).calls.size()); });
+    const double whole = bench::fastest(
+        3, [&] { benchmark::DoNotOptimize(evaluate(d.job, d.shop, nullptr, quiet).calls.size()); });
+    const double edit = bench::fastest(
+        5, [&] { benchmark::DoNotOptimize(evaluate(next, d.shop, &before, quiet).calls.size()); });
     state.counters["share_of_whole"] = edit / whole;
     state.counters["share_of_100_ms"] = edit / 0.1;
 }
@@ -42,7 +44,8 @@ void one_depth_edit(benchmark::State& state) {
     auto next = d.job;
     next.shape.tray.depth += 0.005;
     for (auto _ : state) benchmark::DoNotOptimize(evaluate(next, d.shop, &before, quiet).calls.size());
-    const double edit = bench::fastest(5, [&] { benchmark::DoNotOptimize(evaluate(next, d.shop, &before, quiet).calls.size()); });
+    const double edit = bench::fastest(
+        5, [&] { benchmark::DoNotOptimize(evaluate(next, d.shop, &before, quiet).calls.size()); });
     state.counters["share_of_100_ms"] = edit / 0.1;
 }
 BENCHMARK(one_depth_edit)->Unit(benchmark::kMillisecond);

@@ -24,7 +24,8 @@ TriangleMesh dome(std::size_t n) {
     for (std::uint32_t k = 0; k <= rings; ++k) {
         const double a = 1.5 * k / rings;
         for (std::uint32_t i = 0; i < around; ++i) {
-            const double t = 6.283185307179586 * i / around, r = 0.5 * std::cos(a) * (1 + 0.02 * std::sin(9 * t));
+            const double t = 6.283185307179586 * i / around,
+                         r = 0.5 * std::cos(a) * (1 + 0.02 * std::sin(9 * t));
             m.points.emplace_back(r * std::cos(t), r * std::sin(t), 0.5 * std::sin(a));
         }
     }
@@ -44,15 +45,21 @@ void read_stl_against_cgal(benchmark::State& state) {
     const bool text = state.range(1) != 0;
     std::ofstream(path, std::ios::binary) << (text ? write_stl_text(mesh, "dome") : write_stl_binary(mesh));
     Progress quiet;
-    for (auto _ : state) benchmark::DoNotOptimize(read_stl(read_file(path), path, 1e-3, quiet).triangles.size());
-    const double ours = bench::fastest(3, [&] { benchmark::DoNotOptimize(read_stl(read_file(path), path, 1e-3, quiet).triangles.size()); });
+    for (auto _ : state)
+        benchmark::DoNotOptimize(read_stl(read_file(path), path, 1e-3, quiet).triangles.size());
+    const double ours = bench::fastest(
+        3, [&] { benchmark::DoNotOptimize(read_stl(read_file(path), path, 1e-3, quiet).triangles.size()); });
     const double bytes = bench::fastest(3, [&] { benchmark::DoNotOptimize(read_file(path).size()); });
     const double cgal = bench::fastest(1, [&] { benchmark::DoNotOptimize(bench::cgal_read_stl(path)); });
     state.counters["times_faster_than_CGAL"] = cgal / ours;
     state.counters["times_reading_the_bytes"] = ours / bytes;
     std::filesystem::remove(path);
 }
-BENCHMARK(read_stl_against_cgal)->Args({500000, 0})->Args({500000, 1})->Unit(benchmark::kMillisecond)->Iterations(3);
+BENCHMARK(read_stl_against_cgal)
+    ->Args({500000, 0})
+    ->Args({500000, 1})
+    ->Unit(benchmark::kMillisecond)
+    ->Iterations(3);
 
 /// The same rays straight through Embree's C interface: no classes, no areas, one ray a face.
 double bare_embree(const TriangleMesh& mesh, const Point& pull) {
@@ -60,11 +67,13 @@ double bare_embree(const TriangleMesh& mesh, const Point& pull) {
     const auto scene = rtcNewScene(device);
     rtcSetSceneFlags(scene, RTC_SCENE_FLAG_ROBUST);
     const auto geometry = rtcNewGeometry(device, RTC_GEOMETRY_TYPE_TRIANGLE);
-    auto* p = static_cast<float*>(rtcSetNewGeometryBuffer(geometry, RTC_BUFFER_TYPE_VERTEX, 0, RTC_FORMAT_FLOAT3, 12, mesh.points.size()));
+    auto* p = static_cast<float*>(rtcSetNewGeometryBuffer(geometry, RTC_BUFFER_TYPE_VERTEX, 0,
+                                                          RTC_FORMAT_FLOAT3, 12, mesh.points.size()));
     for (const auto& q : mesh.points) {
         for (int i = 0; i < 3; ++i) *p++ = static_cast<float>(q[i]);
     }
-    auto* t = static_cast<unsigned*>(rtcSetNewGeometryBuffer(geometry, RTC_BUFFER_TYPE_INDEX, 0, RTC_FORMAT_UINT3, 12, mesh.triangles.size()));
+    auto* t = static_cast<unsigned*>(rtcSetNewGeometryBuffer(geometry, RTC_BUFFER_TYPE_INDEX, 0,
+                                                             RTC_FORMAT_UINT3, 12, mesh.triangles.size()));
     for (const auto& f : mesh.triangles) {
         for (const auto i : f) *t++ = i;
     }
@@ -107,7 +116,8 @@ void release_against_bare_embree(benchmark::State& state) {
     rules.samples = 0;  // one ray a face, as the reference
     Progress quiet;
     for (auto _ : state) benchmark::DoNotOptimize(draft(mesh, rays, pull, rules, quiet).slides);
-    const double ours = bench::fastest(5, [&] { benchmark::DoNotOptimize(draft(mesh, rays, pull, rules, quiet).slides); });
+    const double ours =
+        bench::fastest(5, [&] { benchmark::DoNotOptimize(draft(mesh, rays, pull, rules, quiet).slides); });
     state.counters["times_bare_Embree"] = ours / bare_embree(mesh, pull);
 }
 BENCHMARK(release_against_bare_embree)->Arg(200000)->Arg(1000000)->Unit(benchmark::kMillisecond);
@@ -118,7 +128,9 @@ void slices_against_cgal(benchmark::State& state) {
     std::vector<double> heights;
     for (int i = 1; i < 40; ++i) heights.push_back(0.5 * i / 40.0 + 1e-5);
     Progress quiet;
-    const auto all = [&] { benchmark::DoNotOptimize(sections(mesh, topology_of(mesh), frame, heights, quiet).size()); };
+    const auto all = [&] {
+        benchmark::DoNotOptimize(sections(mesh, topology_of(mesh), frame, heights, quiet).size());
+    };
     for (auto _ : state) all();
     const double ours = bench::fastest(3, all);
     double prepared = 0;
@@ -128,7 +140,8 @@ void slices_against_cgal(benchmark::State& state) {
         for (const double h : heights) benchmark::DoNotOptimize(cgal->cut(h));
     });
     const auto topology = topology_of(mesh);
-    const double ours_prepared = bench::fastest(3, [&] { benchmark::DoNotOptimize(sections(mesh, topology, frame, heights, quiet).size()); });
+    const double ours_prepared = bench::fastest(
+        3, [&] { benchmark::DoNotOptimize(sections(mesh, topology, frame, heights, quiet).size()); });
     state.counters["times_faster_than_CGAL"] = (prepared + cuts) / ours;
     state.counters["cuts_alone_times_faster"] = cuts / ours_prepared;
 }

@@ -21,7 +21,8 @@ inline void quad(TriangleMesh& m, std::uint32_t a, std::uint32_t b, std::uint32_
 /// Box with one corner at `low`.
 inline TriangleMesh box(const Point& low, const Point& size) {
     TriangleMesh m;
-    for (int i = 0; i < 8; ++i) m.points.push_back(low + Point((i & 1) * size.x(), ((i >> 1) & 1) * size.y(), (i >> 2) * size.z()));
+    for (int i = 0; i < 8; ++i)
+        m.points.push_back(low + Point((i & 1) * size.x(), ((i >> 1) & 1) * size.y(), (i >> 2) * size.z()));
     quad(m, 0, 2, 3, 1);
     quad(m, 4, 5, 7, 6);
     quad(m, 0, 1, 5, 4);
@@ -32,22 +33,27 @@ inline TriangleMesh box(const Point& low, const Point& size) {
 }
 
 /// Surface of revolution about z of a profile (radius, height) from foot to top, closed by flat discs.
-inline TriangleMesh turned(const std::vector<std::pair<double, double>>& profile, int around, bool foot = true, bool top = true) {
+inline TriangleMesh turned(const std::vector<std::pair<double, double>>& profile, int around,
+                           bool foot = true, bool top = true) {
     TriangleMesh m;
     const auto n = static_cast<std::uint32_t>(around);
     for (const auto& [r, z] : profile) {
-        for (int i = 0; i < around; ++i) m.points.emplace_back(r * std::cos(2 * kPi * i / around), r * std::sin(2 * kPi * i / around), z);
+        for (int i = 0; i < around; ++i)
+            m.points.emplace_back(r * std::cos(2 * kPi * i / around), r * std::sin(2 * kPi * i / around), z);
     }
     for (std::uint32_t k = 0; k + 1 < profile.size(); ++k) {
-        for (std::uint32_t i = 0; i < n; ++i) quad(m, k * n + i, k * n + (i + 1) % n, (k + 1) * n + (i + 1) % n, (k + 1) * n + i);
+        for (std::uint32_t i = 0; i < n; ++i)
+            quad(m, k * n + i, k * n + (i + 1) % n, (k + 1) * n + (i + 1) % n, (k + 1) * n + i);
     }
     const auto cap = [&](std::uint32_t ring, bool up, double z) {
         const auto hub = static_cast<std::uint32_t>(m.points.size());
         m.points.emplace_back(0, 0, z);
         for (std::uint32_t i = 0; i < n; ++i) {
             const auto a = ring * n + i, b = ring * n + (i + 1) % n;
-            if (up) m.triangles.push_back({hub, a, b});
-            else m.triangles.push_back({hub, b, a});
+            if (up)
+                m.triangles.push_back({hub, a, b});
+            else
+                m.triangles.push_back({hub, b, a});
         }
     };
     if (foot) cap(0, false, profile.front().second);
@@ -79,7 +85,8 @@ inline TriangleMesh torus(double ring, double tube, int n = 64) {
         }
     }
     for (std::uint32_t i = 0; i < u; ++i) {
-        for (std::uint32_t k = 0; k < u; ++k) quad(m, i * u + k, ((i + 1) % u) * u + k, ((i + 1) % u) * u + (k + 1) % u, i * u + (k + 1) % u);
+        for (std::uint32_t k = 0; k < u; ++k)
+            quad(m, i * u + k, ((i + 1) % u) * u + k, ((i + 1) % u) * u + (k + 1) % u, i * u + (k + 1) % u);
     }
     return m;
 }
@@ -87,7 +94,9 @@ inline TriangleMesh torus(double ring, double tube, int n = 64) {
 /// A block 3 wide, `length` long, with a slot 1 wide and 1 deep from the top whose mouth is narrowed by two
 /// lips of width `lip` each and thickness 0.3: of the slot's floor, 2·lip·length is overhung.
 inline TriangleMesh lipped_channel(double lip, double length) {
-    const std::vector<std::pair<double, double>> profile{{0, 0}, {3, 0}, {3, 2}, {2 - lip, 2}, {2 - lip, 1.7}, {2, 1.7}, {2, 1}, {1, 1}, {1, 1.7}, {1 + lip, 1.7}, {1 + lip, 2}, {0, 2}};
+    const std::vector<std::pair<double, double>> profile{
+        {0, 0}, {3, 0}, {3, 2},   {2 - lip, 2},   {2 - lip, 1.7}, {2, 1.7},
+        {2, 1}, {1, 1}, {1, 1.7}, {1 + lip, 1.7}, {1 + lip, 2},   {0, 2}};
     TriangleMesh m;
     const auto n = static_cast<std::uint32_t>(profile.size());
     for (const double y : {0.0, length}) {
@@ -95,12 +104,14 @@ inline TriangleMesh lipped_channel(double lip, double length) {
     }
     for (std::uint32_t i = 0; i < n; ++i) quad(m, i, (i + 1) % n, n + (i + 1) % n, n + i);
     // Ends: the profile cut into rectangles by hand.
-    const std::vector<std::array<std::uint32_t, 4>> ends{{0, 1, 6, 7}, {0, 7, 8, 11}, {8, 9, 10, 11}, {1, 2, 5, 6}, {2, 3, 4, 5}};
+    const std::vector<std::array<std::uint32_t, 4>> ends{
+        {0, 1, 6, 7}, {0, 7, 8, 11}, {8, 9, 10, 11}, {1, 2, 5, 6}, {2, 3, 4, 5}};
     for (const auto& e : ends) {
         quad(m, e[0], e[3], e[2], e[1]);
         quad(m, n + e[0], n + e[1], n + e[2], n + e[3]);
     }
-    // Seen from outside the profile runs anticlockwise in (x, z), which is clockwise round +y: turn all faces.
+    // Seen from outside the profile runs anticlockwise in (x, z), which is clockwise round +y: turn all
+    // faces.
     for (auto& t : m.triangles) std::swap(t[1], t[2]);
     return m;
 }
@@ -110,6 +121,10 @@ inline TriangleMesh rotated(TriangleMesh m, const Eigen::Matrix3d& r) {
     return m;
 }
 
-inline Eigen::Matrix3d odd_rotation() { return (Eigen::AngleAxisd(0.7, Point(0.3, -0.5, 0.8).normalized()) * Eigen::AngleAxisd(1.9, Point::UnitX())).toRotationMatrix(); }
+inline Eigen::Matrix3d odd_rotation() {
+    return (Eigen::AngleAxisd(0.7, Point(0.3, -0.5, 0.8).normalized()) *
+            Eigen::AngleAxisd(1.9, Point::UnitX()))
+        .toRotationMatrix();
+}
 
 }  // namespace shapes

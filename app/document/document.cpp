@@ -15,7 +15,9 @@ namespace {
 constexpr std::size_t kHistory = 500;
 constexpr int kOneStep = 700, kAutosaveAfter = 600;  // ms
 
-QString base_name(const QString& recovery) { return recovery + "/" + QString::number(QCoreApplication::applicationPid()); }
+QString base_name(const QString& recovery) {
+    return recovery + "/" + QString::number(QCoreApplication::applicationPid());
+}
 
 }  // namespace
 
@@ -24,7 +26,9 @@ Document::Document(Shop shop, QString recovery, QObject* parent)
     autosave_timer_.setSingleShot(true);
     connect(&autosave_timer_, &QTimer::timeout, this, [this] {
         // Large meshes take a while to pack: not on the interface's thread.
-        autosaves_.start([this, job = job_, path = path_, number = autosave_number_.load()] { autosave(job, path, number); });
+        autosaves_.start([this, job = job_, path = path_, number = autosave_number_.load()] {
+            autosave(job, path, number);
+        });
     });
     autosaves_.setMaxThreadCount(1);
     saved_ = job_;
@@ -59,7 +63,8 @@ void Document::replace(const QString& name, Job job) {
 
 void Document::push(const QString& name) {
     const auto now = QDateTime::currentMSecsSinceEpoch();
-    const bool goes_on = !past_.empty() && past_.back().name == name && now - last_edit_ < kOneStep && future_.empty();
+    const bool goes_on =
+        !past_.empty() && past_.back().name == name && now - last_edit_ < kOneStep && future_.empty();
     last_edit_ = now;
     future_.clear();
     if (goes_on) return;
@@ -96,7 +101,9 @@ void Document::start(Job job, const QString& path) {
     after_change();
 }
 
-void Document::open(const QString& path) { start(load_job(path.toStdString()), path); }
+void Document::open(const QString& path) {
+    start(load_job(path.toStdString()), path);
+}
 
 void Document::save(const QString& path) {
     save_job(job_, path.toStdString());
@@ -142,7 +149,9 @@ void Document::work() {
             number = wanted_;
             progress = std::make_shared<Progress>([this](double fraction, std::string_view doing) {
                 const auto words = QString::fromUtf8(doing.data(), static_cast<qsizetype>(doing.size()));
-                QMetaObject::invokeMethod(this, [this, fraction, words] { emit progressed(fraction, words); }, Qt::QueuedConnection);
+                QMetaObject::invokeMethod(
+                    this, [this, fraction, words] { emit progressed(fraction, words); },
+                    Qt::QueuedConnection);
             });
             running_ = progress;
         }
@@ -150,12 +159,16 @@ void Document::work() {
             auto findings = evaluate(job, *shop, before_shop == shop ? &before : nullptr, *progress);
             before = {job, findings};
             before_shop = shop;
-            QMetaObject::invokeMethod(this, [this, number, f = std::move(findings)]() mutable { take(number, std::move(f)); }, Qt::QueuedConnection);
+            QMetaObject::invokeMethod(
+                this, [this, number, f = std::move(findings)]() mutable { take(number, std::move(f)); },
+                Qt::QueuedConnection);
         } catch (const Cancelled&) {
             // A newer edit has overtaken this run: its findings are not wanted any more.
         } catch (const std::exception& e) {
             const auto words = QString::fromUtf8(e.what());
-            QMetaObject::invokeMethod(this, [this, words] { emit refused("The figures could not be worked out: " + words); }, Qt::QueuedConnection);
+            QMetaObject::invokeMethod(
+                this, [this, words] { emit refused("The figures could not be worked out: " + words); },
+                Qt::QueuedConnection);
         }
         done = number;
     }
@@ -190,7 +203,8 @@ void Document::autosave(const Job& job, const QString& path, int number) {
         write_atomically(bytes, (base + ".jigshell").toStdString());
     } catch (const InputError& e) {
         const auto words = QString::fromStdString("The work is not kept for recovery: " + e.problem());
-        QMetaObject::invokeMethod(this, [this, words] { emit refused(words); }, Qt::QueuedConnection);
+        QMetaObject::invokeMethod(
+            this, [this, words] { emit refused(words); }, Qt::QueuedConnection);
     }
 }
 
@@ -210,10 +224,12 @@ void Document::forget_autosave() {
 
 QStringList Document::leftovers(const QString& recovery) {
     QStringList out;
-    for (const auto& file : QDir(recovery).entryInfoList({"*.jigshell"}, QDir::Files, QDir::Time | QDir::Reversed)) {
+    for (const auto& file :
+         QDir(recovery).entryInfoList({"*.jigshell"}, QDir::Files, QDir::Time | QDir::Reversed)) {
         bool number = false;
         const auto pid = file.completeBaseName().toLongLong(&number);
-        const bool alive = number && (pid == QCoreApplication::applicationPid() || ::kill(static_cast<pid_t>(pid), 0) == 0);
+        const bool alive =
+            number && (pid == QCoreApplication::applicationPid() || ::kill(static_cast<pid_t>(pid), 0) == 0);
         if (!alive) out << file.absoluteFilePath();
     }
     return out;

@@ -7,7 +7,12 @@
 namespace jig::app {
 
 SheetPen::SheetPen(QPdfWriter& writer, const Job& job, const SheetOptions& options, int pages)
-    : writer_(writer), job_(job), options_(options), ink_(app::ink(Light::day)), painter_(&writer), of_(pages) {
+    : writer_(writer),
+      job_(job),
+      options_(options),
+      ink_(app::ink(Light::day)),
+      painter_(&writer),
+      of_(pages) {
     page_rect_ = QRectF(QPointF(0, 0), QSizeF(writer.width(), writer.height()));
     body_ = page_rect_.adjusted(0, 34, 0, -34);
     y_ = body_.top();
@@ -18,16 +23,23 @@ void SheetPen::head_and_foot() {
     auto& p = painter_;
     p.setPen(ink_.petrol);
     p.setFont(word_font(10, true));
-    p.drawText(QRectF(0, 0, page_rect_.width() * 0.7, 16), Qt::AlignLeft, QString::fromStdString(job_.brief.job));
+    p.drawText(QRectF(0, 0, page_rect_.width() * 0.7, 16), Qt::AlignLeft,
+               QString::fromStdString(job_.brief.job));
     p.setPen(ink_.faint);
     p.setFont(word_font(9));
-    p.drawText(QRectF(0, 0, page_rect_.width(), 16), Qt::AlignRight, QString("%1   revision %2   page %3 of %4").arg(QString::fromStdString(job_.brief.customer)).arg(options_.revision).arg(page_).arg(of_));
+    p.drawText(QRectF(0, 0, page_rect_.width(), 16), Qt::AlignRight,
+               QString("%1   revision %2   page %3 of %4")
+                   .arg(QString::fromStdString(job_.brief.customer))
+                   .arg(job_.brief.revision)
+                   .arg(page_)
+                   .arg(of_));
     p.setPen(QPen(ink_.petrol, 1));
     p.drawLine(QPointF(0, 20), QPointF(page_rect_.width(), 20));
     p.setPen(QPen(ink_.rule, 0.6));
     p.drawLine(QPointF(0, page_rect_.height() - 20), QPointF(page_rect_.width(), page_rect_.height() - 20));
     p.setPen(ink_.faint);
-    p.drawText(QRectF(0, page_rect_.height() - 15, page_rect_.width(), 14), Qt::AlignLeft, QString::fromUtf8(kDeferral));
+    p.drawText(QRectF(0, page_rect_.height() - 15, page_rect_.width(), 14), Qt::AlignLeft,
+               QString::fromUtf8(kDeferral));
 }
 
 void SheetPen::new_page() {
@@ -48,8 +60,8 @@ QRectF SheetPen::room(double height) {
     return out;
 }
 
-void SheetPen::heading(const QString& text) {
-    need(90);  // not alone at the foot of a page
+void SheetPen::heading(const QString& text, double with) {
+    need(28 + with);
     y_ += 6;
     painter_.setFont(word_font(13, true));
     painter_.setPen(ink_.ink);
@@ -65,13 +77,20 @@ void SheetPen::paragraph(const QString& text, double points, bool strong, const 
     painter_.drawText(at, Qt::TextWordWrap, text);
 }
 
-void SheetPen::table(const QStringList& titles, const QList<QStringList>& rows, const std::vector<double>& shares, const std::vector<bool>& right) {
+void SheetPen::table(const QStringList& titles, const QList<QStringList>& rows,
+                     const std::vector<double>& shares, const std::vector<bool>& right) {
     const auto line = [&](const QStringList& cells, bool head) {
-        const auto font = [&](std::size_t c) { return head ? word_font(9, true) : right[c] ? figure_font(9) : word_font(9.5); };
+        const auto font = [&](std::size_t c) {
+            return head ? word_font(9, true) : right[c] ? figure_font(9) : word_font(9.5);
+        };
         double tall = 14;
         for (std::size_t c = 0; c < shares.size(); ++c) {
             painter_.setFont(font(c));
-            tall = std::max(tall, painter_.boundingRect(QRectF(0, 0, shares[c] * body_.width() - 6, 4000), Qt::TextWordWrap, cells.value(static_cast<qsizetype>(c))).height() + 3);
+            tall =
+                std::max(tall, painter_.boundingRect(QRectF(0, 0, shares[c] * body_.width() - 6, 4000),
+                                                     Qt::TextWordWrap, cells.value(static_cast<qsizetype>(c)))
+                                       .height() +
+                                   3);
         }
         const int before = page_;
         const auto at = room(tall);
@@ -81,7 +100,10 @@ void SheetPen::table(const QStringList& titles, const QList<QStringList>& rows, 
             const double wide = shares[c] * body_.width();
             painter_.setFont(font(c));
             painter_.setPen(head ? ink_.faint : ink_.ink);
-            painter_.drawText(QRectF(x, at.top(), wide - 6, tall), static_cast<int>(right[c] ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter | Qt::TextWordWrap, cells.value(static_cast<qsizetype>(c)));
+            painter_.drawText(QRectF(x, at.top(), wide - 6, tall),
+                              static_cast<int>(right[c] ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter |
+                                  Qt::TextWordWrap,
+                              cells.value(static_cast<qsizetype>(c)));
             x += wide;
         }
         painter_.setPen(QPen(head ? ink_.ink : ink_.rule, head ? 0.8 : 0.4));

@@ -8,14 +8,17 @@
 
 namespace jig::app {
 
-/// Paints in points on a QPdfWriter of 72 dots to the inch, so that fonts and lengths count alike. First run counts the pages, second writes "page x of y".
+/// Paints in points on a QPdfWriter of 72 dots to the inch, so that fonts and lengths count alike. First run
+/// counts the pages, second writes "page x of y".
 class SheetPen {
   public:
     SheetPen(QPdfWriter& writer, const Job& job, const SheetOptions& options, int pages);
-    void heading(const QString& text);
+    /// `with` is the height that must follow on the same page.
+    void heading(const QString& text, double with = 70);
     void paragraph(const QString& text, double points = 10, bool strong = false, const QColor& colour = {});
     /// Columns with the share of the width that each takes; figures to the right where `right` says so.
-    void table(const QStringList& titles, const QList<QStringList>& rows, const std::vector<double>& shares, const std::vector<bool>& right);
+    void table(const QStringList& titles, const QList<QStringList>& rows, const std::vector<double>& shares,
+               const std::vector<bool>& right);
     /// A rectangle of this height, on a fresh page where it does not fit.
     QRectF room(double height);
     void new_page();

@@ -15,11 +15,14 @@
 namespace jig::app {
 namespace {
 
-QString text_of(std::string_view s) { return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size())); }
+QString text_of(std::string_view s) {
+    return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
+}
 
 class Sheets {
   public:
-    Sheets(SheetPen& pen, const Job& job, const Findings& f, const Wording& w) : pen_(pen), job_(job), f_(f), w_(w) {}
+    Sheets(SheetPen& pen, const Job& job, const Findings& f, const Wording& w)
+        : pen_(pen), job_(job), f_(f), w_(w) {}
 
     void all() {
         brief();
@@ -38,7 +41,8 @@ class Sheets {
 
     void figures(Stage stage) {
         QList<QStringList> rows;
-        for (const auto& f : f_.figures(stage)) rows << QStringList{worded_(f.name), shown(f.kind, f.value), worded_(f.reason)};
+        for (const auto& f : f_.figures(stage))
+            rows << QStringList{worded_(f.name), shown(f.kind, f.value), worded_(f.reason)};
         pen_.table({name_of(stage).said, "", "from"}, rows, {0.32, 0.16, 0.52}, {false, true, false});
     }
 
@@ -46,23 +50,33 @@ class Sheets {
         pen_.heading("Brief");
         const auto& b = job_.brief;
         pen_.paragraph(QString("%1 pulls of the %2: %3, by %4, at up to %5, to %6.")
-                           .arg(b.pulls).arg(QString::fromStdString(b.part), text_of(said(b.grade)), text_of(said(b.process)), shown(Kind::temperature, b.top_temperature), shown(Kind::thickness, b.tolerance)));
-        for (const auto stage : {Stage::shape, Stage::split, Stage::plug, Stage::edge, Stage::shell, Stage::back, Stage::heat}) figures(stage);
+                           .arg(b.pulls)
+                           .arg(QString::fromStdString(b.part), text_of(said(b.grade)),
+                                text_of(said(b.process)), shown(Kind::temperature, b.top_temperature),
+                                shown(Kind::thickness, b.tolerance)));
+        for (const auto stage :
+             {Stage::shape, Stage::split, Stage::plug, Stage::edge, Stage::shell, Stage::back, Stage::heat})
+            figures(stage);
         pen_.heading("Calls");
         if (f_.calls.empty()) pen_.paragraph("None.");
         for (const auto& call : f_.calls) {
-            const char* mark = call.severity == Severity::stop ? "Stop" : call.severity == Severity::caution ? "Caution" : "Note";
-            pen_.paragraph(QString("%1, %2: %3").arg(mark, name_of(call.stage).said, worded_(call.headline)), 10, true,
-                           call.severity == Severity::note ? QColor() : severity_colour(call.severity, pen_.ink()));
+            const char* mark = call.severity == Severity::stop      ? "Stop"
+                               : call.severity == Severity::caution ? "Caution"
+                                                                    : "Note";
+            pen_.paragraph(
+                QString("%1, %2: %3").arg(mark, name_of(call.stage).said, worded_(call.headline)), 10, true,
+                call.severity == Severity::note ? QColor() : severity_colour(call.severity, pen_.ink()));
             pen_.paragraph(worded_(call.why), 9.5);
         }
     }
 
     void section() {
-        pen_.heading("Section at the cut");
-        paint_section(pen_.painter(), pen_.room(230), section_at_cut(job_, f_, Stage::shell), pen_.ink(), w_, -1, 1);
-        pen_.heading("The part in the tool");
-        paint_section(pen_.painter(), pen_.room(200), section_at_cut(job_, f_, Stage::part), pen_.ink(), w_, -1, 1);
+        pen_.heading("Section at the cut", 230);
+        paint_section(pen_.painter(), pen_.room(230), section_at_cut(job_, f_, Stage::shell), pen_.ink(), w_,
+                      -1, 1);
+        pen_.heading("The part in the tool", 200);
+        paint_section(pen_.painter(), pen_.room(200), section_at_cut(job_, f_, Stage::part), pen_.ink(), w_,
+                      -1, 1);
     }
 
     void stack(const QString& title, const StackSum& sum, Stage stage) {
@@ -70,10 +84,17 @@ class Sheets {
         QList<QStringList> rows;
         int n = 1;
         for (const auto& l : sum.laid) {
-            rows << QStringList{QString::number(n++), QString::fromStdString(l.name), l.layer.kind == LayerKind::ply ? shown(Kind::angle, l.layer.angle) : QString(), shown(Kind::thickness, l.ply.thickness),
-                                shown(Kind::areal_mass, l.fibre), shown(Kind::areal_mass, l.resin), text_of(said(l.origin.kind))};
+            rows << QStringList{
+                QString::number(n++),
+                QString::fromStdString(l.name),
+                l.layer.kind == LayerKind::ply ? shown(Kind::angle, l.layer.angle) : QString(),
+                shown(Kind::thickness, l.ply.thickness),
+                shown(Kind::areal_mass, l.fibre),
+                shown(Kind::areal_mass, l.resin),
+                text_of(said(l.origin.kind))};
         }
-        pen_.table({"", "layer", "angle", "thickness", "fibre", "resin", "figures"}, rows, {0.05, 0.33, 0.09, 0.13, 0.13, 0.13, 0.14}, {true, false, true, true, true, true, false});
+        pen_.table({"", "layer", "angle", "thickness", "fibre", "resin", "figures"}, rows,
+                   {0.05, 0.33, 0.09, 0.13, 0.13, 0.13, 0.14}, {true, false, true, true, true, true, false});
         if (stage == Stage::part) figures(Stage::part);
     }
 
@@ -81,11 +102,16 @@ class Sheets {
         pen_.heading("Release clock: " + QString::fromStdString(f_.release->system.name));
         QList<QStringList> rows;
         for (const auto& step : f_.release->plan) {
-            rows << QStringList{QString::fromStdString(step.product), QString("%1 of %2").arg(step.coat).arg(step.of), shown(Kind::duration, step.at), shown(Kind::duration, step.wait), ""};
+            rows << QStringList{QString::fromStdString(step.product),
+                                QString("%1 of %2").arg(step.coat).arg(step.of),
+                                shown(Kind::duration, step.at), shown(Kind::duration, step.wait), ""};
         }
         rows << QStringList{"first pull", "", shown(Kind::duration, f_.release->clock), "", ""};
-        pen_.table({"product", "coat", "at", "then wait", "done"}, rows, {0.34, 0.14, 0.18, 0.18, 0.16}, {false, false, true, true, false});
-        pen_.paragraph(QString::fromStdString(f_.release->system.care) + " Keep the tape land clear: masked until bagging.", 9.5);
+        pen_.table({"product", "coat", "at", "then wait", "done"}, rows, {0.34, 0.14, 0.18, 0.18, 0.16},
+                   {false, false, true, true, false});
+        pen_.paragraph(QString::fromStdString(f_.release->system.care) +
+                           " Keep the tape land clear: masked until bagging.",
+                       9.5);
     }
 
     void materials() {
@@ -93,10 +119,13 @@ class Sheets {
         for (std::size_t l = 0; l < 3; ++l) {
             QList<QStringList> rows;
             for (const auto& m : f_.run->materials) {
-                if (static_cast<std::size_t>(m.ledger) == l) rows << QStringList{QString::fromStdString(m.what), shown(m.kind, m.amount), shown(Kind::money, m.cost), worded_(m.note)};
+                if (static_cast<std::size_t>(m.ledger) == l)
+                    rows << QStringList{QString::fromStdString(m.what), shown(m.kind, m.amount),
+                                        shown(Kind::money, m.cost), worded_(m.note)};
             }
             if (rows.isEmpty()) continue;
-            pen_.table({text_of(said(static_cast<Ledger>(l))), "amount", "cost", ""}, rows, {0.36, 0.13, 0.11, 0.40}, {false, true, true, false});
+            pen_.table({text_of(said(static_cast<Ledger>(l))), "amount", "cost", ""}, rows,
+                       {0.36, 0.13, 0.11, 0.40}, {false, true, true, false});
         }
         figures(Stage::run);
         paint_cost(pen_.painter(), pen_.room(190), *f_.run, job_.brief.pulls, pen_.ink(), w_);
@@ -108,9 +137,12 @@ class Sheets {
         for (const auto& b : f_.run->plan.bookings) {
             const auto& t = f_.run->tasks[b.task];
             const auto from = QString::fromStdString(clock_words(b.from));
-            rows << QStringList{from, worded_(t.name), shown(Kind::hours, b.to - b.from), QString::number(t.people), t.wait > 0 ? shown(Kind::duration, t.wait) : QString()};
+            rows << QStringList{from, worded_(t.name), shown(Kind::hours, b.to - b.from),
+                                QString::number(t.people),
+                                t.wait > 0 ? shown(Kind::duration, t.wait) : QString()};
         }
-        pen_.table({"start", "work", "hours", "hands", "then wait"}, rows, {0.18, 0.46, 0.12, 0.08, 0.16}, {false, false, true, true, true});
+        pen_.table({"start", "work", "hours", "hands", "then wait"}, rows, {0.18, 0.46, 0.12, 0.08, 0.16},
+                   {false, false, true, true, true});
     }
 
     void cautions() {
@@ -133,11 +165,13 @@ class Sheets {
 void write_bytes(const QByteArray& bytes, const QString& path) {
     QFile file(path);
     if (!file.open(QIODevice::WriteOnly) || file.write(bytes) != bytes.size() || !file.flush()) {
-        throw InputError(path.toStdString(), "the file cannot be written", "choose a folder that you may write to, with room on the disk");
+        throw InputError(path.toStdString(), "the file cannot be written",
+                         "choose a folder that you may write to, with room on the disk");
     }
 }
 
-void set_up(QPdfWriter& writer, const QPageSize& size, double margin_mm, const QString& title, int resolution) {
+void set_up(QPdfWriter& writer, const QPageSize& size, double margin_mm, const QString& title,
+            int resolution) {
     writer.setPageSize(size);
     writer.setPageMargins(QMarginsF(margin_mm, margin_mm, margin_mm, margin_mm), QPageLayout::Millimeter);
     writer.setResolution(resolution);
@@ -148,7 +182,9 @@ void set_up(QPdfWriter& writer, const QPageSize& size, double margin_mm, const Q
 }  // namespace
 
 void print_sheets(const Job& job, const Findings& f, const QString& path, const SheetOptions& options) {
-    if (!f.complete()) throw InputError("sheets", "the job has stages without figures", "mend the stops on the job card first");
+    if (!f.complete())
+        throw InputError("sheets", "the job has stages without figures",
+                         "mend the stops on the job card first");
     int pages = 1;
     QByteArray bytes;
     for (int round = 0; round < 2; ++round) {
@@ -177,7 +213,8 @@ void print_slabs(const Findings& f, const QString& path, const Wording& wording)
         for (const auto& slab : f.plug->stack.slabs) {
             if (slab.outline.empty()) continue;
             const Point2 low = low_corner(slab.outline) * 1000, size = high_corner(slab.outline) * 1000 - low;
-            const QPageSize page(QSizeF(std::max(150.0, size.x() + 2 * kPad), size.y() + 2 * kPad + 20), QPageSize::Millimeter, {}, QPageSize::ExactMatch);
+            const QPageSize page(QSizeF(std::max(150.0, size.x() + 2 * kPad), size.y() + 2 * kPad + 20),
+                                 QPageSize::Millimeter, {}, QPageSize::ExactMatch);
             if (!p) {
                 set_up(writer, page, 0, "Slabs at full size", 1200);
                 p = std::make_unique<QPainter>(&writer);
@@ -191,7 +228,9 @@ void print_slabs(const Findings& f, const QString& path, const Wording& wording)
             p->setPen(QPen(k.ink, 0.3));
             for (const auto& loop : slab.outline) {
                 QPolygonF line;
-                for (const auto& q : loop) line << QPointF(q.x() * 1000 - low.x() + kPad, size.y() - (q.y() * 1000 - low.y()) + kPad);
+                for (const auto& q : loop)
+                    line << QPointF(q.x() * 1000 - low.x() + kPad,
+                                    size.y() - (q.y() * 1000 - low.y()) + kPad);
                 p->drawPolygon(line);
             }
             // The pull's own axes, the same on every slab, so that the stack goes together true.
@@ -203,10 +242,18 @@ void print_slabs(const Findings& f, const QString& path, const Wording& wording)
             font.setPixelSize(6);
             p->setFont(font);
             const double foot = size.y() + 2 * kPad + 6;
-            p->drawText(QPointF(kPad, foot), QString("slab %1 of %2, %3 to %4 from the foot").arg(slab.number).arg(f.plug->stack.slabs.size()).arg(QString::fromStdString(show(Kind::length, slab.from - f.plug->stack.slabs.front().from, wording)), QString::fromStdString(show(Kind::length, slab.to - f.plug->stack.slabs.front().from, wording))));
+            p->drawText(QPointF(kPad, foot),
+                        QString("slab %1 of %2, %3 to %4 from the foot")
+                            .arg(slab.number)
+                            .arg(f.plug->stack.slabs.size())
+                            .arg(QString::fromStdString(show(
+                                     Kind::length, slab.from - f.plug->stack.slabs.front().from, wording)),
+                                 QString::fromStdString(show(
+                                     Kind::length, slab.to - f.plug->stack.slabs.front().from, wording))));
             p->setPen(QPen(k.ink, 0.5));
             p->drawLine(QPointF(kPad, foot + 6), QPointF(kPad + 100, foot + 6));
-            for (const double x : {0.0, 100.0}) p->drawLine(QPointF(kPad + x, foot + 3), QPointF(kPad + x, foot + 9));
+            for (const double x : {0.0, 100.0})
+                p->drawLine(QPointF(kPad + x, foot + 3), QPointF(kPad + x, foot + 9));
             font.setPixelSize(4);
             p->setFont(font);
             p->drawText(QPointF(kPad + 103, foot + 7.5), "100 mm: measure before cutting");
@@ -215,9 +262,11 @@ void print_slabs(const Findings& f, const QString& path, const Wording& wording)
     write_bytes(bytes, path);
 }
 
-void write_section_svg(const Job& job, const Findings& f, Stage stage, const QString& path, const Wording& wording) {
+void write_section_svg(const Job& job, const Findings& f, Stage stage, const QString& path,
+                       const Wording& wording) {
     const auto section = section_at_cut(job, f, stage);
-    if (section.empty()) throw InputError("section", "there is no section to draw", "mend the stops on the job card first");
+    if (section.empty())
+        throw InputError("section", "there is no section to draw", "mend the stops on the job card first");
     QByteArray bytes;
     QBuffer buffer(&bytes);
     QSvgGenerator svg;

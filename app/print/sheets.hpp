@@ -11,7 +11,6 @@ namespace jig::app {
 struct SheetOptions {
     QPageSize::PageSizeId page = QPageSize::A4;
     Wording wording;
-    int revision = 1;
 };
 
 /// Brief, section, stack, release clock, materials, days, cautions as a PDF. Throws InputError where the file
@@ -23,6 +22,7 @@ void print_sheets(const Job& job, const Findings& findings, const QString& path,
 void print_slabs(const Findings& findings, const QString& path, const Wording& wording);
 
 /// The section at the cut as SVG. Throws InputError.
-void write_section_svg(const Job& job, const Findings& findings, Stage stage, const QString& path, const Wording& wording);
+void write_section_svg(const Job& job, const Findings& findings, Stage stage, const QString& path,
+                       const Wording& wording);
 
 }  // namespace jig::app

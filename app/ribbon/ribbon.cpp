@@ -13,7 +13,9 @@ constexpr double kNames = 238;  // px at the right for the list of layers
 struct Fit {
     double scale, x0, y0;
     QRectF drawing;
-    [[nodiscard]] QPointF operator()(const Point2& p) const { return {x0 + p.x() * scale, y0 - p.y() * scale}; }
+    [[nodiscard]] QPointF operator()(const Point2& p) const {
+        return {x0 + p.x() * scale, y0 - p.y() * scale};
+    }
     [[nodiscard]] Point2 back(const QPointF& q) const { return {(q.x() - x0) / scale, (y0 - q.y()) / scale}; }
 };
 
@@ -21,8 +23,11 @@ Fit fit(const Section2& s, const QRectF& where, double scale) {
     const QRectF room = where.adjusted(10, 8, -kNames * scale - 10, -8);
     const double sx = room.width() / (s.high_x - s.low_x), sy = room.height() / (s.high_y - s.low_y);
     const double k = std::min(sx, sy);
-    return {k, room.center().x() - k * (s.low_x + s.high_x) / 2, room.center().y() + k * (s.low_y + s.high_y) / 2,
-            QRectF(room.center().x() - k * (s.high_x - s.low_x) / 2, room.center().y() - k * (s.high_y - s.low_y) / 2, k * (s.high_x - s.low_x), k * (s.high_y - s.low_y))};
+    return {k, room.center().x() - k * (s.low_x + s.high_x) / 2,
+            room.center().y() + k * (s.low_y + s.high_y) / 2,
+            QRectF(room.center().x() - k * (s.high_x - s.low_x) / 2,
+                   room.center().y() - k * (s.high_y - s.low_y) / 2, k * (s.high_x - s.low_x),
+                   k * (s.high_y - s.low_y))};
 }
 
 QPainterPath path_of(const Loops& loops, const Fit& at) {
@@ -39,14 +44,16 @@ QPainterPath path_of(const Loops& loops, const Fit& at) {
 
 }  // namespace
 
-void paint_section(QPainter& p, const QRectF& where, const Section2& s, const Ink& k, const Wording& w, int lit, double scale) {
+void paint_section(QPainter& p, const QRectF& where, const Section2& s, const Ink& k, const Wording& w,
+                   int lit, double scale) {
     p.save();
     p.setRenderHint(QPainter::Antialiasing);
     p.setClipRect(where);
     if (s.empty()) {
         p.setFont(word_font(10));
         p.setPen(k.faint);
-        p.drawText(where, Qt::AlignCenter, "No section yet: the shape, split, edge and shell have to be worked out first.");
+        p.drawText(where, Qt::AlignCenter,
+                   "No section yet: the shape, split, edge and shell have to be worked out first.");
         p.restore();
         return;
     }
@@ -74,12 +81,17 @@ void paint_section(QPainter& p, const QRectF& where, const Section2& s, const In
         const bool bag = layer.hatch == Hatch::bag;
         if (!layer.line_only && !bag) continue;
         p.setBrush(Qt::NoBrush);
-        p.setPen(QPen(bag ? k.petrol : k.tape, (static_cast<int>(i) == lit ? 3.0 : 1.8) * scale, bag ? Qt::DashLine : Qt::SolidLine));
+        p.setPen(QPen(bag ? k.petrol : k.tape, (static_cast<int>(i) == lit ? 3.0 : 1.8) * scale,
+                      bag ? Qt::DashLine : Qt::SolidLine));
         p.drawPath(path_of(layer.outline, at));
     }
     p.restore();
     double shell = 0, part = 0;
-    for (const auto& l : s.layers) (l.stage == Stage::shell ? shell : l.stage == Stage::part ? part : shell) += l.stage == Stage::shell || l.stage == Stage::part ? l.thickness : 0;
+    for (const auto& l : s.layers)
+        (l.stage == Stage::shell  ? shell
+         : l.stage == Stage::part ? part
+                                  : shell) +=
+            l.stage == Stage::shell || l.stage == Stage::part ? l.thickness : 0;
     // Tape land as yellow blocks on the flange's board.
     for (const auto& [a, b] : s.tape) {
         const auto q = at({a, s.foot}), r = at({b, s.foot});
@@ -110,7 +122,8 @@ void paint_section(QPainter& p, const QRectF& where, const Section2& s, const In
         if (skip != 0 && n >= room / 2 && n < room / 2 + skip) {
             if (n == room / 2) {
                 p.setPen(k.faint);
-                p.drawText(QRectF(names_x + 22 * scale, y, kNames * scale - 28 * scale, line), Qt::AlignVCenter, QString("… %1 layers more").arg(skip));
+                p.drawText(QRectF(names_x + 22 * scale, y, kNames * scale - 28 * scale, line),
+                           Qt::AlignVCenter, QString("… %1 layers more").arg(skip));
                 y += line;
             }
             continue;
@@ -121,16 +134,27 @@ void paint_section(QPainter& p, const QRectF& where, const Section2& s, const In
         p.setBrush(hatch_brush(layer.hatch, k, scale));
         p.drawRect(swatch);
         p.setPen(k.ink);
-        const auto size = layer.thickness > 0 ? QString::fromStdString(jig::show(Kind::thickness, layer.thickness, w)) : QString();
+        const auto size = layer.thickness > 0
+                              ? QString::fromStdString(jig::show(Kind::thickness, layer.thickness, w))
+                              : QString();
         const double size_width = size.isEmpty() ? 0 : p.fontMetrics().horizontalAdvance(size) + 6 * scale;
         const QRectF name(names_x + 22 * scale, y, kNames * scale - 30 * scale - size_width, line);
-        p.drawText(name, Qt::AlignVCenter, p.fontMetrics().elidedText(times[n] > 1 ? QString("%1 × %2").arg(times[n]).arg(layer.name) : layer.name, Qt::ElideRight, static_cast<int>(name.width())));
-        p.drawText(QRectF(where.right() - size_width - 8 * scale, y, size_width, line), Qt::AlignVCenter | Qt::AlignRight, size);
+        p.drawText(name, Qt::AlignVCenter,
+                   p.fontMetrics().elidedText(
+                       times[n] > 1 ? QString("%1 × %2").arg(times[n]).arg(layer.name) : layer.name,
+                       Qt::ElideRight, static_cast<int>(name.width())));
+        p.drawText(QRectF(where.right() - size_width - 8 * scale, y, size_width, line),
+                   Qt::AlignVCenter | Qt::AlignRight, size);
         y += line;
     }
     p.setPen(k.faint);
-    const auto foot = QString("%1 %2, thickness × %3").arg(s.part_in_tool ? "part in the tool, part" : "shell", QString::fromStdString(jig::show(Kind::thickness, s.part_in_tool ? part : shell, w)), QString::number(s.stretch, 'f', s.stretch < 10 ? 1 : 0));
-    p.drawText(QRectF(names_x, where.bottom() - line - 4 * scale, kNames * scale - 8 * scale, line), Qt::AlignVCenter, foot);
+    const auto foot =
+        QString("%1 %2, thickness × %3")
+            .arg(s.part_in_tool ? "part in the tool, part" : "shell",
+                 QString::fromStdString(jig::show(Kind::thickness, s.part_in_tool ? part : shell, w)),
+                 QString::number(s.stretch, 'f', s.stretch < 10 ? 1 : 0));
+    p.drawText(QRectF(names_x, where.bottom() - line - 4 * scale, kNames * scale - 8 * scale, line),
+               Qt::AlignVCenter, foot);
     // Scale bar of a round length, lower left.
     double bar = 0.1;
     while (bar * at.scale > 140 * scale) bar /= 2;
@@ -139,7 +163,8 @@ void paint_section(QPainter& p, const QRectF& where, const Section2& s, const In
     p.drawLine(from, from + QPointF(bar * at.scale, 0));
     p.drawLine(from + QPointF(0, -4 * scale), from + QPointF(0, 4 * scale));
     p.drawLine(from + QPointF(bar * at.scale, -4 * scale), from + QPointF(bar * at.scale, 4 * scale));
-    p.drawText(QRectF(from.x(), from.y() - 20 * scale, 120 * scale, 15 * scale), Qt::AlignLeft, QString::fromStdString(jig::show(Kind::length, bar, w)));
+    p.drawText(QRectF(from.x(), from.y() - 20 * scale, 120 * scale, 15 * scale), Qt::AlignLeft,
+               QString::fromStdString(jig::show(Kind::length, bar, w)));
     p.restore();
 }
 
@@ -166,7 +191,8 @@ int Ribbon::layer_at(const QPointF& point) const {
     const auto at = fit(section_, rect(), 1);
     if (!at.drawing.contains(point)) return -1;
     for (std::size_t i = 0; i < section_.layers.size(); ++i) {
-        if (!section_.layers[i].line_only && path_of(section_.layers[i].outline, at).contains(point)) return static_cast<int>(i);
+        if (!section_.layers[i].line_only && path_of(section_.layers[i].outline, at).contains(point))
+            return static_cast<int>(i);
     }
     return -1;
 }
@@ -187,7 +213,12 @@ void Ribbon::mouseMoveEvent(QMouseEvent* event) {
     }
     if (lit_ >= 0) {
         const auto& l = section_.layers[static_cast<std::size_t>(lit_)];
-        QToolTip::showText(event->globalPosition().toPoint(), l.thickness > 0 ? l.name + ", " + QString::fromStdString(jig::show(Kind::thickness, l.thickness, wording_)) : l.name, this);
+        QToolTip::showText(
+            event->globalPosition().toPoint(),
+            l.thickness > 0
+                ? l.name + ", " + QString::fromStdString(jig::show(Kind::thickness, l.thickness, wording_))
+                : l.name,
+            this);
     } else {
         QToolTip::hideText();
     }

@@ -8,9 +8,10 @@
 
 namespace jig::app {
 
-/// Draws a section into a rectangle: layers with their hatches, names with lines to them, stretch and scale bar.
-/// `lit` is the index of a layer to bring out, -1 for none. `scale` widens hatches for print.
-void paint_section(QPainter& painter, const QRectF& where, const Section2& section, const Ink& ink, const Wording& wording, int lit = -1, double scale = 1);
+/// Draws a section into a rectangle: layers with their hatches, names with lines to them, stretch and scale
+/// bar. `lit` is the index of a layer to bring out, -1 for none. `scale` widens hatches for print.
+void paint_section(QPainter& painter, const QRectF& where, const Section2& section, const Ink& ink,
+                   const Wording& wording, int lit = -1, double scale = 1);
 
 class Ribbon : public QWidget {
     Q_OBJECT

@@ -6,17 +6,22 @@
 namespace jig::app {
 namespace {
 
-constexpr double kBoard = 0.018;       // m of the flange board under the plug
+constexpr double kBoard = 0.018;         // m of the flange board under the plug
 constexpr double kSeenThickness = 0.09;  // share of the window's height that the shell is stretched to
 
 Hatch hatch_of(const LaidLayer& l) {
     switch (l.layer.kind) {
-        case LayerKind::surface_coat: return Hatch::coat;
-        case LayerKind::coupling: return Hatch::coupling;
-        case LayerKind::core: return Hatch::core;
-        case LayerKind::ply: break;
+        case LayerKind::surface_coat:
+            return Hatch::coat;
+        case LayerKind::coupling:
+            return Hatch::coupling;
+        case LayerKind::core:
+            return Hatch::core;
+        case LayerKind::ply:
+            break;
     }
-    if (l.name.find("mat") != std::string::npos || l.name.find("tissue") != std::string::npos) return Hatch::mat;
+    if (l.name.find("mat") != std::string::npos || l.name.find("tissue") != std::string::npos)
+        return Hatch::mat;
     return l.fibre < 0.35 ? Hatch::cloth_light : Hatch::cloth_heavy;
 }
 
@@ -51,7 +56,9 @@ Loops cut_outline(const Job& job, const Findings& f, double& low, double& high) 
     return united(loops);
 }
 
-Loop box(double x0, double y0, double x1, double y1) { return {{x0, y0}, {x1, y0}, {x1, y1}, {x0, y1}}; }
+Loop box(double x0, double y0, double x1, double y1) {
+    return {{x0, y0}, {x1, y0}, {x1, y1}, {x0, y1}};
+}
 
 }  // namespace
 
@@ -64,29 +71,34 @@ Section2 section_at_cut(const Job& job, const Findings& f, Stage stage) {
     const double left = low_corner(body).x(), right = high_corner(body).x();
     const double wide = f.edge->width;
     out.foot = f.split->foot;
-    const bool in_tool = stage == Stage::part || stage == Stage::release || stage == Stage::heat || stage == Stage::log;
+    const bool in_tool =
+        stage == Stage::part || stage == Stage::release || stage == Stage::heat || stage == Stage::log;
     out.part_in_tool = in_tool && f.part;
     const double depth = f.split->map.depth;
     const double shell = f.shell->stack.laminate.thickness;
-    out.stretch = std::clamp(kSeenThickness * std::max(high - low + 2 * wide, 2.2 * depth) / 2.2 / shell, 1.0, 40.0);
+    out.stretch =
+        std::clamp(kSeenThickness * std::max(high - low + 2 * wide, 2.2 * depth) / 2.2 / shell, 1.0, 40.0);
     const double drawn = shell * out.stretch;
     out.low_x = low - wide - 0.02;
     out.high_x = high + wide + 0.02;
     out.low_y = out.foot - kBoard;
-    out.high_y = out.foot + depth + drawn + (job.back.kind == BackKind::none || out.part_in_tool ? 0.01 : job.back.height);
+    out.high_y = out.foot + depth + drawn +
+                 (job.back.kind == BackKind::none || out.part_in_tool ? 0.01 : job.back.height);
     auto solid = body;
     solid.push_back(box(left - wide, out.foot - 10 * kBoard, right + wide, out.foot));
     solid = united(solid);
     const auto trimmed = [&](const Loops& loops) {
         // Layers end at the flange's outer edge and lie on its board.
-        return taken_off(loops, {box(left - 100, -1000, left - wide, 1000), box(right + wide, -1000, right + 100, 1000)});
+        return taken_off(
+            loops, {box(left - 100, -1000, left - wide, 1000), box(right + wide, -1000, right + 100, 1000)});
     };
     if (out.part_in_tool) {
         // Seen from the tool: shell outside the face, part inside it, bag last.
         double at = 0;
         std::vector<SectionLayer> inner;
         // Past the trim the part ends and the bag lies on the flange.
-        const Loops flange = taken_off(solid, {box(left - job.edge.trim, -1000, right + job.edge.trim, 1000)});
+        const Loops flange =
+            taken_off(solid, {box(left - job.edge.trim, -1000, right + job.edge.trim, 1000)});
         const auto inside = [&](double depth_in) {
             auto loops = offset(solid, -depth_in);
             loops.insert(loops.end(), flange.begin(), flange.end());
@@ -96,27 +108,36 @@ Section2 section_at_cut(const Job& job, const Findings& f, Stage stage) {
         const double total = f.part->stack.laminate.thickness;
         const double stretch = std::min(out.stretch, 0.35 * std::min(depth, right - left) / total);
         for (const auto& l : f.part->stack.laid) {
-            SectionLayer layer{QString::fromStdString(l.name), hatch_of(l), l.ply.thickness, Stage::part, inside(at), false};
+            SectionLayer layer{
+                QString::fromStdString(l.name), hatch_of(l), l.ply.thickness, Stage::part, inside(at), false};
             at += l.ply.thickness * stretch;
             inner.push_back(std::move(layer));
         }
-        inner.push_back({job.part.how == LayUp::hand ? "air" : "bag", Hatch::bag, 0, Stage::part, inside(at), false});
+        inner.push_back(
+            {job.part.how == LayUp::hand ? "air" : "bag", Hatch::bag, 0, Stage::part, inside(at), false});
         // Painted from the outside in, so the innermost must be first.
         std::reverse(inner.begin(), inner.end());
         for (auto& l : inner) out.layers.push_back(std::move(l));
     } else {
-        out.layers.push_back({QString::fromStdString("plug: " + f.plug->board.name), f.plug->board.density < 200 ? Hatch::foam : Hatch::board, 0, Stage::plug, solid, false});
+        out.layers.push_back({QString::fromStdString("plug: " + f.plug->board.name),
+                              f.plug->board.density < 200 ? Hatch::foam : Hatch::board, 0, Stage::plug, solid,
+                              false});
         out.layers.push_back({"release", Hatch::release, 0, Stage::release, solid, true});
     }
     double at = 0;
     for (const auto& l : f.shell->stack.laid) {
         at += l.ply.thickness * out.stretch;
-        out.layers.push_back({QString::fromStdString(l.name), hatch_of(l), l.ply.thickness, Stage::shell, trimmed(offset(solid, at)), false});
+        out.layers.push_back({QString::fromStdString(l.name), hatch_of(l), l.ply.thickness, Stage::shell,
+                              trimmed(offset(solid, at)), false});
     }
     if (job.back.kind != BackKind::none && !out.part_in_tool) {
         const double top = out.foot + depth + drawn + job.back.height;
-        out.layers.push_back({job.back.kind == BackKind::egg_crate ? "rib" : "wrapped foam", job.back.kind == BackKind::egg_crate ? Hatch::ply_wood : Hatch::foam, 0, Stage::back,
-                              {box(left - 0.4 * wide, out.foot + drawn, right + 0.4 * wide, top)}, false});
+        out.layers.push_back({job.back.kind == BackKind::egg_crate ? "rib" : "wrapped foam",
+                              job.back.kind == BackKind::egg_crate ? Hatch::ply_wood : Hatch::foam,
+                              0,
+                              Stage::back,
+                              {box(left - 0.4 * wide, out.foot + drawn, right + 0.4 * wide, top)},
+                              false});
     }
     const double a = job.edge.trim + job.edge.channel, b = a + job.edge.tape_land;
     out.tape = {{left - b, left - a}, {right + a, right + b}};

@@ -29,7 +29,8 @@ double round_to_step(double si, double range, Kind unit, const Wording& w) {
 
 }  // namespace
 
-Editor::Editor(const Blank& word, const Json& now, const Wording& wording, QWidget* parent) : QFrame(parent, Qt::Popup), word_(word), wording_(wording) {
+Editor::Editor(const Blank& word, const Json& now, const Wording& wording, QWidget* parent)
+    : QFrame(parent, Qt::Popup), word_(word), wording_(wording) {
     setObjectName("editor");
     setAttribute(Qt::WA_DeleteOnClose);
     new QVBoxLayout(this);
@@ -38,15 +39,22 @@ Editor::Editor(const Blank& word, const Json& now, const Wording& wording, QWidg
     title->setFont(word_font(9.5));
     layout()->addWidget(title);
     switch (word.form) {
-        case Blank::Form::quantity: build_quantity(now); break;
-        case Blank::Form::choice: build_choice(now); break;
-        case Blank::Form::text: build_text(now); break;
+        case Blank::Form::quantity:
+            build_quantity(now);
+            break;
+        case Blank::Form::choice:
+            build_choice(now);
+            break;
+        case Blank::Form::text:
+            build_text(now);
+            break;
     }
 }
 
 void Editor::build_quantity(const Json& now) {
     auto* row = new QHBoxLayout();
-    auto* field = new QLineEdit(QString::fromStdString(show_for_edit(word_.unit, now.get<double>(), wording_)), this);
+    auto* field =
+        new QLineEdit(QString::fromStdString(show_for_edit(word_.unit, now.get<double>(), wording_)), this);
     field->setObjectName("field");
     field->setFont(figure_font());
     field->setAccessibleName(word_.name);
@@ -57,18 +65,23 @@ void Editor::build_quantity(const Json& now) {
     slider->setObjectName("slider");
     slider->setRange(0, kSteps);
     slider->setMinimumWidth(220);
-    slider->setValue(static_cast<int>(std::lround(kSteps * std::clamp((now.get<double>() - word_.low) / (word_.high - word_.low), 0.0, 1.0))));
+    slider->setValue(static_cast<int>(std::lround(
+        kSteps * std::clamp((now.get<double>() - word_.low) / (word_.high - word_.low), 0.0, 1.0))));
     slider->setAccessibleName(word_.name);
     layout()->addWidget(slider);
-    auto* note = new QLabel(QString("usual: %1 to %2").arg(QString::fromStdString(jig::show(word_.unit, word_.low, wording_)), QString::fromStdString(jig::show(word_.unit, word_.high, wording_))) +
-                                (word_.note.isEmpty() ? QString() : "\n" + word_.note),
-                            this);
+    auto* note =
+        new QLabel(QString("usual: %1 to %2")
+                           .arg(QString::fromStdString(jig::show(word_.unit, word_.low, wording_)),
+                                QString::fromStdString(jig::show(word_.unit, word_.high, wording_))) +
+                       (word_.note.isEmpty() ? QString() : "\n" + word_.note),
+                   this);
     note->setObjectName("note");
     note->setFont(word_font(9));
     note->setWordWrap(true);
     layout()->addWidget(note);
     connect(slider, &QSlider::valueChanged, this, [this, field](int step) {
-        const double si = round_to_step(word_.low + (word_.high - word_.low) * step / kSteps, word_.high - word_.low, word_.unit, wording_);
+        const double si = round_to_step(word_.low + (word_.high - word_.low) * step / kSteps,
+                                        word_.high - word_.low, word_.unit, wording_);
         field->setText(QString::fromStdString(show_for_edit(word_.unit, si, wording_)));
         emit chosen(word_.unit == Kind::count ? Json(static_cast<int>(std::lround(si))) : Json(si));
     });
@@ -76,7 +89,8 @@ void Editor::build_quantity(const Json& now) {
         const auto si = read_quantity(word_.unit, field->text().toStdString(), wording_);
         if (!si) {
             const auto sign = QString::fromStdString(unit_sign(word_.unit, wording_));
-            note->setText(QString("\"%1\" is not a figure here: write a number%2").arg(field->text(), sign.isEmpty() ? "" : ", alone or with " + sign));
+            note->setText(QString("\"%1\" is not a figure here: write a number%2")
+                              .arg(field->text(), sign.isEmpty() ? "" : ", alone or with " + sign));
             return;
         }
         emit chosen(word_.unit == Kind::count ? Json(static_cast<int>(std::lround(*si))) : Json(*si));

@@ -9,8 +9,8 @@ class QLineEdit;
 
 namespace jig::app {
 
-/// Pops up under a word: a field with unit and a slider, a list, or a line of text. Emits every accepted value;
-/// text that is no such quantity is said in place and nothing is changed.
+/// Pops up under a word: a field with unit and a slider, a list, or a line of text. Emits every accepted
+/// value; text that is no such quantity is said in place and nothing is changed.
 class Editor : public QFrame {
     Q_OBJECT
   public:

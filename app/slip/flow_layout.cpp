@@ -4,7 +4,9 @@
 
 namespace jig::app {
 
-FlowLayout::FlowLayout(QWidget* parent, int space, int lead) : QLayout(parent), space_(space), lead_(lead) { setContentsMargins(0, 0, 0, 0); }
+FlowLayout::FlowLayout(QWidget* parent, int space, int lead) : QLayout(parent), space_(space), lead_(lead) {
+    setContentsMargins(0, 0, 0, 0);
+}
 
 FlowLayout::~FlowLayout() {
     while (auto* item = takeAt(0)) delete item;
@@ -28,7 +30,8 @@ int FlowLayout::arrange(const QRect& where, bool move) const {
         size.setWidth(std::min(size.width(), where.width()));
         // A comma or full stop stays with the word before it.
         const auto* label = qobject_cast<QLabel*>(item->widget());
-        const bool closing = label != nullptr && !label->text().isEmpty() && QString(".,;:").contains(label->text().front());
+        const bool closing =
+            label != nullptr && !label->text().isEmpty() && QString(".,;:").contains(label->text().front());
         if (closing) x -= space_;
         if (!closing && x + size.width() > where.right() + 1 && x > where.x()) {
             x = where.x();

@@ -15,7 +15,9 @@ class FlowLayout : public QLayout {
     QLayoutItem* takeAt(int i) override { return i >= 0 && i < items_.size() ? items_.takeAt(i) : nullptr; }
     [[nodiscard]] Qt::Orientations expandingDirections() const override { return {}; }
     [[nodiscard]] bool hasHeightForWidth() const override { return true; }
-    [[nodiscard]] int heightForWidth(int width) const override { return arrange(QRect(0, 0, width, 0), false); }
+    [[nodiscard]] int heightForWidth(int width) const override {
+        return arrange(QRect(0, 0, width, 0), false);
+    }
     [[nodiscard]] QSize sizeHint() const override { return minimumSize(); }
     [[nodiscard]] QSize minimumSize() const override;
     void setGeometry(const QRect& where) override;

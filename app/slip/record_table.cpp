@@ -16,8 +16,10 @@ namespace {
 /// A list of choices for columns that have one, a plain field elsewhere.
 class ChoiceDelegate : public QStyledItemDelegate {
   public:
-    ChoiceDelegate(const std::vector<RecordColumn>& columns, QObject* parent) : QStyledItemDelegate(parent), columns_(columns) {}
-    QWidget* createEditor(QWidget* parent, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
+    ChoiceDelegate(const std::vector<RecordColumn>& columns, QObject* parent)
+        : QStyledItemDelegate(parent), columns_(columns) {}
+    QWidget* createEditor(QWidget* parent, const QStyleOptionViewItem& option,
+                          const QModelIndex& index) const override {
         const auto& column = columns_[static_cast<std::size_t>(index.column())];
         if (!column.options) return QStyledItemDelegate::createEditor(parent, option, index);
         auto* box = new QComboBox(parent);
@@ -39,8 +41,10 @@ class ChoiceDelegate : public QStyledItemDelegate {
         }
     }
     void setModelData(QWidget* editor, QAbstractItemModel* model, const QModelIndex& index) const override {
-        if (auto* box = qobject_cast<QComboBox*>(editor)) model->setData(index, box->currentText());
-        else QStyledItemDelegate::setModelData(editor, model, index);
+        if (auto* box = qobject_cast<QComboBox*>(editor))
+            model->setData(index, box->currentText());
+        else
+            QStyledItemDelegate::setModelData(editor, model, index);
     }
 
   private:
@@ -49,7 +53,8 @@ class ChoiceDelegate : public QStyledItemDelegate {
 
 }  // namespace
 
-RecordTable::RecordTable(std::vector<RecordColumn> columns, bool by_hand, QWidget* parent) : QTableWidget(parent), columns_(std::move(columns)) {
+RecordTable::RecordTable(std::vector<RecordColumn> columns, bool by_hand, QWidget* parent)
+    : QTableWidget(parent), columns_(std::move(columns)) {
     setColumnCount(static_cast<int>(columns_.size()));
     QStringList titles;
     for (const auto& c : columns_) titles << c.title;
@@ -131,13 +136,15 @@ void RecordTable::keyPressEvent(QKeyEvent* event) {
     }
     if (event->matches(QKeySequence::Paste)) {
         QList<QStringList> rows;
-        for (const auto& line : QApplication::clipboard()->text().split('\n', Qt::SkipEmptyParts)) rows << line.split('\t');
+        for (const auto& line : QApplication::clipboard()->text().split('\n', Qt::SkipEmptyParts))
+            rows << line.split('\t');
         if (!rows.isEmpty() && rows.front().value(0) == columns_.front().title) rows.removeFirst();
         if (!rows.isEmpty()) emit pasted(rows);
         return;
     }
     const int row = currentRow();
-    if (event->modifiers() == Qt::AltModifier && (event->key() == Qt::Key_Up || event->key() == Qt::Key_Down) && row >= 0) {
+    if (event->modifiers() == Qt::AltModifier &&
+        (event->key() == Qt::Key_Up || event->key() == Qt::Key_Down) && row >= 0) {
         const int to = row + (event->key() == Qt::Key_Up ? -1 : 1);
         if (to >= 0 && to < rowCount()) emit moved(row, to);
         return;

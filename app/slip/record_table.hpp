@@ -9,7 +9,7 @@ namespace jig::app {
 struct RecordColumn {
     QString title;
     bool editable = false;
-    bool figure = false;                       ///< set in tabular figures, to the right
+    bool figure = false;                          ///< set in tabular figures, to the right
     std::function<QStringList(int row)> options;  ///< a list to choose from, where there is one
 };
 

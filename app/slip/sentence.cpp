@@ -39,7 +39,8 @@ Blank flag_word(std::string path, QString name, QString yes, QString no) {
 QString word_text(const Blank& word, const Json& job, const Wording& wording) {
     const auto& value = job.at(Json::json_pointer(word.path));
     switch (word.form) {
-        case Blank::Form::quantity: return QString::fromStdString(show(word.unit, value.get<double>(), wording));
+        case Blank::Form::quantity:
+            return QString::fromStdString(show(word.unit, value.get<double>(), wording));
         case Blank::Form::text: {
             const auto text = QString::fromStdString(value.get<std::string>());
             return text.isEmpty() ? QStringLiteral("…") : text;
@@ -65,18 +66,30 @@ Json word_patch(const Blank& word, const Json& job, Json value) {
 
 std::vector<Sentence> sentences_of(Stage stage, const Job& job, const Shop& shop) {
     switch (stage) {
-        case Stage::brief: return brief_sentences(job, shop);
-        case Stage::shape: return shape_sentences(job, shop);
-        case Stage::split: return split_sentences(job, shop);
-        case Stage::plug: return plug_sentences(job, shop);
-        case Stage::edge: return edge_sentences(job, shop);
-        case Stage::shell: return shell_sentences(job, shop);
-        case Stage::back: return back_sentences(job, shop);
-        case Stage::release: return release_sentences(job, shop);
-        case Stage::heat: return heat_sentences(job, shop);
-        case Stage::part: return part_sentences(job, shop);
-        case Stage::run: return run_sentences(job, shop);
-        case Stage::log: return log_sentences(job, shop);
+        case Stage::brief:
+            return brief_sentences(job, shop);
+        case Stage::shape:
+            return shape_sentences(job, shop);
+        case Stage::split:
+            return split_sentences(job, shop);
+        case Stage::plug:
+            return plug_sentences(job, shop);
+        case Stage::edge:
+            return edge_sentences(job, shop);
+        case Stage::shell:
+            return shell_sentences(job, shop);
+        case Stage::back:
+            return back_sentences(job, shop);
+        case Stage::release:
+            return release_sentences(job, shop);
+        case Stage::heat:
+            return heat_sentences(job, shop);
+        case Stage::part:
+            return part_sentences(job, shop);
+        case Stage::run:
+            return run_sentences(job, shop);
+        case Stage::log:
+            return log_sentences(job, shop);
     }
     return {};
 }

@@ -23,11 +23,11 @@ struct Option {
 struct Blank {
     enum class Form { quantity, choice, text } form = Form::quantity;
     std::string path;
-    QString name;       ///< what is edited, for undo and screen readers: "pulls planned"
+    QString name;  ///< what is edited, for undo and screen readers: "pulls planned"
     Kind unit = Kind::count;
     double low = 0, high = 1;  ///< SI, the sensible range of the slider
     std::vector<Option> options;
-    QString note;       ///< where the figure usually comes from
+    QString note;  ///< where the figure usually comes from
 };
 
 using Piece = std::variant<QString, Blank>;
@@ -40,7 +40,9 @@ Blank choice_word(std::string path, QString name, std::vector<Option> options);
 template <class E>
 Blank enum_word(std::string path, QString name) {
     std::vector<Option> options;
-    for (const auto& w : Words<E>::all) options.push_back({Json(std::string(w.file)), QString::fromUtf8(w.said.data(), static_cast<qsizetype>(w.said.size()))});
+    for (const auto& w : Words<E>::all)
+        options.push_back({Json(std::string(w.file)),
+                           QString::fromUtf8(w.said.data(), static_cast<qsizetype>(w.said.size()))});
     return choice_word(std::move(path), std::move(name), std::move(options));
 }
 /// The names of a shop list.

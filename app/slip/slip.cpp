@@ -37,7 +37,9 @@ bool same_shape(const std::vector<Sentence>& a, const std::vector<Sentence>& b) 
         if (a[i].size() != b[i].size()) return false;
         for (std::size_t k = 0; k < a[i].size(); ++k) {
             if (a[i][k].index() != b[i][k].index()) return false;
-            if (const auto* text = std::get_if<QString>(&a[i][k]); text != nullptr && *text != std::get<QString>(b[i][k])) return false;
+            if (const auto* text = std::get_if<QString>(&a[i][k]);
+                text != nullptr && *text != std::get<QString>(b[i][k]))
+                return false;
             if (const auto* word = std::get_if<Blank>(&a[i][k])) {
                 const auto& other = std::get<Blank>(b[i][k]);
                 if (word->path != other.path || word->form != other.form) return false;
@@ -58,7 +60,10 @@ void set_word(QToolButton* button, const Blank& word, const QString& text) {
 /// The mark of a call, drawn by shape as well as colour.
 class Mark : public QWidget {
   public:
-    Mark(Severity severity, const Ink& ink, QWidget* parent) : QWidget(parent), severity_(severity), colour_(severity_colour(severity, ink)) { setFixedSize(16, 18); }
+    Mark(Severity severity, const Ink& ink, QWidget* parent)
+        : QWidget(parent), severity_(severity), colour_(severity_colour(severity, ink)) {
+        setFixedSize(16, 18);
+    }
 
   protected:
     void paintEvent(QPaintEvent*) override {
@@ -82,7 +87,8 @@ class Mark : public QWidget {
 
 }  // namespace
 
-Slip::Slip(Document& document, QWidget* parent) : QScrollArea(parent), document_(document), ink_(&app::ink(Light::day)) {
+Slip::Slip(Document& document, QWidget* parent)
+    : QScrollArea(parent), document_(document), ink_(&app::ink(Light::day)) {
     setObjectName("sheet");
     setWidgetResizable(true);
     setFrameShape(QFrame::NoFrame);
@@ -157,7 +163,8 @@ void Slip::fill_sentences() {
         for (const auto& piece : sentence) {
             if (const auto* text = std::get_if<QString>(&piece)) {
                 // Word by word, so that lines break between them.
-                for (const auto& part : text->split(' ', Qt::SkipEmptyParts)) flow->addWidget(new QLabel(part, line));
+                for (const auto& part : text->split(' ', Qt::SkipEmptyParts))
+                    flow->addWidget(new QLabel(part, line));
                 continue;
             }
             const auto& word = std::get<Blank>(piece);
@@ -208,7 +215,8 @@ void Slip::open_editor(const Blank& word, QWidget* under) {
     });
     editor->adjustSize();
     auto at = under->mapToGlobal(QPoint(0, under->height() + 2));
-    const auto edge = window()->mapToGlobal(QPoint(window()->width() - editor->width() - 8, window()->height() - editor->height() - 8));
+    const auto edge = window()->mapToGlobal(
+        QPoint(window()->width() - editor->width() - 8, window()->height() - editor->height() - 8));
     editor->move(std::min(at.x(), edge.x()), std::min(at.y(), std::max(0, edge.y())));
     editor->show();
 }
@@ -221,7 +229,8 @@ void Slip::fill_figures() {
     if (!fits) clear(grid);
     for (int i = 0; i < static_cast<int>(figures.size()); ++i) {
         const auto& f = figures[static_cast<std::size_t>(i)];
-        auto* name = fits ? static_cast<QLabel*>(grid->itemAt(2 * i)->widget()) : wrapped({}, figures_, word_font());
+        auto* name =
+            fits ? static_cast<QLabel*>(grid->itemAt(2 * i)->widget()) : wrapped({}, figures_, word_font());
         auto* value = fits ? static_cast<QLabel*>(grid->itemAt(2 * i + 1)->widget()) : new QLabel(figures_);
         const auto reason = QString::fromStdString(worded(f.reason, wording_));
         name->setText(QString::fromStdString(worded(f.name, wording_)));
@@ -252,9 +261,13 @@ void Slip::fill_calls() {
         line->addWidget(mark, 0, Qt::AlignTop);
         auto* words = new QVBoxLayout();
         words->setSpacing(2);
-        auto* headline = wrapped(QString::fromStdString(worded(call.headline, wording_)), row, word_font(10.5, true));
+        auto* headline =
+            wrapped(QString::fromStdString(worded(call.headline, wording_)), row, word_font(10.5, true));
         headline->setObjectName("call-" + QString::fromStdString(call.key));
-        headline->setStyleSheet(QString("color: %1").arg(call.severity == Severity::note ? ink_->ink.name() : severity_colour(call.severity, *ink_).name()));
+        headline->setStyleSheet(QString("color: %1")
+                                    .arg(call.severity == Severity::note
+                                             ? ink_->ink.name()
+                                             : severity_colour(call.severity, *ink_).name()));
         words->addWidget(headline);
         words->addWidget(wrapped(QString::fromStdString(worded(call.why, wording_)), row, word_font(10)));
         if (call.fix) {
@@ -262,7 +275,8 @@ void Slip::fill_calls() {
             auto* fix = new QPushButton(label, row);
             fix->setObjectName("fix-" + QString::fromStdString(call.key));
             const auto patch = call.fix->patch;
-            connect(fix, &QPushButton::clicked, this, [this, label, patch] { document_.edit(label.left(1).toLower() + label.mid(1), patch); });
+            connect(fix, &QPushButton::clicked, this,
+                    [this, label, patch] { document_.edit(label.left(1).toLower() + label.mid(1), patch); });
             auto* left = new QHBoxLayout();
             left->addWidget(fix);
             left->addStretch();
@@ -281,7 +295,8 @@ void Slip::fill_cautions(QLayout* into) {
     auto* title = new QLabel("Take care", parent);
     title->setFont(word_font(10.5, true));
     into->addWidget(title);
-    for (const auto& caution : cautions) into->addWidget(wrapped("· " + QString::fromStdString(caution), parent, word_font(9.5)));
+    for (const auto& caution : cautions)
+        into->addWidget(wrapped("· " + QString::fromStdString(caution), parent, word_font(9.5)));
     auto* deferral = wrapped(QString::fromUtf8(kDeferral), parent, word_font(9.5));
     deferral->setStyleSheet(QString("color: %1").arg(ink_->faint.name()));
     into->addWidget(deferral);

@@ -16,11 +16,18 @@ enum Column { kName, kAngle, kThickness, kMass };
 
 }  // namespace
 
-StackPane::StackPane(Document& document, Stage stage, QWidget* parent) : QWidget(parent), document_(document), stage_(stage) {
-    std::vector<RecordColumn> columns{{"layer", true, false, [this](int row) { return names_like(layers()[static_cast<std::size_t>(row)]); }}, {"°", true, true, {}}, {"mm", true, true, {}}, {"g/m²", false, true, {}}};
+StackPane::StackPane(Document& document, Stage stage, QWidget* parent)
+    : QWidget(parent), document_(document), stage_(stage) {
+    std::vector<RecordColumn> columns{
+        {"layer", true, false,
+         [this](int row) { return names_like(layers()[static_cast<std::size_t>(row)]); }},
+        {"°", true, true, {}},
+        {"mm", true, true, {}},
+        {"g/m²", false, true, {}}};
     table_ = new RecordTable(std::move(columns), true, this);
     table_->setObjectName(QString("stack-%1").arg(name_of(stage).key));
-    table_->setAccessibleName(stage == Stage::shell ? "Stack of the shell, plug side first" : "Stack of the part, tool side first");
+    table_->setAccessibleName(stage == Stage::shell ? "Stack of the shell, plug side first"
+                                                    : "Stack of the part, tool side first");
     table_->verticalHeader()->setDefaultSectionSize(kRow);
     auto* box = new QVBoxLayout(this);
     box->setContentsMargins(0, 0, 0, 0);
@@ -36,12 +43,15 @@ StackPane::StackPane(Document& document, Stage stage, QWidget* parent) : QWidget
     button("Add a light ply", "add-light", [this] { add_ply(false); });
     button("Add a heavy ply", "add-heavy", [this] { add_ply(true); });
     button("Add core", "add-core", [this] {
-        if (!document_.shop().cores.empty()) add_layer("add core", {LayerKind::core, document_.shop().cores[1 % document_.shop().cores.size()].name, 0, 0});
+        if (!document_.shop().cores.empty())
+            add_layer("add core", {LayerKind::core,
+                                   document_.shop().cores[1 % document_.shop().cores.size()].name, 0, 0});
     });
     button("Add surface coat", "add-coat", [this] {
         if (document_.shop().surface_coats.empty()) return;
         auto next = layers();
-        next.insert(next.begin(), {LayerKind::surface_coat, document_.shop().surface_coats.front().name, 0, 0});
+        next.insert(next.begin(),
+                    {LayerKind::surface_coat, document_.shop().surface_coats.front().name, 0, 0});
         set_layers("add surface coat", next);
     });
     button("Take away", "remove", [this] { emit table_->remove_wanted(table_->currentRow()); });
@@ -64,7 +74,9 @@ StackPane::StackPane(Document& document, Stage stage, QWidget* parent) : QWidget
     });
 }
 
-const std::vector<Layer>& StackPane::layers() const { return stage_ == Stage::shell ? document_.job().shell.layers : document_.job().part.layers; }
+const std::vector<Layer>& StackPane::layers() const {
+    return stage_ == Stage::shell ? document_.job().shell.layers : document_.job().part.layers;
+}
 
 void StackPane::set_layers(const QString& name, const std::vector<Layer>& next) {
     auto job = document_.job();
@@ -77,17 +89,22 @@ void StackPane::add_ply(bool heavy) {
     FibreKind fibre = FibreKind::glass;
     bool mat = false;
     for (const auto& l : layers()) {
-        if (const auto* r = jig::find(document_.shop().reinforcements, l.material); r != nullptr && l.kind == LayerKind::ply) {
+        if (const auto* r = jig::find(document_.shop().reinforcements, l.material);
+            r != nullptr && l.kind == LayerKind::ply) {
             fibre = r->fibre;
             mat = r->weave == Weave::mat && r->style != "tissue";
         }
     }
     const Reinforcement* best = nullptr;
     for (const auto& r : document_.shop().reinforcements) {
-        if (r.fibre != fibre || r.style == "tissue" || (r.weave == Weave::mat) != mat || r.weave == Weave::unidirectional || r.style == "biaxial") continue;
-        if (best == nullptr || (heavy ? r.areal_mass > best->areal_mass : r.areal_mass < best->areal_mass)) best = &r;
+        if (r.fibre != fibre || r.style == "tissue" || (r.weave == Weave::mat) != mat ||
+            r.weave == Weave::unidirectional || r.style == "biaxial")
+            continue;
+        if (best == nullptr || (heavy ? r.areal_mass > best->areal_mass : r.areal_mass < best->areal_mass))
+            best = &r;
     }
-    if (best != nullptr) add_layer(heavy ? "add heavy ply" : "add light ply", {LayerKind::ply, best->name, 0, 0});
+    if (best != nullptr)
+        add_layer(heavy ? "add heavy ply" : "add light ply", {LayerKind::ply, best->name, 0, 0});
 }
 
 void StackPane::add_layer(const QString& name, Layer layer) {
@@ -103,10 +120,18 @@ QStringList StackPane::names_like(const Layer& layer) const {
         for (const auto& e : list) out << QString::fromStdString(e.name);
     };
     switch (layer.kind) {
-        case LayerKind::surface_coat: all(document_.shop().surface_coats); break;
-        case LayerKind::core: all(document_.shop().cores); break;
-        case LayerKind::ply: all(document_.shop().reinforcements); break;
-        case LayerKind::coupling: out << "coupling coat"; break;
+        case LayerKind::surface_coat:
+            all(document_.shop().surface_coats);
+            break;
+        case LayerKind::core:
+            all(document_.shop().cores);
+            break;
+        case LayerKind::ply:
+            all(document_.shop().reinforcements);
+            break;
+        case LayerKind::coupling:
+            out << "coupling coat";
+            break;
     }
     return out;
 }
@@ -120,17 +145,22 @@ void StackPane::typed(int row, int column, const QString& text) {
     };
     if (column == kName) {
         if (layer.kind != LayerKind::coupling) layer.material = text.toStdString();
-        if (!names_like(layer).contains(text)) return refuse(QString("The shop library has no \"%1\"").arg(text));
+        if (!names_like(layer).contains(text))
+            return refuse(QString("The shop library has no \"%1\"").arg(text));
         set_layers("change layer " + QString::number(row + 1), next);
     } else if (column == kAngle) {
         const auto angle = read_quantity(Kind::angle, text.toStdString(), wording_);
-        if (!angle || std::abs(*angle) > kPi) return refuse(QString("\"%1\" is no angle between −180 and 180").arg(text));
+        if (!angle || std::abs(*angle) > kPi)
+            return refuse(QString("\"%1\" is no angle between −180 and 180").arg(text));
         layer.angle = *angle;
         set_layers("turn layer " + QString::number(row + 1), next);
     } else if (column == kThickness) {
         // Empty or 0 goes back to the library's own figure.
-        const auto thickness = text.trimmed().isEmpty() ? std::optional<double>(0) : read_quantity(Kind::thickness, text.toStdString(), wording_);
-        if (!thickness || *thickness < 0 || *thickness > 0.5) return refuse(QString("\"%1\" is no thickness of a layer").arg(text));
+        const auto thickness = text.trimmed().isEmpty()
+                                   ? std::optional<double>(0)
+                                   : read_quantity(Kind::thickness, text.toStdString(), wording_);
+        if (!thickness || *thickness < 0 || *thickness > 0.5)
+            return refuse(QString("\"%1\" is no thickness of a layer").arg(text));
         layer.thickness = *thickness;
         set_layers("measure layer " + QString::number(row + 1), next);
     }
@@ -142,45 +172,69 @@ void StackPane::pasted(const QList<QStringList>& rows) {
     for (const auto& cells : rows) {
         Layer layer;
         layer.material = cells.value(0).trimmed().toStdString();
-        if (layer.material == "coupling coat") layer.kind = LayerKind::coupling;
-        else if (jig::find(document_.shop().reinforcements, layer.material) != nullptr) layer.kind = LayerKind::ply;
-        else if (jig::find(document_.shop().surface_coats, layer.material) != nullptr) layer.kind = LayerKind::surface_coat;
-        else if (jig::find(document_.shop().cores, layer.material) != nullptr) layer.kind = LayerKind::core;
-        else continue;
-        if (const auto angle = read_quantity(Kind::angle, cells.value(1).toStdString(), wording_)) layer.angle = *angle;
+        if (layer.material == "coupling coat")
+            layer.kind = LayerKind::coupling;
+        else if (jig::find(document_.shop().reinforcements, layer.material) != nullptr)
+            layer.kind = LayerKind::ply;
+        else if (jig::find(document_.shop().surface_coats, layer.material) != nullptr)
+            layer.kind = LayerKind::surface_coat;
+        else if (jig::find(document_.shop().cores, layer.material) != nullptr)
+            layer.kind = LayerKind::core;
+        else
+            continue;
+        if (const auto angle = read_quantity(Kind::angle, cells.value(1).toStdString(), wording_))
+            layer.angle = *angle;
         next.push_back(layer);
         ++taken;
     }
     if (taken > 0) set_layers(QString("paste %1 layers").arg(taken), next);
-    if (taken < rows.size()) emit document_.refused(QString("%1 of %2 pasted lines name no material of the shop library").arg(rows.size() - taken).arg(rows.size()));
+    if (taken < rows.size())
+        emit document_.refused(QString("%1 of %2 pasted lines name no material of the shop library")
+                                   .arg(rows.size() - taken)
+                                   .arg(rows.size()));
 }
 
 void StackPane::refresh(const Wording& wording) {
     wording_ = wording;
-    table_->horizontalHeaderItem(kThickness)->setText(QString::fromStdString(unit_sign(Kind::thickness, wording)));
-    table_->horizontalHeaderItem(kMass)->setText(QString::fromStdString(unit_sign(Kind::areal_mass, wording)));
+    table_->horizontalHeaderItem(kThickness)
+        ->setText(QString::fromStdString(unit_sign(Kind::thickness, wording)));
+    table_->horizontalHeaderItem(kMass)->setText(
+        QString::fromStdString(unit_sign(Kind::areal_mass, wording)));
     const auto& f = document_.findings();
-    const StackSum* sum = stage_ == Stage::shell ? (f.shell ? &f.shell->stack : nullptr) : (f.part ? &f.part->stack : nullptr);
+    const StackSum* sum =
+        stage_ == Stage::shell ? (f.shell ? &f.shell->stack : nullptr) : (f.part ? &f.part->stack : nullptr);
     QList<QStringList> rows;
     QList<QString> tips;
     for (std::size_t i = 0; i < layers().size(); ++i) {
         const auto& layer = layers()[i];
         const bool known = sum != nullptr && i < sum->laid.size() && sum->laid[i].layer == layer;
-        const auto bare = [&](Kind kind, double v) { return QString::number(std::stod(show_for_edit(kind, v, wording)), 'f', kind == Kind::thickness ? (wording.system == UnitSystem::metric ? 2 : 4) : wording.system == UnitSystem::metric ? 0 : 1); };
-        rows << QStringList{layer.kind == LayerKind::coupling ? "coupling coat" : QString::fromStdString(layer.material), layer.kind == LayerKind::ply ? QString::number(std::lround(degrees(layer.angle))) : QString(),
-                            known ? bare(Kind::thickness, sum->laid[i].ply.thickness) : QString("…"), known ? bare(Kind::areal_mass, sum->laid[i].mass()) : QString("…")};
+        const auto bare = [&](Kind kind, double v) {
+            return QString::number(std::stod(show_for_edit(kind, v, wording)), 'f',
+                                   kind == Kind::thickness ? (wording.system == UnitSystem::metric ? 2 : 4)
+                                   : wording.system == UnitSystem::metric ? 0
+                                                                          : 1);
+        };
+        rows << QStringList{
+            layer.kind == LayerKind::coupling ? "coupling coat" : QString::fromStdString(layer.material),
+            layer.kind == LayerKind::ply ? QString::number(std::lround(degrees(layer.angle))) : QString(),
+            known ? bare(Kind::thickness, sum->laid[i].ply.thickness) : QString("…"),
+            known ? bare(Kind::areal_mass, sum->laid[i].mass()) : QString("…")};
         if (!known) {
             tips << QString();
             continue;
         }
         const auto& l = sum->laid[i];
-        tips << QString::fromStdString(worded(l.name + "\nfibre " + quantity(Kind::areal_mass, l.fibre) + ", resin " + quantity(Kind::areal_mass, l.resin) +
-                                                  (l.fibre_volume > 0 ? ", fibre by volume " + quantity(Kind::ratio, l.fibre_volume) : std::string()) + "\n" + std::string(said(l.origin.kind)) +
-                                                  (l.origin.note.empty() ? "" : ": " + l.origin.note),
-                                              wording));
+        tips << QString::fromStdString(worded(
+            l.name + "\nfibre " + quantity(Kind::areal_mass, l.fibre) + ", resin " +
+                quantity(Kind::areal_mass, l.resin) +
+                (l.fibre_volume > 0 ? ", fibre by volume " + quantity(Kind::ratio, l.fibre_volume)
+                                    : std::string()) +
+                "\n" + std::string(said(l.origin.kind)) + (l.origin.note.empty() ? "" : ": " + l.origin.note),
+            wording));
     }
     table_->show_rows(rows, tips);
-    const int height = table_->horizontalHeader()->sizeHint().height() + kRow * std::clamp(static_cast<int>(rows.size()), 2, 24) + 6;
+    const int height = table_->horizontalHeader()->sizeHint().height() +
+                       kRow * std::clamp(static_cast<int>(rows.size()), 2, 24) + 6;
     table_->setFixedHeight(height);
 }
 

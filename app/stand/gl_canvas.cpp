@@ -61,11 +61,14 @@ QImage soft_shadow(const Loops& loops, const QRectF& box) {
         p.setBrush(Qt::white);
         for (const auto& loop : loops) {
             QPolygonF poly;
-            for (const auto& q : loop) poly << QPointF((q.x() - box.left()) / box.width() * 256, (q.y() - box.top()) / box.height() * 256);
+            for (const auto& q : loop)
+                poly << QPointF((q.x() - box.left()) / box.width() * 256,
+                                (q.y() - box.top()) / box.height() * 256);
             p.drawPolygon(poly);
         }
     }
-    const auto soft = image.scaled(22, 22, Qt::IgnoreAspectRatio, Qt::SmoothTransformation).scaled(128, 128, Qt::IgnoreAspectRatio, Qt::SmoothTransformation);
+    const auto soft = image.scaled(22, 22, Qt::IgnoreAspectRatio, Qt::SmoothTransformation)
+                          .scaled(128, 128, Qt::IgnoreAspectRatio, Qt::SmoothTransformation);
     return soft.convertToFormat(QImage::Format_RGBA8888);
 }
 
@@ -126,7 +129,9 @@ class GlCanvas : public QOpenGLWidget, public Canvas, private QOpenGLFunctions_3
             glBlendFunc(GL_SRC_ALPHA, GL_ONE_MINUS_SRC_ALPHA);
             shadow_->bind();
             shadow_->setUniformValue("view", view);
-            shadow_->setUniformValue("box", QVector4D(static_cast<float>(box_.left()), static_cast<float>(box_.top()), static_cast<float>(box_.right()), static_cast<float>(box_.bottom())));
+            shadow_->setUniformValue(
+                "box", QVector4D(static_cast<float>(box_.left()), static_cast<float>(box_.top()),
+                                 static_cast<float>(box_.right()), static_cast<float>(box_.bottom())));
             shadow_->setUniformValue("ground", static_cast<float>(stand_.scene().ground));
             shadow_->setUniformValue("soft", 0);
             soft_->bind(0);
@@ -141,9 +146,11 @@ class GlCanvas : public QOpenGLWidget, public Canvas, private QOpenGLFunctions_3
         surface_->bind();
         surface_->setUniformValue("view", view);
         const Point eye = stand_.camera().eye();
-        surface_->setUniformValue("eye", QVector3D(static_cast<float>(eye.x()), static_cast<float>(eye.y()), static_cast<float>(eye.z())));
+        surface_->setUniformValue("eye", QVector3D(static_cast<float>(eye.x()), static_cast<float>(eye.y()),
+                                                   static_cast<float>(eye.z())));
         const bool light_paper = paper.lightness() > 128;
-        surface_->setUniformValue("inkline", light_paper ? QVector3D(0.12f, 0.14f, 0.12f) : QVector3D(0.05f, 0.06f, 0.06f));
+        surface_->setUniformValue(
+            "inkline", light_paper ? QVector3D(0.12f, 0.14f, 0.12f) : QVector3D(0.05f, 0.06f, 0.06f));
         vertices_.bind();
         glDrawArrays(GL_TRIANGLES, 0, count_);
         vertices_.release();
@@ -176,7 +183,8 @@ class GlCanvas : public QOpenGLWidget, public Canvas, private QOpenGLFunctions_3
         std::size_t start = 0;
         for (GLuint i = 0; i < 4; ++i) {
             glEnableVertexAttribArray(i);
-            glVertexAttribPointer(i, sizes[i], GL_FLOAT, GL_FALSE, sizeof(Corner), reinterpret_cast<const void*>(start * sizeof(float)));
+            glVertexAttribPointer(i, sizes[i], GL_FLOAT, GL_FALSE, sizeof(Corner),
+                                  reinterpret_cast<const void*>(start * sizeof(float)));
             start += static_cast<std::size_t>(sizes[i]);
         }
         vertices_.release();
@@ -185,7 +193,8 @@ class GlCanvas : public QOpenGLWidget, public Canvas, private QOpenGLFunctions_3
             for (std::size_t i = 0; i + 1 < line.points.size(); ++i) {
                 for (const auto& p : {line.points[i], line.points[i + 1]}) {
                     for (int c = 0; c < 3; ++c) ends.push_back(static_cast<float>(p[c]));
-                    for (const float c : {line.colour.redF(), line.colour.greenF(), line.colour.blueF()}) ends.push_back(c);
+                    for (const float c : {line.colour.redF(), line.colour.greenF(), line.colour.blueF()})
+                        ends.push_back(c);
                 }
             }
         }
@@ -195,7 +204,8 @@ class GlCanvas : public QOpenGLWidget, public Canvas, private QOpenGLFunctions_3
         line_count_ = static_cast<int>(ends.size() / 6);
         for (GLuint i = 0; i < 2; ++i) {
             glEnableVertexAttribArray(i);
-            glVertexAttribPointer(i, 3, GL_FLOAT, GL_FALSE, 6 * sizeof(float), reinterpret_cast<const void*>(i * 3 * sizeof(float)));
+            glVertexAttribPointer(i, 3, GL_FLOAT, GL_FALSE, 6 * sizeof(float),
+                                  reinterpret_cast<const void*>(i * 3 * sizeof(float)));
         }
         line_array_.release();
         soft_.reset();
@@ -203,7 +213,8 @@ class GlCanvas : public QOpenGLWidget, public Canvas, private QOpenGLFunctions_3
         const Point2 low = low_corner(scene.shadow), size = high_corner(scene.shadow) - low;
         const double pad = 0.18 * size.maxCoeff();
         box_ = QRectF(low.x() - pad, low.y() - pad, size.x() + 2 * pad, size.y() + 2 * pad);
-        soft_ = std::make_unique<QOpenGLTexture>(soft_shadow(scene.shadow, box_), QOpenGLTexture::DontGenerateMipMaps);
+        soft_ = std::make_unique<QOpenGLTexture>(soft_shadow(scene.shadow, box_),
+                                                 QOpenGLTexture::DontGenerateMipMaps);
         soft_->setMinMagFilters(QOpenGLTexture::Linear, QOpenGLTexture::Linear);
         soft_->setWrapMode(QOpenGLTexture::ClampToEdge);
     }
@@ -220,6 +231,8 @@ class GlCanvas : public QOpenGLWidget, public Canvas, private QOpenGLFunctions_3
 
 }  // namespace
 
-std::unique_ptr<Canvas> make_gl_canvas(Stand& stand) { return std::make_unique<GlCanvas>(stand); }
+std::unique_ptr<Canvas> make_gl_canvas(Stand& stand) {
+    return std::make_unique<GlCanvas>(stand);
+}
 
 }  // namespace jig::app

@@ -11,20 +11,25 @@ namespace {
 /// All scenes are built upright: the pull becomes the world's z.
 struct Upright {
     Frame frame;
-    [[nodiscard]] Point operator()(const Point& p) const { return {frame.u.dot(p), frame.v.dot(p), frame.w.dot(p)}; }
+    [[nodiscard]] Point operator()(const Point& p) const {
+        return {frame.u.dot(p), frame.v.dot(p), frame.w.dot(p)};
+    }
 };
 
-void add_triangle(Scene& s, const Point& a, const Point& b, const Point& c, const Point& na, const Point& nb, const Point& nc, const QColor& colour, Pattern pattern) {
+void add_triangle(Scene& s, const Point& a, const Point& b, const Point& c, const Point& na, const Point& nb,
+                  const Point& nc, const QColor& colour, Pattern pattern) {
     const auto put = [&](const Point& p, const Point& n) {
-        s.corners.push_back({static_cast<float>(p.x()), static_cast<float>(p.y()), static_cast<float>(p.z()), static_cast<float>(n.x()), static_cast<float>(n.y()),
-                             static_cast<float>(n.z()), colour.redF(), colour.greenF(), colour.blueF(), static_cast<float>(pattern)});
+        s.corners.push_back({static_cast<float>(p.x()), static_cast<float>(p.y()), static_cast<float>(p.z()),
+                             static_cast<float>(n.x()), static_cast<float>(n.y()), static_cast<float>(n.z()),
+                             colour.redF(), colour.greenF(), colour.blueF(), static_cast<float>(pattern)});
     };
     put(a, na);
     put(b, nb);
     put(c, nc);
 }
 
-void add_quad(Scene& s, const Point& a, const Point& b, const Point& c, const Point& d, const QColor& colour, Pattern pattern) {
+void add_quad(Scene& s, const Point& a, const Point& b, const Point& c, const Point& d, const QColor& colour,
+              Pattern pattern) {
     const Point n = (b - a).cross(c - a).normalized();
     add_triangle(s, a, b, c, n, n, n, colour, pattern);
     add_triangle(s, a, c, d, n, n, n, colour, pattern);
@@ -32,7 +37,8 @@ void add_quad(Scene& s, const Point& a, const Point& b, const Point& c, const Po
 
 /// The shape's faces with soft normals across gentle folds; `colour_of` may leave a face out.
 template <class ColourOf>
-void add_shape(Scene& s, const TriangleMesh& mesh, const Upright& up, double raise, double grow, ColourOf&& colour_of) {
+void add_shape(Scene& s, const TriangleMesh& mesh, const Upright& up, double raise, double grow,
+               ColourOf&& colour_of) {
     std::vector<Point> normals(mesh.points.size(), Point::Zero());
     for (std::size_t f = 0; f < mesh.triangles.size(); ++f) {
         const Point n = mesh.area_vector2(f);
@@ -55,7 +61,8 @@ void add_shape(Scene& s, const TriangleMesh& mesh, const Upright& up, double rai
     }
 }
 
-void add_ring(Scene& s, const Loops& outer, const Loops& inner, double z, const QColor& colour, Pattern pattern) {
+void add_ring(Scene& s, const Loops& outer, const Loops& inner, double z, const QColor& colour,
+              Pattern pattern) {
     // A flat ring between two parallel loops: quads from each outer point to the nearest inner one.
     if (outer.empty() || inner.empty()) return;
     const auto& o = outer.front();
@@ -85,7 +92,8 @@ void add_ring(Scene& s, const Loops& outer, const Loops& inner, double z, const 
     }
 }
 
-void add_flange(Scene& s, const Job& job, const Findings& f, const Ink& k, const QColor& plain, double raise) {
+void add_flange(Scene& s, const Job& job, const Findings& f, const Ink& k, const QColor& plain,
+                double raise) {
     if (!f.edge || !f.split) return;
     const double z = f.split->foot + raise;
     const Loops rim{f.split->rim};
@@ -105,13 +113,17 @@ void add_slabs(Scene& s, const plug::Findings& plug, const Ink& k, double gap) {
             const auto thin = simplified(loop, 0.0005);
             for (std::size_t i = 0; i < thin.size(); ++i) {
                 const auto &a = thin[i], &b = thin[(i + 1) % thin.size()];
-                add_quad(s, {a.x(), a.y(), from}, {b.x(), b.y(), from}, {b.x(), b.y(), to}, {a.x(), a.y(), to}, colour, Pattern::grain);
+                add_quad(s, {a.x(), a.y(), from}, {b.x(), b.y(), from}, {b.x(), b.y(), to},
+                         {a.x(), a.y(), to}, colour, Pattern::grain);
             }
             if (signed_area(thin) > 0) {
                 const auto top = filled(thin, std::sqrt(signed_area(thin)) / 2);
                 for (const auto& t : top.triangles) {
-                    const auto p = [&](std::uint32_t i) { return Point(top.points[i].x(), top.points[i].y(), to); };
-                    add_triangle(s, p(t[0]), p(t[1]), p(t[2]), Point::UnitZ(), Point::UnitZ(), Point::UnitZ(), colour, Pattern::plain);
+                    const auto p = [&](std::uint32_t i) {
+                        return Point(top.points[i].x(), top.points[i].y(), to);
+                    };
+                    add_triangle(s, p(t[0]), p(t[1]), p(t[2]), Point::UnitZ(), Point::UnitZ(), Point::UnitZ(),
+                                 colour, Pattern::plain);
                 }
                 SceneLine edge;
                 for (const auto& q : thin) edge.points.emplace_back(q.x(), q.y(), to);
@@ -130,7 +142,8 @@ void add_ribs(Scene& s, const Job& job, const Findings& f, const Upright& up, co
     const double top = f.split->foot + f.split->map.depth + job.back.height + shell;
     const auto colour = hatch_ground(Hatch::ply_wood, k);
     for (int way = 0; way < 2; ++way) {
-        const Frame across = way == 0 ? Frame{up.frame.v, up.frame.w, up.frame.u} : Frame{up.frame.w, up.frame.u, up.frame.v};
+        const Frame across =
+            way == 0 ? Frame{up.frame.v, up.frame.w, up.frame.u} : Frame{up.frame.w, up.frame.u, up.frame.v};
         double low = 1e30, high = -1e30;
         for (const auto& p : f.shape->mesh.points) {
             low = std::min(low, across.w.dot(p));
@@ -139,7 +152,8 @@ void add_ribs(Scene& s, const Job& job, const Findings& f, const Upright& up, co
         const int count = std::max(2, static_cast<int>(std::floor((high - low) / job.back.pitch)) + 1);
         std::vector<double> heights;
         const double start = (low + high) / 2 - (count - 1) * job.back.pitch / 2;
-        for (int i = 0; i < count; ++i) heights.push_back(std::clamp(start + i * job.back.pitch, low + 1e-3, high - 1e-3));
+        for (int i = 0; i < count; ++i)
+            heights.push_back(std::clamp(start + i * job.back.pitch, low + 1e-3, high - 1e-3));
         Progress quiet;
         for (const auto& cut : sections(f.shape->mesh, f.shape->topology, across, heights, quiet)) {
             auto lines = cut.open_lines;
@@ -162,24 +176,32 @@ void add_scale_figure(Scene& s, const Ink& k);
 
 /// A person of 1.75 m as a draughted outline, turned to face along y, standing beside the thing.
 void add_person(Scene& s, const Ink& k) {
-    static constexpr std::array<std::pair<double, double>, 25> half{{{0, 1.75}, {.07, 1.73}, {.09, 1.65}, {.07, 1.56}, {.05, 1.52}, {.06, 1.47}, {.19, 1.43}, {.23, 1.36}, {.25, 1.10},
-                                                                     {.27, .85}, {.25, .78}, {.22, .84}, {.20, 1.08}, {.17, 1.25}, {.16, 1.00}, {.19, .85}, {.18, .48}, {.14, .08}, {.19, 0},
-                                                                     {.05, 0}, {.05, .08}, {.06, .45}, {.03, .78}, {0, .80}, {0, .80}}};
+    static constexpr std::array<std::pair<double, double>, 25> half{
+        {{0, 1.75},   {.07, 1.73}, {.09, 1.65}, {.07, 1.56}, {.05, 1.52}, {.06, 1.47}, {.19, 1.43},
+         {.23, 1.36}, {.25, 1.10}, {.27, .85},  {.25, .78},  {.22, .84},  {.20, 1.08}, {.17, 1.25},
+         {.16, 1.00}, {.19, .85},  {.18, .48},  {.14, .08},  {.19, 0},    {.05, 0},    {.05, .08},
+         {.06, .45},  {.03, .78},  {0, .80},    {0, .80}}};
     SceneLine line;
     line.colour = k.faint;
     const double x = s.bounds.low.x() - 0.45, y = (s.bounds.low.y() + s.bounds.high.y()) / 2;
     for (const auto& [dx, z] : half) line.points.emplace_back(x + dx, y, s.ground + z);
-    for (auto p = half.rbegin(); p != half.rend(); ++p) line.points.emplace_back(x - p->first, y, s.ground + p->second);
+    for (auto p = half.rbegin(); p != half.rend(); ++p)
+        line.points.emplace_back(x - p->first, y, s.ground + p->second);
     s.lines.push_back(std::move(line));
 }
 
 void add_scale_figure(Scene& s, const Ink& k) {
     if ((s.bounds.high - s.bounds.low).head<2>().maxCoeff() > 1.6) return add_person(s, k);
     const double x = s.bounds.low.x() - 0.36, y = s.bounds.low.y() - 0.10;
-    const Point a(x, y, s.ground), b(x + 0.297, y, s.ground), c(x + 0.297, y + 0.21, s.ground), d(x, y + 0.21, s.ground);
+    const Point a(x, y, s.ground), b(x + 0.297, y, s.ground), c(x + 0.297, y + 0.21, s.ground),
+        d(x, y + 0.21, s.ground);
     add_quad(s, a, b, c, d, k.sheet, Pattern::plain);
     s.lines.push_back({{a, b, c, d, a}, k.faint, 1, false});
-    for (int i = 1; i <= 4; ++i) s.lines.push_back({{a + Point(0.03, 0.035 * i + 0.02, 0), b + Point(-0.03, 0.035 * i + 0.02, 0)}, k.rule, 1, false});
+    for (int i = 1; i <= 4; ++i)
+        s.lines.push_back({{a + Point(0.03, 0.035 * i + 0.02, 0), b + Point(-0.03, 0.035 * i + 0.02, 0)},
+                           k.rule,
+                           1,
+                           false});
     s.labels.push_back({(a + b) / 2 + Point(0, -0.03, 0), "A4 sheet"});
 }
 
@@ -187,9 +209,14 @@ void add_dimensions(Scene& s, const Wording& w) {
     const auto &lo = s.bounds.low, &hi = s.bounds.high;
     const double away = 0.12 * (hi - lo).head<2>().maxCoeff();
     const auto text = [&](double v) { return QString::fromStdString(show(Kind::length, v, w)); };
-    s.dimensions.push_back({{lo.x(), lo.y(), s.ground}, {hi.x(), lo.y(), s.ground}, {0, -away, 0}, text(hi.x() - lo.x())});
-    s.dimensions.push_back({{hi.x(), lo.y(), s.ground}, {hi.x(), hi.y(), s.ground}, {away, 0, 0}, text(hi.y() - lo.y())});
-    s.dimensions.push_back({{hi.x(), lo.y(), lo.z()}, {hi.x(), lo.y(), hi.z()}, {away * 0.6, -away * 0.6, 0}, text(hi.z() - lo.z())});
+    s.dimensions.push_back(
+        {{lo.x(), lo.y(), s.ground}, {hi.x(), lo.y(), s.ground}, {0, -away, 0}, text(hi.x() - lo.x())});
+    s.dimensions.push_back(
+        {{hi.x(), lo.y(), s.ground}, {hi.x(), hi.y(), s.ground}, {away, 0, 0}, text(hi.y() - lo.y())});
+    s.dimensions.push_back({{hi.x(), lo.y(), lo.z()},
+                            {hi.x(), lo.y(), hi.z()},
+                            {away * 0.6, -away * 0.6, 0},
+                            text(hi.z() - lo.z())});
 }
 
 }  // namespace
@@ -216,7 +243,9 @@ Scene scene_of(const Job& job, const Findings& f, Stage stage, const Ink& k, con
             return !f.split || f.split->map.faces.size() <= face || f.split->map.faces[face] != Release::open;
         };
     };
-    const QColor stone = stage == Stage::part ? hatch_ground(Hatch::cloth_light, k) : k.sheet.darker(k.paper.lightness() > 128 ? 106 : 70).lighter(k.paper.lightness() > 128 ? 100 : 210);
+    const QColor stone = stage == Stage::part ? hatch_ground(Hatch::cloth_light, k)
+                                              : k.sheet.darker(k.paper.lightness() > 128 ? 106 : 70)
+                                                    .lighter(k.paper.lightness() > 128 ? 100 : 210);
     const QColor shell_colour = hatch_ground(Hatch::cloth_heavy, k);
     bool wide = true;
     switch (stage) {
@@ -224,16 +253,25 @@ Scene scene_of(const Job& job, const Findings& f, Stage stage, const Ink& k, con
             add_shape(s, mesh, up, 0, 0, [&](std::size_t face, QColor& c, Pattern& p) {
                 const auto r = f.split ? f.split->map.faces[face] : Release::slides;
                 c = release_colour(r, k);
-                p = r == Release::locks ? Pattern::crosses : r == Release::drags ? Pattern::dots : Pattern::plain;
+                p = r == Release::locks   ? Pattern::crosses
+                    : r == Release::drags ? Pattern::dots
+                                          : Pattern::plain;
                 return r != Release::open;
             });
-            s.legend = QString::fromUtf8("plain: slides    dotted: drags    crossed: locks    arrow: the pull");
+            s.legend =
+                QString::fromUtf8("plain: slides    dotted: drags    crossed: locks    arrow: the pull");
             if (f.split) {
-                const double top = s.bounds.high.z(), reach = 0.35 * (s.bounds.high - s.bounds.low).head<2>().maxCoeff();
-                const Point c((s.bounds.low.x() + s.bounds.high.x()) / 2, (s.bounds.low.y() + s.bounds.high.y()) / 2, top);
+                const double top = s.bounds.high.z(),
+                             reach = 0.35 * (s.bounds.high - s.bounds.low).head<2>().maxCoeff();
+                const Point c((s.bounds.low.x() + s.bounds.high.x()) / 2,
+                              (s.bounds.low.y() + s.bounds.high.y()) / 2, top);
                 const Point tip = c + Point(0, 0, reach);
                 s.lines.push_back({{c, tip}, k.petrol, 2.0, false});
-                s.lines.push_back({{tip + Point(-reach / 10, 0, -reach / 6), tip, tip + Point(reach / 10, 0, -reach / 6)}, k.petrol, 2.0, false});
+                s.lines.push_back(
+                    {{tip + Point(-reach / 10, 0, -reach / 6), tip, tip + Point(reach / 10, 0, -reach / 6)},
+                     k.petrol,
+                     2.0,
+                     false});
                 s.labels.push_back({tip, "pull"});
             }
             break;
@@ -244,7 +282,9 @@ Scene scene_of(const Job& job, const Findings& f, Stage stage, const Ink& k, con
                 const double lift = gap * static_cast<double>(f.plug->stack.slabs.size());
                 for (const auto& slab : f.plug->stack.slabs) {
                     const double h = slab.from + (slab.number - 1) * gap + (slab.to - slab.from) / 2;
-                    if (!slab.outline.empty()) s.labels.push_back({{low_corner(slab.outline).x(), 0, h}, QString::number(slab.number)});
+                    if (!slab.outline.empty())
+                        s.labels.push_back(
+                            {{low_corner(slab.outline).x(), 0, h}, QString::number(slab.number)});
                 }
                 s.bounds.high.z() += lift;
                 s.legend = "slabs drawn apart, numbered from the foot";
@@ -254,7 +294,9 @@ Scene scene_of(const Job& job, const Findings& f, Stage stage, const Ink& k, con
         case Stage::release:
             add_shape(s, mesh, up, 0, 0, plain(stage == Stage::release ? k.slides : stone));
             add_flange(s, job, f, k, stage == Stage::release ? k.slides : stone.darker(104), 0);
-            s.legend = stage == Stage::release ? "released: green grey    keep clear and masked: tape land, yellow" : "tape land yellow; trim and channel inside it, grip outside";
+            s.legend = stage == Stage::release
+                           ? "released: green grey    keep clear and masked: tape land, yellow"
+                           : "tape land yellow; trim and channel inside it, grip outside";
             break;
         case Stage::shell:
         case Stage::heat: {
@@ -284,7 +326,8 @@ Scene scene_of(const Job& job, const Findings& f, Stage stage, const Ink& k, con
     }
     if (stage == Stage::shape || stage == Stage::brief || stage == Stage::part) add_dimensions(s, w);
     if (f.split && !f.split->rim.empty()) {
-        s.shadow = wide && f.edge && stage != Stage::split && stage != Stage::plug ? f.edge->outer : Loops{f.split->rim};
+        s.shadow = wide && f.edge && stage != Stage::split && stage != Stage::plug ? f.edge->outer
+                                                                                   : Loops{f.split->rim};
         SceneLine rim;
         for (const auto& p : f.split->rim) rim.points.emplace_back(p.x(), p.y(), f.split->foot);
         rim.points.push_back(rim.points.front());
@@ -292,8 +335,9 @@ Scene scene_of(const Job& job, const Findings& f, Stage stage, const Ink& k, con
         if (stage != Stage::plug) s.lines.push_back(std::move(rim));
     }
     add_scale_figure(s, k);
-    const int axis = job.cut.across == CutAlong::length ? ((s.bounds.high - s.bounds.low).x() >= (s.bounds.high - s.bounds.low).y() ? 0 : 1)
-                                                        : ((s.bounds.high - s.bounds.low).x() >= (s.bounds.high - s.bounds.low).y() ? 1 : 0);
+    const int axis = job.cut.across == CutAlong::length
+                         ? ((s.bounds.high - s.bounds.low).x() >= (s.bounds.high - s.bounds.low).y() ? 0 : 1)
+                         : ((s.bounds.high - s.bounds.low).x() >= (s.bounds.high - s.bounds.low).y() ? 1 : 0);
     s.has_cut = stage != Stage::plug;
     s.cut_normal = Point::Unit(axis);
     s.cut_low = s.cut_high = (s.bounds.low + s.bounds.high) / 2;

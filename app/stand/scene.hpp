@@ -1,4 +1,5 @@
-// What stands on the stand: surfaces, lines and dimensions as plain values, the same for OpenGL and for paper.
+// What stands on the stand: surfaces, lines and dimensions as plain values, the same for OpenGL and for
+// paper.
 #pragma once
 
 #include <QColor>
@@ -44,14 +45,14 @@ struct Scene {
     std::vector<SceneLine> lines;
     std::vector<Dimension> dimensions;
     std::vector<SceneLabel> labels;
-    Loops shadow;                 ///< outline on the ground, in the world's x and y
+    Loops shadow;  ///< outline on the ground, in the world's x and y
     double ground = 0;
     Bounds bounds;
     Point cut_origin = Point::Zero(), cut_normal = Point::UnitX();  ///< of the section
     Point cut_low = Point::Zero(), cut_high = Point::Zero();        ///< travel of the cut's handle
     bool has_cut = false;
-    bool cut_away = false;        ///< hide what lies before the cut
-    QString legend;               ///< one line under the stand
+    bool cut_away = false;  ///< hide what lies before the cut
+    QString legend;         ///< one line under the stand
 };
 
 /// The scene of a stage. Where its findings are missing, the shape alone, and nothing where that is missing.

@@ -15,7 +15,9 @@ namespace {
 /// Lines and words lie on a sheet of their own over the canvas, so that both canvases share them.
 class Overlay : public QWidget {
   public:
-    Overlay(const Stand& stand, QWidget* parent) : QWidget(parent), stand_(stand) { setAttribute(Qt::WA_TransparentForMouseEvents); }
+    Overlay(const Stand& stand, QWidget* parent) : QWidget(parent), stand_(stand) {
+        setAttribute(Qt::WA_TransparentForMouseEvents);
+    }
 
   protected:
     void paintEvent(QPaintEvent*) override {
@@ -31,7 +33,9 @@ class Overlay : public QWidget {
 
 bool Stand::opengl_here() {
     static const bool here = [] {
-        if (qEnvironmentVariableIsSet("JIGSHELL_NO_OPENGL") || QGuiApplication::platformName() == "offscreen" || QGuiApplication::platformName() == "minimal") return false;
+        if (qEnvironmentVariableIsSet("JIGSHELL_NO_OPENGL") ||
+            QGuiApplication::platformName() == "offscreen" || QGuiApplication::platformName() == "minimal")
+            return false;
         QSurfaceFormat format;
         format.setVersion(3, 3);
         format.setProfile(QSurfaceFormat::CoreProfile);
@@ -97,7 +101,8 @@ void Stand::resizeEvent(QResizeEvent* event) {
 }
 
 QPointF Stand::handle() const {
-    const Point top(scene_.cut_origin.x(), scene_.cut_origin.y(), scene_.bounds.high.z() + 0.06 * scene_.bounds.diagonal());
+    const Point top(scene_.cut_origin.x(), scene_.cut_origin.y(),
+                    scene_.bounds.high.z() + 0.06 * scene_.bounds.diagonal());
     return Camera::project(camera_.matrix(size()), top, size());
 }
 
@@ -114,7 +119,8 @@ void Stand::paint_over(QPainter& p) const {
     }
     p.setFont(figure_font(9.5));
     const auto tag = [&](const QPointF& where, const QString& text) {
-        QRectF box(QPointF(0, 0), QSizeF(p.fontMetrics().horizontalAdvance(text) + 8, p.fontMetrics().height()));
+        QRectF box(QPointF(0, 0),
+                   QSizeF(p.fontMetrics().horizontalAdvance(text) + 8, p.fontMetrics().height()));
         box.moveCenter(where);
         auto ground = ink_->paper;
         ground.setAlpha(225);
@@ -149,7 +155,8 @@ void Stand::paint_over(QPainter& p) const {
             return at(q);
         };
         QPolygonF frame;
-        frame << corner(lo[other] - pad, lo.z()) << corner(hi[other] + pad, lo.z()) << corner(hi[other] + pad, hi.z() + pad) << corner(lo[other] - pad, hi.z() + pad);
+        frame << corner(lo[other] - pad, lo.z()) << corner(hi[other] + pad, lo.z())
+              << corner(hi[other] + pad, hi.z() + pad) << corner(lo[other] - pad, hi.z() + pad);
         auto wash = ink_->tape;
         wash.setAlpha(26);
         p.setBrush(wash);
@@ -165,12 +172,14 @@ void Stand::paint_over(QPainter& p) const {
     if (!scene_.legend.isEmpty()) {
         p.setFont(word_font(9.5));
         p.setPen(ink_->faint);
-        p.drawText(QRectF(12, height() - 24, width() - 24, 18), Qt::AlignLeft | Qt::AlignVCenter, scene_.legend);
+        p.drawText(QRectF(12, height() - 24, width() - 24, 18), Qt::AlignLeft | Qt::AlignVCenter,
+                   scene_.legend);
     }
     if (!opengl_) {
         p.setFont(word_font(9.5));
         p.setPen(ink_->clay);
-        p.drawText(QRectF(12, 8, width() - 24, 18), Qt::AlignLeft | Qt::AlignVCenter, "No OpenGL here: the stand is drawn plainly and turns more slowly.");
+        p.drawText(QRectF(12, 8, width() - 24, 18), Qt::AlignLeft | Qt::AlignVCenter,
+                   "No OpenGL here: the stand is drawn plainly and turns more slowly.");
     }
 }
 
@@ -197,10 +206,13 @@ bool Stand::eventFilter(QObject* watched, QEvent* event) {
                 camera_.target.z() += step.y() * scale;
             } else if (drag_ == Drag::cut) {
                 const auto m = camera_.matrix(size());
-                const QPointF a = Camera::project(m, scene_.cut_low, size()), b = Camera::project(m, scene_.cut_high, size());
+                const QPointF a = Camera::project(m, scene_.cut_low, size()),
+                              b = Camera::project(m, scene_.cut_high, size());
                 const double length2 = QPointF::dotProduct(b - a, b - a);
-                const double now = (scene_.cut_origin - scene_.cut_low).norm() / std::max(1e-9, (scene_.cut_high - scene_.cut_low).norm());
-                if (length2 > 1) emit cut_dragged(std::clamp(now + QPointF::dotProduct(step, b - a) / length2, 0.0, 1.0));
+                const double now = (scene_.cut_origin - scene_.cut_low).norm() /
+                                   std::max(1e-9, (scene_.cut_high - scene_.cut_low).norm());
+                if (length2 > 1)
+                    emit cut_dragged(std::clamp(now + QPointF::dotProduct(step, b - a) / length2, 0.0, 1.0));
             } else {
                 const bool over = scene_.has_cut && QLineF(mouse->position(), handle()).length() < 14;
                 canvas_->widget()->setCursor(over ? Qt::SizeHorCursor : Qt::ArrowCursor);
@@ -210,29 +222,55 @@ bool Stand::eventFilter(QObject* watched, QEvent* event) {
             redraw();
             return true;
         }
-        case QEvent::MouseButtonRelease: drag_ = Drag::none; return true;
-        case QEvent::MouseButtonDblClick: frame_all(); return true;
+        case QEvent::MouseButtonRelease:
+            drag_ = Drag::none;
+            return true;
+        case QEvent::MouseButtonDblClick:
+            frame_all();
+            return true;
         case QEvent::Wheel:
             camera_.distance *= std::pow(0.9, static_cast<QWheelEvent*>(event)->angleDelta().y() / 120.0);
             redraw();
             return true;
-        default: return QWidget::eventFilter(watched, event);
+        default:
+            return QWidget::eventFilter(watched, event);
     }
 }
 
 void Stand::keyPressEvent(QKeyEvent* event) {
-    const double now = (scene_.cut_origin - scene_.cut_low).norm() / std::max(1e-9, (scene_.cut_high - scene_.cut_low).norm());
+    const double now = (scene_.cut_origin - scene_.cut_low).norm() /
+                       std::max(1e-9, (scene_.cut_high - scene_.cut_low).norm());
     switch (event->key()) {
-        case Qt::Key_Left: camera_.yaw += 0.1; break;
-        case Qt::Key_Right: camera_.yaw -= 0.1; break;
-        case Qt::Key_Up: camera_.pitch = std::min(1.5, camera_.pitch + 0.1); break;
-        case Qt::Key_Down: camera_.pitch = std::max(-1.5, camera_.pitch - 0.1); break;
-        case Qt::Key_Plus: camera_.distance *= 0.9; break;
-        case Qt::Key_Minus: camera_.distance /= 0.9; break;
-        case Qt::Key_Home: frame_all(); break;
-        case Qt::Key_Comma: emit cut_dragged(std::max(0.0, now - 0.02)); break;
-        case Qt::Key_Period: emit cut_dragged(std::min(1.0, now + 0.02)); break;
-        default: QWidget::keyPressEvent(event); return;
+        case Qt::Key_Left:
+            camera_.yaw += 0.1;
+            break;
+        case Qt::Key_Right:
+            camera_.yaw -= 0.1;
+            break;
+        case Qt::Key_Up:
+            camera_.pitch = std::min(1.5, camera_.pitch + 0.1);
+            break;
+        case Qt::Key_Down:
+            camera_.pitch = std::max(-1.5, camera_.pitch - 0.1);
+            break;
+        case Qt::Key_Plus:
+            camera_.distance *= 0.9;
+            break;
+        case Qt::Key_Minus:
+            camera_.distance /= 0.9;
+            break;
+        case Qt::Key_Home:
+            frame_all();
+            break;
+        case Qt::Key_Comma:
+            emit cut_dragged(std::max(0.0, now - 0.02));
+            break;
+        case Qt::Key_Period:
+            emit cut_dragged(std::min(1.0, now + 0.02));
+            break;
+        default:
+            QWidget::keyPressEvent(event);
+            return;
     }
     redraw();
 }

@@ -9,37 +9,54 @@ namespace jig::app {
 namespace {
 
 QString family_of(const char* wanted, const char* otherwise) {
-    return QFontDatabase::families().contains(QString::fromLatin1(wanted)) ? QString::fromLatin1(wanted) : QString::fromLatin1(otherwise);
+    return QFontDatabase::families().contains(QString::fromLatin1(wanted)) ? QString::fromLatin1(wanted)
+                                                                           : QString::fromLatin1(otherwise);
 }
 
 QColor mixed(const QColor& a, const QColor& b, double t) {
-    return QColor::fromRgbF(static_cast<float>(a.redF() + (b.redF() - a.redF()) * t), static_cast<float>(a.greenF() + (b.greenF() - a.greenF()) * t),
+    return QColor::fromRgbF(static_cast<float>(a.redF() + (b.redF() - a.redF()) * t),
+                            static_cast<float>(a.greenF() + (b.greenF() - a.greenF()) * t),
                             static_cast<float>(a.blueF() + (b.blueF() - a.blueF()) * t));
 }
 
 }  // namespace
 
 const Ink& ink(Light light) {
-    static const Ink day{"#F3EFE6", "#FBF9F4", "#20251F", "#6B6A60", "#D3CCBC", "#1B5C66", "#E2B13C", "#4E7638", "#B8661A", "#9C3524", "#C9D3BC", "#D99A5B", "#6E3A5B"};
-    static const Ink night{"#1D2022", "#262A2C", "#E9E4D8", "#A39F93", "#3B403F", "#6FB7BF", "#E2B13C", "#93BC78", "#E09A55", "#E0796A", "#7F8C74", "#B5763A", "#8E5379"};
+    static const Ink day{"#F3EFE6", "#FBF9F4", "#20251F", "#6B6A60", "#D3CCBC", "#1B5C66", "#E2B13C",
+                         "#4E7638", "#B8661A", "#9C3524", "#C9D3BC", "#D99A5B", "#6E3A5B"};
+    static const Ink night{"#1D2022", "#262A2C", "#E9E4D8", "#A39F93", "#3B403F", "#6FB7BF", "#E2B13C",
+                           "#93BC78", "#E09A55", "#E0796A", "#7F8C74", "#B5763A", "#8E5379"};
     return light == Light::day ? day : night;
 }
 
 QColor hatch_ground(Hatch hatch, const Ink& k) {
     switch (hatch) {
-        case Hatch::board: return mixed(k.sheet, QColor("#C9A66B"), 0.40);
-        case Hatch::foam: return mixed(k.sheet, QColor("#8FB0B5"), 0.35);
-        case Hatch::cloth_light: return mixed(k.sheet, k.petrol, 0.14);
-        case Hatch::cloth_heavy: return mixed(k.sheet, k.petrol, 0.28);
-        case Hatch::mat: return mixed(k.sheet, k.moss, 0.20);
-        case Hatch::core: return mixed(k.sheet, k.tape, 0.25);
-        case Hatch::plaster: return mixed(k.sheet, k.faint, 0.15);
-        case Hatch::ply_wood: return mixed(k.sheet, QColor("#B88A52"), 0.45);
-        case Hatch::coat: return k.oxide;
-        case Hatch::coupling: return mixed(k.sheet, k.clay, 0.45);
-        case Hatch::release: return k.tape;
-        case Hatch::tape: return k.tape;
-        case Hatch::bag: return k.sheet;
+        case Hatch::board:
+            return mixed(k.sheet, QColor("#C9A66B"), 0.40);
+        case Hatch::foam:
+            return mixed(k.sheet, QColor("#8FB0B5"), 0.35);
+        case Hatch::cloth_light:
+            return mixed(k.sheet, k.petrol, 0.14);
+        case Hatch::cloth_heavy:
+            return mixed(k.sheet, k.petrol, 0.28);
+        case Hatch::mat:
+            return mixed(k.sheet, k.moss, 0.20);
+        case Hatch::core:
+            return mixed(k.sheet, k.tape, 0.25);
+        case Hatch::plaster:
+            return mixed(k.sheet, k.faint, 0.15);
+        case Hatch::ply_wood:
+            return mixed(k.sheet, QColor("#B88A52"), 0.45);
+        case Hatch::coat:
+            return k.oxide;
+        case Hatch::coupling:
+            return mixed(k.sheet, k.clay, 0.45);
+        case Hatch::release:
+            return k.tape;
+        case Hatch::tape:
+            return k.tape;
+        case Hatch::bag:
+            return k.sheet;
     }
     return k.sheet;
 }
@@ -59,15 +76,18 @@ QBrush hatch_brush(Hatch hatch, const Ink& k, double scale) {
             p.drawLine(QPointF(6, 3), QPointF(12, 11));
             break;
         case Hatch::foam:
-            for (int i = 0; i < 9; ++i) p.drawEllipse(QPointF((i % 3) * 8 + ((i / 3) % 2) * 4 + 2, (i / 3) * 8 + 4), 0.9, 0.9);
+            for (int i = 0; i < 9; ++i)
+                p.drawEllipse(QPointF((i % 3) * 8 + ((i / 3) % 2) * 4 + 2, (i / 3) * 8 + 4), 0.9, 0.9);
             break;
         case Hatch::cloth_light:
         case Hatch::cloth_heavy: {
             const int step = hatch == Hatch::cloth_light ? 4 : 8;
             for (int x = 0; x < 24; x += step) {
                 for (int y = 0; y < 24; y += step) {
-                    if (((x + y) / step) % 2 == 0) p.drawLine(QPointF(x + 0.5, y + step / 2.0), QPointF(x + step - 0.5, y + step / 2.0));
-                    else p.drawLine(QPointF(x + step / 2.0, y + 0.5), QPointF(x + step / 2.0, y + step - 0.5));
+                    if (((x + y) / step) % 2 == 0)
+                        p.drawLine(QPointF(x + 0.5, y + step / 2.0), QPointF(x + step - 0.5, y + step / 2.0));
+                    else
+                        p.drawLine(QPointF(x + step / 2.0, y + 0.5), QPointF(x + step / 2.0, y + step - 0.5));
                 }
             }
             break;
@@ -84,16 +104,20 @@ QBrush hatch_brush(Hatch hatch, const Ink& k, double scale) {
             p.drawLine(QPointF(0, 12), QPointF(24, 12));
             break;
         case Hatch::plaster:
-            for (int i = 0; i < 6; ++i) p.drawLine(QPointF((i * 7) % 22, (i * 11) % 22), QPointF((i * 7) % 22 + 2, (i * 11) % 22 + 1));
+            for (int i = 0; i < 6; ++i)
+                p.drawLine(QPointF((i * 7) % 22, (i * 11) % 22),
+                           QPointF((i * 7) % 22 + 2, (i * 11) % 22 + 1));
             break;
         case Hatch::ply_wood:
-            for (int y = 2; y < 24; y += 6) p.drawLine(QPointF(0, y), QPointF(24, y + ((y / 6) % 2 ? 1.5 : -1.5)));
+            for (int y = 2; y < 24; y += 6)
+                p.drawLine(QPointF(0, y), QPointF(24, y + ((y / 6) % 2 ? 1.5 : -1.5)));
             break;
         case Hatch::tape:
         case Hatch::coat:
         case Hatch::coupling:
         case Hatch::release:
-        case Hatch::bag: break;
+        case Hatch::bag:
+            break;
     }
     p.end();
     return QBrush(tile);
@@ -101,7 +125,8 @@ QBrush hatch_brush(Hatch hatch, const Ink& k, double scale) {
 
 bool load_fonts(const QString& folder) {
     bool any = false;
-    for (const auto& file : QDir(folder).entryList({"*.ttf"})) any |= QFontDatabase::addApplicationFont(folder + "/" + file) >= 0;
+    for (const auto& file : QDir(folder).entryList({"*.ttf"}))
+        any |= QFontDatabase::addApplicationFont(folder + "/" + file) >= 0;
     return any;
 }
 
@@ -146,20 +171,32 @@ QFrame#editor { background: @sheet; border: 1px solid @petrol; border-radius: 3p
 QFrame#editor QWidget { background: @sheet; }
 QSplitter::handle { background: @rule; }
 )";
-    for (const auto& [key, colour] : {std::pair{"@paper", k.paper}, {"@sheet", k.sheet}, {"@ink", k.ink}, {"@faint", k.faint}, {"@rule", k.rule}, {"@petrol", k.petrol}, {"@tape", k.tape}}) {
+    for (const auto& [key, colour] : {std::pair{"@paper", k.paper},
+                                      {"@sheet", k.sheet},
+                                      {"@ink", k.ink},
+                                      {"@faint", k.faint},
+                                      {"@rule", k.rule},
+                                      {"@petrol", k.petrol},
+                                      {"@tape", k.tape}}) {
         s.replace(QString::fromLatin1(key), c(colour));
     }
     return s;
 }
 
-QColor severity_colour(Severity severity, const Ink& k) { return severity == Severity::stop ? k.oxide : severity == Severity::caution ? k.clay : k.moss; }
+QColor severity_colour(Severity severity, const Ink& k) {
+    return severity == Severity::stop ? k.oxide : severity == Severity::caution ? k.clay : k.moss;
+}
 
 QColor release_colour(Release release, const Ink& k) {
     switch (release) {
-        case Release::slides: return k.slides;
-        case Release::drags: return k.drags;
-        case Release::locks: return k.locks;
-        case Release::open: return k.rule;
+        case Release::slides:
+            return k.slides;
+        case Release::drags:
+            return k.drags;
+        case Release::locks:
+            return k.locks;
+        case Release::open:
+            return k.rule;
     }
     return k.rule;
 }

@@ -21,7 +21,21 @@ struct Ink {
 const Ink& ink(Light light);
 
 /// Materials as a draughtsman hatches them.
-enum class Hatch { board, foam, cloth_light, cloth_heavy, mat, core, plaster, ply_wood, coat, coupling, release, tape, bag };
+enum class Hatch {
+    board,
+    foam,
+    cloth_light,
+    cloth_heavy,
+    mat,
+    core,
+    plaster,
+    ply_wood,
+    coat,
+    coupling,
+    release,
+    tape,
+    bag
+};
 
 /// The name of a figure in a slab, a ribbon or a legend comes with its hatch; `scale` widens it for print.
 QBrush hatch_brush(Hatch hatch, const Ink& ink, double scale = 1);

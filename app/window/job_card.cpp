@@ -21,8 +21,10 @@ void JobCard::show_job(const Job& job, const Findings& f, bool stale, const Word
         auto state = seen_.count(stage) != 0 ? State::settled : State::unseen;
         for (const auto& call : f.calls) {
             if (call.stage != stage) continue;
-            if (call.severity == Severity::stop) state = State::stop;
-            else if (call.severity == Severity::caution && state != State::stop) state = State::caution;
+            if (call.severity == Severity::stop)
+                state = State::stop;
+            else if (call.severity == Severity::caution && state != State::stop)
+                state = State::caution;
         }
         states_[s] = state;
     }
@@ -65,7 +67,9 @@ void JobCard::paint_mark(QPainter& p, const QRectF& at, State state) const {
             p.setBrush(ink_->clay);
             p.drawPolygon(QPolygonF({c + QPointF(-6, 5), c + QPointF(6, 5), c + QPointF(6, -5)}));
             break;
-        case State::stop: p.fillRect(QRectF(c.x() - 6, c.y() - 2.5, 12, 5), ink_->oxide); break;
+        case State::stop:
+            p.fillRect(QRectF(c.x() - 6, c.y() - 2.5, 12, 5), ink_->oxide);
+            break;
     }
 }
 
@@ -86,11 +90,13 @@ void JobCard::paintEvent(QPaintEvent*) {
         const int half = r.height() / 2;
         p.setPen(ink_->ink);
         p.setFont(word_font(12, true));
-        p.drawText(QRect(r.left() + 36, r.top() + 4, r.width() - 42, half - 2), Qt::AlignLeft | Qt::AlignVCenter, kStages[s].said);
+        p.drawText(QRect(r.left() + 36, r.top() + 4, r.width() - 42, half - 2),
+                   Qt::AlignLeft | Qt::AlignVCenter, kStages[s].said);
         p.setPen(stale_ ? ink_->faint : ink_->ink);
         p.setFont(figure_font(9.5));
         const QRect line(r.left() + 36, r.top() + half, r.width() - 42, half - 4);
-        p.drawText(line, Qt::AlignLeft | Qt::AlignVCenter, p.fontMetrics().elidedText(lines_[s], Qt::ElideRight, line.width()));
+        p.drawText(line, Qt::AlignLeft | Qt::AlignVCenter,
+                   p.fontMetrics().elidedText(lines_[s], Qt::ElideRight, line.width()));
         p.setPen(ink_->rule);
         if (s + 1 < kStages.size()) p.drawLine(r.left() + 12, r.bottom(), r.right() - 12, r.bottom());
     }
@@ -103,15 +109,19 @@ void JobCard::paintEvent(QPaintEvent*) {
 
 void JobCard::mousePressEvent(QMouseEvent* event) {
     for (std::size_t s = 0; s < kStages.size(); ++s) {
-        if (row(static_cast<Stage>(s)).contains(event->position().toPoint())) emit stage_wanted(static_cast<Stage>(s));
+        if (row(static_cast<Stage>(s)).contains(event->position().toPoint()))
+            emit stage_wanted(static_cast<Stage>(s));
     }
 }
 
 void JobCard::keyPressEvent(QKeyEvent* event) {
     const int now = static_cast<int>(stage_), last = static_cast<int>(kStages.size()) - 1;
-    if (event->key() == Qt::Key_Up) emit stage_wanted(static_cast<Stage>(std::max(0, now - 1)));
-    else if (event->key() == Qt::Key_Down) emit stage_wanted(static_cast<Stage>(std::min(last, now + 1)));
-    else QWidget::keyPressEvent(event);
+    if (event->key() == Qt::Key_Up)
+        emit stage_wanted(static_cast<Stage>(std::max(0, now - 1)));
+    else if (event->key() == Qt::Key_Down)
+        emit stage_wanted(static_cast<Stage>(std::min(last, now + 1)));
+    else
+        QWidget::keyPressEvent(event);
 }
 
 }  // namespace jig::app

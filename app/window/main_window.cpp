@@ -21,13 +21,15 @@
 
 namespace jig::app {
 
-MainWindow::MainWindow(Shop shop, QString recovery) : document_(new Document(std::move(shop), std::move(recovery), this)) {
+MainWindow::MainWindow(Shop shop, QString recovery)
+    : document_(new Document(std::move(shop), std::move(recovery), this)) {
     setWindowTitle("Jig Shell");
     resize(1280, 800);
     const QSettings settings;
     light_ = settings.value("night", false).toBool() ? Light::night : Light::day;
     wording_.system = settings.value("imperial", false).toBool() ? UnitSystem::imperial : UnitSystem::metric;
-    wording_.currency = settings.value("currency", QString::fromStdString(wording_.currency)).toString().toStdString();
+    wording_.currency =
+        settings.value("currency", QString::fromStdString(wording_.currency)).toString().toStdString();
 
     auto* whole = new QWidget(this);
     auto* down = new QVBoxLayout(whole);
@@ -85,7 +87,9 @@ MainWindow::MainWindow(Shop shop, QString recovery) : document_(new Document(std
     down->addWidget(foot);
     setCentralWidget(whole);
     quiet_.setSingleShot(true);
-    connect(&quiet_, &QTimer::timeout, this, [this] { message_->setText("F1 handbook    Ctrl+K find or do    Ctrl+[ and Ctrl+] walk the stages"); });
+    connect(&quiet_, &QTimer::timeout, this, [this] {
+        message_->setText("F1 handbook    Ctrl+K find or do    Ctrl+[ and Ctrl+] walk the stages");
+    });
     say("");
 
     build_acts();
@@ -139,7 +143,8 @@ void MainWindow::build_head(QWidget* head) {
         set_wording(w);
     });
     auto* night = button("light", "light", "Day and night inks (Ctrl+L)");
-    connect(night, &QToolButton::clicked, this, [this] { set_light(light_ == Light::day ? Light::night : Light::day); });
+    connect(night, &QToolButton::clicked, this,
+            [this] { set_light(light_ == Light::day ? Light::night : Light::day); });
     undo_ = button("undo", "Undo", "Ctrl+Z");
     connect(undo_, &QToolButton::clicked, this, [this] { document_->undo(); });
     calls_ = button("calls", "calls", "Walk to the next call");
@@ -163,7 +168,8 @@ void MainWindow::build_head(QWidget* head) {
     row->addWidget(calls_);
 }
 
-void MainWindow::do_with_file(const QString& title, const QString& filter, const QString& suffix, const std::function<void(const QString&)>& work) {
+void MainWindow::do_with_file(const QString& title, const QString& filter, const QString& suffix,
+                              const std::function<void(const QString&)>& work) {
     auto path = QFileDialog::getSaveFileName(this, title, QString(), filter);
     if (path.isEmpty()) return;
     if (QFileInfo(path).suffix().isEmpty()) path += suffix;
@@ -172,51 +178,121 @@ void MainWindow::do_with_file(const QString& title, const QString& filter, const
 
 void MainWindow::build_acts() {
     const auto export_act = [this](const QString& what, const QString& filter, const QString& suffix) {
-        do_with_file("Export " + what, filter, suffix, [this, what](const QString& path) { export_to(what, path); });
+        do_with_file("Export " + what, filter, suffix,
+                     [this, what](const QString& path) { export_to(what, path); });
     };
     acts_ = {
-        {"new", "New job", QKeySequence::New, [this] { if (may_leave()) { framed_ = false; document_->start(Job{}, {}); } }},
-        {"open", "Open a job…", QKeySequence::Open, [this] {
+        {"new", "New job", QKeySequence::New,
+         [this] {
+             if (may_leave()) {
+                 framed_ = false;
+                 document_->start(Job{}, {});
+             }
+         }},
+        {"open", "Open a job…", QKeySequence::Open,
+         [this] {
              if (!may_leave()) return;
-             const auto path = QFileDialog::getOpenFileName(this, "Open a job", QString(), "Jig Shell jobs (*.jigshell *.json)");
+             const auto path = QFileDialog::getOpenFileName(this, "Open a job", QString(),
+                                                            "Jig Shell jobs (*.jigshell *.json)");
              if (!path.isEmpty()) open_job(path);
          }},
-        {"demo-cello", "Open the demo: cello travel case", {}, [this] { if (may_leave() && open_job(data_folder() + "/demo/cello-case.json")) document_->start(document_->job(), {}); }},
-        {"demo-dome", "Open the demo: weather-radar dome", {}, [this] { if (may_leave() && open_job(data_folder() + "/demo/radar-dome.json")) document_->start(document_->job(), {}); }},
-        {"demo-petal", "Open the demo: pavilion roof petal", {}, [this] { if (may_leave() && open_job(data_folder() + "/demo/pavilion-petal.json")) document_->start(document_->job(), {}); }},
-        {"save", "Save", QKeySequence::Save, [this] {
-             if (!document_->path().isEmpty()) save_job(document_->path());
-             else do_with_file("Save the job", "Jig Shell jobs (*.jigshell)", ".jigshell", [this](const QString& p) { save_job(p); });
+        {"demo-cello",
+         "Open the demo: cello travel case",
+         {},
+         [this] {
+             if (may_leave() && open_job(data_folder() + "/demo/cello-case.json"))
+                 document_->start(document_->job(), {});
          }},
-        {"save-as", "Save under another name…", QKeySequence("Ctrl+Shift+S"), [this] { do_with_file("Save the job", "Jig Shell jobs (*.jigshell)", ".jigshell", [this](const QString& p) { save_job(p); }); }},
-        {"mesh", "Bring in a mesh…", QKeySequence("Ctrl+I"), [this] {
-             const auto path = QFileDialog::getOpenFileName(this, "Bring in a mesh", QString(), "Meshes (*.stl *.STL)");
+        {"demo-dome",
+         "Open the demo: weather-radar dome",
+         {},
+         [this] {
+             if (may_leave() && open_job(data_folder() + "/demo/radar-dome.json"))
+                 document_->start(document_->job(), {});
+         }},
+        {"demo-petal",
+         "Open the demo: pavilion roof petal",
+         {},
+         [this] {
+             if (may_leave() && open_job(data_folder() + "/demo/pavilion-petal.json"))
+                 document_->start(document_->job(), {});
+         }},
+        {"save", "Save", QKeySequence::Save,
+         [this] {
+             if (!document_->path().isEmpty())
+                 save_job(document_->path());
+             else
+                 do_with_file("Save the job", "Jig Shell jobs (*.jigshell)", ".jigshell",
+                              [this](const QString& p) { save_job(p); });
+         }},
+        {"save-as", "Save under another name…", QKeySequence("Ctrl+Shift+S"),
+         [this] {
+             do_with_file("Save the job", "Jig Shell jobs (*.jigshell)", ".jigshell",
+                          [this](const QString& p) { save_job(p); });
+         }},
+        {"mesh", "Bring in a mesh…", QKeySequence("Ctrl+I"),
+         [this] {
+             const auto path =
+                 QFileDialog::getOpenFileName(this, "Bring in a mesh", QString(), "Meshes (*.stl *.STL)");
              if (!path.isEmpty()) bring_in_mesh(path);
          }},
-        {"print-a4", "Print the sheets, A4…", QKeySequence::Print, [this] { do_with_file("Print the sheets", "PDF (*.pdf)", ".pdf", [this](const QString& p) { print_to(p, QPageSize::A4); }); }},
-        {"print-letter", "Print the sheets, Letter…", {}, [this] { do_with_file("Print the sheets", "PDF (*.pdf)", ".pdf", [this](const QString& p) { print_to(p, QPageSize::Letter); }); }},
-        {"x-materials", "Export the materials as CSV…", {}, [=] { export_act("materials", "CSV (*.csv)", ".csv"); }},
+        {"print-a4", "Print the sheets, A4…", QKeySequence::Print,
+         [this] {
+             do_with_file("Print the sheets", "PDF (*.pdf)", ".pdf",
+                          [this](const QString& p) { print_to(p, QPageSize::A4); });
+         }},
+        {"print-letter",
+         "Print the sheets, Letter…",
+         {},
+         [this] {
+             do_with_file("Print the sheets", "PDF (*.pdf)", ".pdf",
+                          [this](const QString& p) { print_to(p, QPageSize::Letter); });
+         }},
+        {"x-materials",
+         "Export the materials as CSV…",
+         {},
+         [=] { export_act("materials", "CSV (*.csv)", ".csv"); }},
         {"x-days", "Export the day plan as CSV…", {}, [=] { export_act("days", "CSV (*.csv)", ".csv"); }},
-        {"x-section", "Export the section as SVG…", {}, [=] { export_act("section", "SVG (*.svg)", ".svg"); }},
-        {"x-slabs-pdf", "Export the slabs at full size as PDF…", {}, [=] { export_act("slabs", "PDF (*.pdf)", ".pdf"); }},
-        {"x-slabs-dxf", "Export the slabs on sheets as DXF and SVG…", {}, [=] { export_act("sheets", "DXF (*.dxf)", ".dxf"); }},
+        {"x-section",
+         "Export the section as SVG…",
+         {},
+         [=] { export_act("section", "SVG (*.svg)", ".svg"); }},
+        {"x-slabs-pdf",
+         "Export the slabs at full size as PDF…",
+         {},
+         [=] { export_act("slabs", "PDF (*.pdf)", ".pdf"); }},
+        {"x-slabs-dxf",
+         "Export the slabs on sheets as DXF and SVG…",
+         {},
+         [=] { export_act("sheets", "DXF (*.dxf)", ".dxf"); }},
         {"x-stl", "Export the shape as STL…", {}, [=] { export_act("shape", "STL (*.stl)", ".stl"); }},
         {"undo", "Undo", QKeySequence::Undo, [this] { document_->undo(); }},
         {"redo", "Redo", QKeySequence("Ctrl+Shift+Z"), [this] { document_->redo(); }},
-        {"previous", "The stage before", QKeySequence("Ctrl+["), [this] { show_stage(static_cast<Stage>(std::max(0, static_cast<int>(stage_) - 1))); }},
-        {"next", "The stage after", QKeySequence("Ctrl+]"), [this] { show_stage(static_cast<Stage>(std::min(static_cast<int>(kStages.size()) - 1, static_cast<int>(stage_) + 1))); }},
+        {"previous", "The stage before", QKeySequence("Ctrl+["),
+         [this] { show_stage(static_cast<Stage>(std::max(0, static_cast<int>(stage_) - 1))); }},
+        {"next", "The stage after", QKeySequence("Ctrl+]"),
+         [this] {
+             show_stage(static_cast<Stage>(
+                 std::min(static_cast<int>(kStages.size()) - 1, static_cast<int>(stage_) + 1)));
+         }},
         {"units", "Metric or imperial units", QKeySequence("Ctrl+U"), [this] { units_->click(); }},
-        {"light", "Day or night inks", QKeySequence("Ctrl+L"), [this] { set_light(light_ == Light::day ? Light::night : Light::day); }},
-        {"cut", "Turn the cut the other way", QKeySequence("Ctrl+T"), [this] {
+        {"light", "Day or night inks", QKeySequence("Ctrl+L"),
+         [this] { set_light(light_ == Light::day ? Light::night : Light::day); }},
+        {"cut", "Turn the cut the other way", QKeySequence("Ctrl+T"),
+         [this] {
              auto job = document_->job();
              job.cut.across = job.cut.across == CutAlong::length ? CutAlong::width : CutAlong::length;
              document_->replace("turn the cut", std::move(job));
          }},
         {"library", "Make the shop library your own", {}, [this] { open_library(); }},
-        {"currency", "Change the currency's sign", {}, [this] {
+        {"currency",
+         "Change the currency's sign",
+         {},
+         [this] {
              static const QStringList signs{"¤", "€", "$", "£", "kr"};
              auto w = wording_;
-             w.currency = signs[(signs.indexOf(QString::fromStdString(w.currency)) + 1) % signs.size()].toStdString();
+             w.currency =
+                 signs[(signs.indexOf(QString::fromStdString(w.currency)) + 1) % signs.size()].toStdString();
              set_wording(w);
          }},
         {"find", "Find or do", QKeySequence("Ctrl+K"), [this] { open_palette(); }},
@@ -245,15 +321,20 @@ void MainWindow::show_stage(Stage stage) {
 void MainWindow::show_scene(bool frame_again) {
     const auto& job = document_->job();
     const auto& f = document_->findings();
-    if (has_chart(stage_)) chart_->show_chart(job, f, stage_, ink(light_), wording_);
-    else stand_->show_scene(scene_of(job, f, stage_, ink(light_), wording_), frame_again || !framed_);
+    if (has_chart(stage_))
+        chart_->show_chart(job, f, stage_, ink(light_), wording_);
+    else
+        stand_->show_scene(scene_of(job, f, stage_, ink(light_), wording_), frame_again || !framed_);
     framed_ = f.shape != nullptr;
     ribbon_->show_section(section_at_cut(job, f, stage_), wording_);
 }
 
 void MainWindow::job_changed() {
     const auto& b = document_->job().brief;
-    job_name_->setText(QString("%1 · %2 · %3 pulls%4").arg(QString::fromStdString(b.job), QString::fromStdString(b.customer)).arg(b.pulls).arg(document_->unsaved() ? " ·  not saved" : ""));
+    job_name_->setText(QString("%1 · %2 · %3 pulls%4")
+                           .arg(QString::fromStdString(b.job), QString::fromStdString(b.customer))
+                           .arg(b.pulls)
+                           .arg(document_->unsaved() ? " ·  not saved" : ""));
     setWindowTitle(QString::fromStdString(b.job) + " – Jig Shell");
     const auto name = document_->undo_name();
     undo_->setEnabled(!name.isEmpty());

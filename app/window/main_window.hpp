@@ -70,7 +70,8 @@ class MainWindow : public QMainWindow {
     void set_cut(double at);
     bool may_leave();
     void open_library();
-    void do_with_file(const QString& title, const QString& filter, const QString& suffix, const std::function<void(const QString&)>& work);
+    void do_with_file(const QString& title, const QString& filter, const QString& suffix,
+                      const std::function<void(const QString&)>& work);
 
     Document* document_;
     JobCard* card_;

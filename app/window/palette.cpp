@@ -24,7 +24,8 @@ int rank(const QString& name, const QStringList& pieces) {
 
 }  // namespace
 
-Palette::Palette(std::vector<Findable> all, QWidget* parent) : QFrame(parent, Qt::Popup), all_(std::move(all)) {
+Palette::Palette(std::vector<Findable> all, QWidget* parent)
+    : QFrame(parent, Qt::Popup), all_(std::move(all)) {
     setObjectName("editor");
     setAttribute(Qt::WA_DeleteOnClose);
     auto* box = new QVBoxLayout(this);

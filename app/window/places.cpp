@@ -18,15 +18,21 @@ QString first_that_exists(std::initializer_list<QString> places) {
 
 QString data_folder() {
     if (qEnvironmentVariableIsSet("JIGSHELL_DATA")) return qEnvironmentVariable("JIGSHELL_DATA");
-    return first_that_exists({QCoreApplication::applicationDirPath() + "/../share/jigshell", QStringLiteral(JIG_SOURCE_DATA)});
+    return first_that_exists(
+        {QCoreApplication::applicationDirPath() + "/../share/jigshell", QStringLiteral(JIG_SOURCE_DATA)});
 }
 
 QString handbook_folder() {
-    return first_that_exists({QCoreApplication::applicationDirPath() + "/../share/doc/jigshell/handbook", QStringLiteral(JIG_SOURCE_DATA "/../docs/handbook")});
+    return first_that_exists({QCoreApplication::applicationDirPath() + "/../share/doc/jigshell/handbook",
+                              QStringLiteral(JIG_SOURCE_DATA "/../docs/handbook")});
 }
 
-QString own_library() { return QStandardPaths::writableLocation(QStandardPaths::GenericConfigLocation) + "/jigshell/library"; }
+QString own_library() {
+    return QStandardPaths::writableLocation(QStandardPaths::GenericConfigLocation) + "/jigshell/library";
+}
 
-QString recovery_folder() { return QStandardPaths::writableLocation(QStandardPaths::GenericDataLocation) + "/jigshell/recovery"; }
+QString recovery_folder() {
+    return QStandardPaths::writableLocation(QStandardPaths::GenericDataLocation) + "/jigshell/recovery";
+}
 
 }  // namespace jig::app

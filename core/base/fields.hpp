@@ -27,10 +27,14 @@ template <class E>
 struct Words;
 
 template <class E>
-std::string_view said(E value) { return Words<E>::all[static_cast<std::size_t>(value)].said; }
+std::string_view said(E value) {
+    return Words<E>::all[static_cast<std::size_t>(value)].said;
+}
 
 template <class E>
-std::string_view file_word(E value) { return Words<E>::all[static_cast<std::size_t>(value)].file; }
+std::string_view file_word(E value) {
+    return Words<E>::all[static_cast<std::size_t>(value)].file;
+}
 
 template <class T>
 Json to_json_value(const T& value);
@@ -49,7 +53,9 @@ struct IsArray<std::array<T, N>> : std::true_type {};
 struct FieldWriter {
     Json& out;
     template <class T, class... Range>
-    void operator()(const char* key, const T& value, Range...) const { out[key] = to_json_value(value); }
+    void operator()(const char* key, const T& value, Range...) const {
+        out[key] = to_json_value(value);
+    }
 };
 
 struct FieldReader {
@@ -59,7 +65,9 @@ struct FieldReader {
         if (in.has(key)) from_json_value(in.at(key), value);
     }
     template <class T>
-    void operator()(const char* key, T& value, T low, T high) const { in.read(key, value, low, high); }
+    void operator()(const char* key, T& value, T low, T high) const {
+        in.read(key, value, low, high);
+    }
 };
 
 template <class T>
@@ -97,7 +105,8 @@ void from_json_value(const JsonPlace& place, T& value) {
         for (std::size_t i = 0; i < list.size(); ++i) from_json_value(place.item(i), list[i]);
         value = std::move(list);
     } else if constexpr (IsArray<T>::value) {
-        if (place.size() != value.size()) place.fail(fmt::format("{} values are expected here", value.size()), "write them all");
+        if (place.size() != value.size())
+            place.fail(fmt::format("{} values are expected here", value.size()), "write them all");
         for (std::size_t i = 0; i < value.size(); ++i) from_json_value(place.item(i), value[i]);
     } else if constexpr (std::is_same_v<T, bool>) {
         value = place.flag();

@@ -40,18 +40,22 @@ class JsonPlace {
         if (!has(key)) fail(fmt::format("\"{}\" is missing", key), "add it");
         return {json_.at(key), where_ + "." + key};
     }
-    [[nodiscard]] JsonPlace item(std::size_t i) const { return {json_.at(i), fmt::format("{}[{}]", where_, i)}; }
+    [[nodiscard]] JsonPlace item(std::size_t i) const {
+        return {json_.at(i), fmt::format("{}[{}]", where_, i)};
+    }
     [[nodiscard]] std::size_t size() const {
         if (!json_.is_array()) fail("a list is expected here", "write it in [ ]");
         return json_.size();
     }
     [[nodiscard]] double number() const {
-        if (!json_.is_number() || !std::isfinite(json_.get<double>())) fail("a number is expected here", "write a plain number in SI units");
+        if (!json_.is_number() || !std::isfinite(json_.get<double>()))
+            fail("a number is expected here", "write a plain number in SI units");
         return json_.get<double>();
     }
     [[nodiscard]] int whole() const {
         const double value = number();
-        if (value != std::floor(value) || std::abs(value) > 1e9) fail("a whole number is expected here", "round it");
+        if (value != std::floor(value) || std::abs(value) > 1e9)
+            fail("a whole number is expected here", "round it");
         return static_cast<int>(value);
     }
     [[nodiscard]] bool flag() const {
@@ -62,18 +66,30 @@ class JsonPlace {
         if (!json_.is_string()) fail("text is expected here", "put it in quotes");
         return json_.get<std::string>();
     }
-    [[noreturn]] void fail(const std::string& what, const std::string& mend) const { throw InputError(where_, what, mend); }
+    [[noreturn]] void fail(const std::string& what, const std::string& mend) const {
+        throw InputError(where_, what, mend);
+    }
 
-    /// Overwrites `value` where the key is there; a missing key keeps the default, so old files stay readable.
-    void read(const char* key, double& value) const { if (has(key)) value = at(key).number(); }
-    void read(const char* key, int& value) const { if (has(key)) value = at(key).whole(); }
-    void read(const char* key, bool& value) const { if (has(key)) value = at(key).flag(); }
-    void read(const char* key, std::string& value) const { if (has(key)) value = at(key).text(); }
+    /// Overwrites `value` where the key is there; a missing key keeps the default, so old files stay
+    /// readable.
+    void read(const char* key, double& value) const {
+        if (has(key)) value = at(key).number();
+    }
+    void read(const char* key, int& value) const {
+        if (has(key)) value = at(key).whole();
+    }
+    void read(const char* key, bool& value) const {
+        if (has(key)) value = at(key).flag();
+    }
+    void read(const char* key, std::string& value) const {
+        if (has(key)) value = at(key).text();
+    }
     /// As above, refusing what lies outside [low, high].
     void read(const char* key, double& value, double low, double high) const {
         read(key, value);
         if (has(key) && (value < low || value > high)) {
-            at(key).fail(fmt::format("{:g} lies outside {:g} to {:g}", value, low, high), "give it a value inside");
+            at(key).fail(fmt::format("{:g} lies outside {:g} to {:g}", value, low, high),
+                         "give it a value inside");
         }
     }
     void read(const char* key, int& value, int low, int high) const {

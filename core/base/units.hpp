@@ -9,32 +9,32 @@ namespace jig {
 
 /// What a number measures; decides its unit on screen, its rounding and which typed units are understood.
 enum class Kind {
-    length,        ///< m, shown in mm or in
-    thickness,     ///< m, shown in mm or thousandths of an inch
-    area,          ///< m²
-    volume,        ///< m³, shown in litres or gallons
-    mass,          ///< kg
-    areal_mass,    ///< kg/m², shown in g/m² or oz/yd²
-    density,       ///< kg/m³
-    angle,         ///< rad, shown in degrees
-    temperature,   ///< K, shown in °C or °F
-    warming,       ///< K of difference
-    duration,      ///< s, shown in minutes, hours or days by size
-    hours,         ///< s of labour, shown in hours
-    pressure,      ///< Pa, shown in mbar or inHg
-    strength,      ///< Pa, shown in kPa or psi
-    modulus,       ///< Pa, shown in GPa or Msi
-    flow,          ///< m³/s, shown in m³/h or cfm
-    expansion,     ///< 1/K
-    curvature,     ///< 1/m
-    stiffness,     ///< N·m, bending stiffness per width
-    money,         ///< neutral currency
-    price_area,    ///< currency per m²
-    price_mass,    ///< currency per kg
-    ratio,         ///< shown in %
-    scale,         ///< a ratio near 1, shown in % with three places
-    factor,        ///< plain number with a fraction
-    count,         ///< whole number
+    length,       ///< m, shown in mm or in
+    thickness,    ///< m, shown in mm or thousandths of an inch
+    area,         ///< m²
+    volume,       ///< m³, shown in litres or gallons
+    mass,         ///< kg
+    areal_mass,   ///< kg/m², shown in g/m² or oz/yd²
+    density,      ///< kg/m³
+    angle,        ///< rad, shown in degrees
+    temperature,  ///< K, shown in °C or °F
+    warming,      ///< K of difference
+    duration,     ///< s, shown in minutes, hours or days by size
+    hours,        ///< s of labour, shown in hours
+    pressure,     ///< Pa, shown in mbar or inHg
+    strength,     ///< Pa, shown in kPa or psi
+    modulus,      ///< Pa, shown in GPa or Msi
+    flow,         ///< m³/s, shown in m³/h or cfm
+    expansion,    ///< 1/K
+    curvature,    ///< 1/m
+    stiffness,    ///< N·m, bending stiffness per width
+    money,        ///< neutral currency
+    price_area,   ///< currency per m²
+    price_mass,   ///< currency per kg
+    ratio,        ///< shown in %
+    scale,        ///< a ratio near 1, shown in % with three places
+    factor,       ///< plain number with a fraction
+    count,        ///< whole number
 };
 
 enum class UnitSystem { metric, imperial };
@@ -68,10 +68,18 @@ std::string quantity(Kind kind, double value);
 std::string worded(std::string_view sentence, const Wording& wording = {});
 
 constexpr double kPi = 3.14159265358979323846;
-constexpr double radians(double degrees) { return degrees * kPi / 180.0; }
-constexpr double degrees(double radians) { return radians * 180.0 / kPi; }
-constexpr double kelvin(double celsius) { return celsius + 273.15; }
-constexpr double celsius(double kelvin) { return kelvin - 273.15; }
+constexpr double radians(double degrees) {
+    return degrees * kPi / 180.0;
+}
+constexpr double degrees(double radians) {
+    return radians * 180.0 / kPi;
+}
+constexpr double kelvin(double celsius) {
+    return celsius + 273.15;
+}
+constexpr double celsius(double kelvin) {
+    return kelvin - 273.15;
+}
 constexpr double kGravity = 9.80665;
 
 }  // namespace jig

@@ -5,10 +5,11 @@
 namespace jig {
 namespace {
 
-/// Runs one stage: takes the old findings over where `same` holds, else works them out. Bad input turns into a
-/// stop of that stage.
+/// Runs one stage: takes the old findings over where `same` holds, else works them out. Bad input turns into
+/// a stop of that stage.
 template <class F, class Work>
-void stage(Stage which, std::shared_ptr<const F>& slot, const std::shared_ptr<const F>* old, bool same, Calls& failures, Work&& work) {
+void stage(Stage which, std::shared_ptr<const F>& slot, const std::shared_ptr<const F>* old, bool same,
+           Calls& failures, Work&& work) {
     if (same && old != nullptr && *old) {
         slot = *old;
         return;
@@ -16,38 +17,52 @@ void stage(Stage which, std::shared_ptr<const F>& slot, const std::shared_ptr<co
     try {
         slot = std::make_shared<const F>(work());
     } catch (const InputError& e) {
-        failures.push_back({which, Severity::stop, "input", e.where() + ": " + e.problem(), "To mend it: " + e.mend() + ".", {}});
+        failures.push_back({which,
+                            Severity::stop,
+                            "input",
+                            e.where() + ": " + e.problem(),
+                            "To mend it: " + e.mend() + ".",
+                            {}});
     }
 }
 
 template <class... Ptr>
-bool all(const Ptr&... p) { return (static_cast<bool>(p) && ...); }
+bool all(const Ptr&... p) {
+    return (static_cast<bool>(p) && ...);
+}
 
 /// What of the brief the figures of run and the others read; names and customer change nothing.
 brief::Choices nameless(brief::Choices b) {
     b.job.clear();
     b.customer.clear();
     b.part.clear();
+    b.revision = 0;
     return b;
 }
 
 void gather(const Job& job, Findings& f, const Shop& shop, Calls failures) {
     f.calls.clear();
-    const auto add = [&](Calls more) { f.calls.insert(f.calls.end(), std::make_move_iterator(more.begin()), std::make_move_iterator(more.end())); };
+    const auto add = [&](Calls more) {
+        f.calls.insert(f.calls.end(), std::make_move_iterator(more.begin()),
+                       std::make_move_iterator(more.end()));
+    };
     add(std::move(failures));
     if (f.brief) add(brief::calls(job.brief, *f.brief));
     if (f.shape) add(shape::calls(job.shape, *f.shape, job.brief));
     if (all(f.split, f.shape)) add(split::calls(job.split, *f.split, *f.shape));
     if (f.plug) add(plug::calls(job.plug, *f.plug, job.brief));
     if (f.edge) add(edge::calls(job.edge, *f.edge, job.brief));
-    if (all(f.shell, f.plug)) add(shell::calls(job.shell, *f.shell, job.plug, *f.plug, job.brief, job.back.kind != BackKind::none));
+    if (all(f.shell, f.plug))
+        add(shell::calls(job.shell, *f.shell, job.plug, *f.plug, job.brief, job.back.kind != BackKind::none));
     if (all(f.back, f.shell)) add(back::calls(job.back, *f.back, *f.shell));
     if (all(f.release, f.shape)) add(release::calls(job.release, *f.release, job.brief, *f.shape, job.shell));
-    if (all(f.heat, f.shell, f.plug)) add(heat::calls(job.heat, *f.heat, job.brief, *f.shell, *f.plug, job.part));
+    if (all(f.heat, f.shell, f.plug))
+        add(heat::calls(job.heat, *f.heat, job.brief, *f.shell, *f.plug, job.part));
     if (f.part) add(part::calls(job.part, *f.part, job.brief, shop));
     if (f.run) add(run::calls(*f.run, job.brief));
     if (all(f.log, f.part, f.release)) add(log::calls(*f.log, job.brief, *f.part, *f.release));
-    std::stable_sort(f.calls.begin(), f.calls.end(), [](const Call& a, const Call& b) { return a.stage < b.stage; });
+    std::stable_sort(f.calls.begin(), f.calls.end(),
+                     [](const Call& a, const Call& b) { return a.stage < b.stage; });
 }
 
 }  // namespace
@@ -57,17 +72,23 @@ Findings evaluate(const Job& job, const Shop& shop, const Evaluated* before, Pro
     Calls failures;
     const Job* was = before != nullptr ? &before->job : nullptr;
     const Findings* old = before != nullptr ? &before->findings : nullptr;
-    const auto kept = [&](auto Findings::* member) { return old != nullptr ? &(old->*member) : nullptr; };
+    const auto kept = [&](auto Findings::*member) { return old != nullptr ? &(old->*member) : nullptr; };
     const bool brief_same = was != nullptr && nameless(was->brief) == nameless(job.brief);
 
-    stage(Stage::brief, f.brief, kept(&Findings::brief), brief_same, failures, [&] { return brief::evaluate(job.brief, shop); });
+    stage(Stage::brief, f.brief, kept(&Findings::brief), brief_same, failures,
+          [&] { return brief::evaluate(job.brief, shop); });
 
     const auto* mesh = job.shape.kind == ShapeKind::mesh ? job.attached(job.shape.file) : nullptr;
-    const auto* old_mesh = was != nullptr && was->shape.kind == ShapeKind::mesh ? was->attached(was->shape.file) : nullptr;
-    const bool mesh_same = (mesh == nullptr && old_mesh == nullptr) || (mesh != nullptr && old_mesh != nullptr && *mesh == *old_mesh);
+    const auto* old_mesh =
+        was != nullptr && was->shape.kind == ShapeKind::mesh ? was->attached(was->shape.file) : nullptr;
+    const bool mesh_same = (mesh == nullptr && old_mesh == nullptr) ||
+                           (mesh != nullptr && old_mesh != nullptr && *mesh == *old_mesh);
     static const std::string kNoBytes;
-    stage(Stage::shape, f.shape, kept(&Findings::shape), was != nullptr && was->shape == job.shape && mesh_same, failures,
-          [&] { return shape::evaluate(job.shape, mesh != nullptr && mesh->bytes ? *mesh->bytes : kNoBytes, progress); });
+    stage(Stage::shape, f.shape, kept(&Findings::shape),
+          was != nullptr && was->shape == job.shape && mesh_same, failures, [&] {
+              return shape::evaluate(job.shape, mesh != nullptr && mesh->bytes ? *mesh->bytes : kNoBytes,
+                                     progress);
+          });
     progress.check();
     const bool shape_same = old != nullptr && f.shape == old->shape;
 
@@ -80,45 +101,50 @@ Findings evaluate(const Job& job, const Shop& shop, const Evaluated* before, Pro
     if (all(f.shape, f.split)) {
         stage(Stage::plug, f.plug, kept(&Findings::plug), split_same && was->plug == job.plug, failures,
               [&] { return plug::evaluate(job.plug, *f.shape, *f.split, shop, progress); });
-        stage(Stage::edge, f.edge, kept(&Findings::edge), split_same && brief_same && was->edge == job.edge, failures,
-              [&] { return edge::evaluate(job.edge, *f.split, job.brief, shop); });
+        stage(Stage::edge, f.edge, kept(&Findings::edge), split_same && brief_same && was->edge == job.edge,
+              failures, [&] { return edge::evaluate(job.edge, *f.split, job.brief, shop); });
     }
     const bool edge_same = old != nullptr && f.edge == old->edge;
     if (all(f.shape, f.split, f.edge)) {
         stage(Stage::shell, f.shell, kept(&Findings::shell), edge_same && was->shell == job.shell, failures,
               [&] { return shell::evaluate(job.shell, *f.shape, *f.split, *f.edge, shop); });
-        stage(Stage::release, f.release, kept(&Findings::release), edge_same && was->release == job.release, failures,
-              [&] { return release::evaluate(job.release, *f.split, *f.edge, shop); });
+        stage(Stage::release, f.release, kept(&Findings::release), edge_same && was->release == job.release,
+              failures, [&] { return release::evaluate(job.release, *f.split, *f.edge, shop); });
     }
     const bool shell_same = old != nullptr && f.shell == old->shell;
     if (all(f.shape, f.edge, f.shell)) {
-        stage(Stage::back, f.back, kept(&Findings::back), edge_same && shell_same && was->back == job.back, failures,
-              [&] { return back::evaluate(job.back, *f.shape, *f.edge, *f.shell, shop); });
+        stage(Stage::back, f.back, kept(&Findings::back), edge_same && shell_same && was->back == job.back,
+              failures, [&] { return back::evaluate(job.back, *f.shape, *f.edge, *f.shell, shop); });
     }
     if (f.split) {
         stage(Stage::part, f.part, kept(&Findings::part), split_same && was->part == job.part, failures,
               [&] { return part::evaluate(job.part, *f.split, shop); });
     }
-    // Growth needs the part's own expansion, so Heat comes after Part here though it stands before it on the card.
+    // Growth needs the part's own expansion, so Heat comes after Part here though it stands before it on the
+    // card.
     if (all(f.shape, f.plug, f.shell, f.part)) {
-        const bool same = old != nullptr && brief_same && shape_same && f.plug == old->plug && shell_same && f.part == old->part &&
-                          was->heat == job.heat && was->part.gel_temperature == job.part.gel_temperature;
-        stage(Stage::heat, f.heat, kept(&Findings::heat), same, failures,
-              [&] { return heat::evaluate(job.heat, job.brief, *f.shape, *f.plug, *f.shell, job.part, *f.part); });
+        const bool same = old != nullptr && brief_same && shape_same && f.plug == old->plug && shell_same &&
+                          f.part == old->part && was->heat == job.heat &&
+                          was->part.gel_temperature == job.part.gel_temperature;
+        stage(Stage::heat, f.heat, kept(&Findings::heat), same, failures, [&] {
+            return heat::evaluate(job.heat, job.brief, *f.shape, *f.plug, *f.shell, job.part, *f.part);
+        });
     }
     progress.check();
     if (all(f.brief, f.split, f.plug, f.edge, f.shell, f.back, f.release, f.part)) {
-        const bool same = old != nullptr && brief_same && f.plug == old->plug && edge_same && shell_same && f.back == old->back &&
-                          f.release == old->release && f.part == old->part && was->run == job.run;
+        const bool same = old != nullptr && brief_same && f.plug == old->plug && edge_same && shell_same &&
+                          f.back == old->back && f.release == old->release && f.part == old->part &&
+                          was->run == job.run;
         stage(Stage::run, f.run, kept(&Findings::run), same, failures, [&] {
             return run::evaluate(job.run,
-                                 {job.brief, *f.brief, job.plug, *f.split, *f.plug, job.edge, *f.edge, job.shell, *f.shell, job.back, *f.back,
-                                  *f.release, job.part, *f.part},
+                                 {job.brief, *f.brief, job.plug, *f.split, *f.plug, job.edge, *f.edge,
+                                  job.shell, *f.shell, job.back, *f.back, *f.release, job.part, *f.part},
                                  shop);
         });
     }
     if (f.part) {
-        stage(Stage::log, f.log, kept(&Findings::log), old != nullptr && f.part == old->part && was->log == job.log, failures,
+        stage(Stage::log, f.log, kept(&Findings::log),
+              old != nullptr && f.part == old->part && was->log == job.log, failures,
               [&] { return log::evaluate(job.log, *f.part); });
     }
     gather(job, f, shop, std::move(failures));
@@ -129,18 +155,30 @@ const std::vector<Figure>& Findings::figures(Stage stage) const {
     static const std::vector<Figure> none;
     const auto of = [](const auto& p) -> const std::vector<Figure>& { return p ? p->figures : none; };
     switch (stage) {
-        case Stage::brief: return of(brief);
-        case Stage::shape: return of(shape);
-        case Stage::split: return of(split);
-        case Stage::plug: return of(plug);
-        case Stage::edge: return of(edge);
-        case Stage::shell: return of(shell);
-        case Stage::back: return of(back);
-        case Stage::release: return of(release);
-        case Stage::heat: return of(heat);
-        case Stage::part: return of(part);
-        case Stage::run: return of(run);
-        case Stage::log: return of(log);
+        case Stage::brief:
+            return of(brief);
+        case Stage::shape:
+            return of(shape);
+        case Stage::split:
+            return of(split);
+        case Stage::plug:
+            return of(plug);
+        case Stage::edge:
+            return of(edge);
+        case Stage::shell:
+            return of(shell);
+        case Stage::back:
+            return of(back);
+        case Stage::release:
+            return of(release);
+        case Stage::heat:
+            return of(heat);
+        case Stage::part:
+            return of(part);
+        case Stage::run:
+            return of(run);
+        case Stage::log:
+            return of(log);
     }
     return none;
 }

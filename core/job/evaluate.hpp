@@ -27,7 +27,10 @@ struct Findings {
     std::shared_ptr<const log::Findings> log;
     Calls calls;  ///< in the order of the stages; a failed stage appears as a stop
 
-    [[nodiscard]] bool complete() const { return brief && shape && split && plug && edge && shell && back && release && heat && part && run && log; }
+    [[nodiscard]] bool complete() const {
+        return brief && shape && split && plug && edge && shell && back && release && heat && part && run &&
+               log;
+    }
     /// Figures of one stage; empty where it failed.
     [[nodiscard]] const std::vector<Figure>& figures(Stage stage) const;
 };

@@ -13,14 +13,18 @@ Json job_to_json(const Job& job) {
 
 Job job_from_json(const Json& json, const std::string& where) {
     const JsonPlace place(json, where);
-    if (!json.is_object() || !place.has("format") || !json["format"].is_string() || json["format"] != "jigshell job") {
+    if (!json.is_object() || !place.has("format") || !json["format"].is_string() ||
+        json["format"] != "jigshell job") {
         place.fail("this is no Jig Shell job", "choose a file that ends in .jigshell");
     }
     const int version = place.at("version").whole();
     if (version > kJobVersion) {
-        place.fail(fmt::format("the job is of version {}, newer than this program's {}", version, kJobVersion), "open it with a newer Jig Shell; the file has not been touched");
+        place.fail(
+            fmt::format("the job is of version {}, newer than this program's {}", version, kJobVersion),
+            "open it with a newer Jig Shell; the file has not been touched");
     }
-    if (version < 1) place.fail("the job has no version that this program knows", "open it with the program that made it");
+    if (version < 1)
+        place.fail("the job has no version that this program knows", "open it with the program that made it");
     Job job;
     from_json_value(place, job);
     return job;

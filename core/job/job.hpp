@@ -23,7 +23,8 @@ struct Attachment {
     std::string name;
     std::shared_ptr<const std::string> bytes;
     bool operator==(const Attachment& other) const {
-        return name == other.name && (bytes == other.bytes || (bytes && other.bytes && *bytes == *other.bytes));
+        return name == other.name &&
+               (bytes == other.bytes || (bytes && other.bytes && *bytes == *other.bytes));
     }
 };
 
@@ -88,8 +89,8 @@ struct Job {
 inline constexpr int kJobVersion = 1;
 
 /// The job without its attachments as JSON with "format" and "version" (docs/file-format.md), and back.
-/// Reading keeps defaults for what is missing; throws InputError for newer versions, foreign files, wrong types
-/// and values outside their range.
+/// Reading keeps defaults for what is missing; throws InputError for newer versions, foreign files, wrong
+/// types and values outside their range.
 Json job_to_json(const Job& job);
 Job job_from_json(const Json& json, const std::string& where);
 

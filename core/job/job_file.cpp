@@ -18,7 +18,9 @@ constexpr std::uint64_t kLargest = 1ull << 30, kSwell = 300;
 constexpr std::size_t kMostFiles = 100;
 
 [[noreturn]] void damaged(const std::string& where, const std::string& what) {
-    throw InputError(where, what, "take the last good copy, which ends in ~, or an older save; this file has not been touched");
+    throw InputError(
+        where, what,
+        "take the last good copy, which ends in ~, or an older save; this file has not been touched");
 }
 
 struct Archive {
@@ -78,7 +80,8 @@ std::string pack_job(const Job& job) {
     for (const auto& a : job.attachments) {
         if (a.bytes) add_file(archive.zip, "attached/" + a.name, *a.bytes);
     }
-    if (zip_close(archive.zip) != 0) throw std::runtime_error("zip: " + std::string(zip_strerror(archive.zip)));
+    if (zip_close(archive.zip) != 0)
+        throw std::runtime_error("zip: " + std::string(zip_strerror(archive.zip)));
     archive.zip = nullptr;
     zip_stat_t stat;
     zip_source_stat(archive.source, &stat);
@@ -97,7 +100,8 @@ Job unpack_job(const std::string& bytes, const std::string& where) {
     zip_source_keep(archive.source);
     archive.zip = zip_open_from_source(archive.source, ZIP_RDONLY | ZIP_CHECKCONS, &error);
     if (archive.zip == nullptr) damaged(where, "this is no Jig Shell job, or it is damaged");
-    const auto count = static_cast<zip_uint64_t>(std::max<zip_int64_t>(0, zip_get_num_entries(archive.zip, 0)));
+    const auto count =
+        static_cast<zip_uint64_t>(std::max<zip_int64_t>(0, zip_get_num_entries(archive.zip, 0)));
     if (count > kMostFiles) damaged(where, fmt::format("it holds {} files; a job holds a few", count));
     std::uint64_t whole = 0;
     Json json;
@@ -106,17 +110,21 @@ Job unpack_job(const std::string& bytes, const std::string& where) {
     for (zip_uint64_t i = 0; i < count; ++i) {
         zip_stat_t stat;
         zip_stat_init(&stat);
-        if (zip_stat_index(archive.zip, i, 0, &stat) != 0 || (stat.valid & ZIP_STAT_SIZE) == 0) damaged(where, "its list of files is damaged");
+        if (zip_stat_index(archive.zip, i, 0, &stat) != 0 || (stat.valid & ZIP_STAT_SIZE) == 0)
+            damaged(where, "its list of files is damaged");
         whole += stat.size;
-        if (whole > kLargest || (stat.size > (1u << 20) && stat.size / std::max<zip_uint64_t>(1, stat.comp_size) > kSwell)) {
+        if (whole > kLargest ||
+            (stat.size > (1u << 20) && stat.size / std::max<zip_uint64_t>(1, stat.comp_size) > kSwell)) {
             damaged(where, "it would unpack to far more than a job can be");
         }
         const std::string name = stat.name;
         if (name == "job.json") {
             json = parse_json(where + ": job.json", read_entry(archive.zip, i, stat, where));
             found = true;
-        } else if (name.rfind("attached/", 0) == 0 && name.size() > 9 && name.find('/', 9) == std::string::npos) {
-            attachments.push_back({name.substr(9), std::make_shared<const std::string>(read_entry(archive.zip, i, stat, where))});
+        } else if (name.rfind("attached/", 0) == 0 && name.size() > 9 &&
+                   name.find('/', 9) == std::string::npos) {
+            attachments.push_back({name.substr(9), std::make_shared<const std::string>(
+                                                       read_entry(archive.zip, i, stat, where))});
         }
     }
     if (!found) damaged(where, "there is no job.json inside, so this is no Jig Shell job");
@@ -128,7 +136,8 @@ Job unpack_job(const std::string& bytes, const std::string& where) {
 Job load_job(const std::string& path) {
     const auto bytes = read_file(path, kLargest);
     const auto first = bytes.find_first_not_of(" \t\r\n");
-    if (first != std::string::npos && bytes[first] == '{') return job_from_json(parse_json(path, bytes), path);
+    if (first != std::string::npos && bytes[first] == '{')
+        return job_from_json(parse_json(path, bytes), path);
     return unpack_job(bytes, path);
 }
 
@@ -138,7 +147,8 @@ void write_atomically(const std::string& bytes, const std::string& path) {
         const std::string reason = std::strerror(errno);
         std::error_code ignored;
         std::filesystem::remove(beside, ignored);
-        throw InputError(path, fmt::format("{} ({})", what, reason), "choose a folder that you may write to, with room left on the disk");
+        throw InputError(path, fmt::format("{} ({})", what, reason),
+                         "choose a folder that you may write to, with room left on the disk");
     };
     const int file = ::open(beside.c_str(), O_WRONLY | O_CREAT | O_TRUNC | O_CLOEXEC, 0644);
     if (file < 0) fail("the file cannot be written");

@@ -15,8 +15,8 @@ Job unpack_job(const std::string& bytes, const std::string& where);
 /// Reads *.jigshell, or a bare job.json as the demo jobs are kept.
 Job load_job(const std::string& path);
 
-/// Writes beside the file, flushes to disk, keeps the last good file as "NAME~" and renames. Throws InputError
-/// where the folder cannot be written; the old file is then untouched.
+/// Writes beside the file, flushes to disk, keeps the last good file as "NAME~" and renames. Throws
+/// InputError where the folder cannot be written; the old file is then untouched.
 void save_job(const Job& job, const std::string& path);
 
 /// As save_job for any bytes, without keeping the old file.

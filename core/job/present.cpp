@@ -9,7 +9,11 @@ Json calls_to_json(const Calls& calls) {
     static constexpr std::array names{"note", "caution", "stop"};
     Json out = Json::array();
     for (const auto& c : calls) {
-        Json one{{"stage", name_of(c.stage).key}, {"severity", names[static_cast<std::size_t>(c.severity)]}, {"key", c.key}, {"headline", worded(c.headline)}, {"why", worded(c.why)}};
+        Json one{{"stage", name_of(c.stage).key},
+                 {"severity", names[static_cast<std::size_t>(c.severity)]},
+                 {"key", c.key},
+                 {"headline", worded(c.headline)},
+                 {"why", worded(c.why)}};
         if (c.fix) one["fix"] = Json{{"label", worded(c.fix->label)}, {"patch", c.fix->patch}};
         out.push_back(std::move(one));
     }
@@ -21,18 +25,31 @@ Json findings_to_json(const Findings& f) {
     for (std::size_t s = 0; s < kStages.size(); ++s) {
         Json stage = Json::object();
         for (const auto& figure : f.figures(static_cast<Stage>(s))) {
-            stage[figure.key] = {{"value", figure.value}, {"shown", show(figure.kind, figure.value)}, {"name", worded(figure.name)}, {"reason", worded(figure.reason)}};
+            stage[figure.key] = {{"value", figure.value},
+                                 {"shown", show(figure.kind, figure.value)},
+                                 {"name", worded(figure.name)},
+                                 {"reason", worded(figure.reason)}};
         }
         out[kStages[s].key] = std::move(stage);
     }
     if (f.run) {
         Json materials = Json::array(), days = Json::array();
         for (const auto& m : f.run->materials) {
-            materials.push_back({{"ledger", std::string(file_word(m.ledger))}, {"stage", name_of(m.stage).key}, {"what", m.what}, {"amount", m.amount},
-                                 {"shown", show(m.kind, m.amount)}, {"waste", m.waste}, {"cost", m.cost}, {"note", worded(m.note)}});
+            materials.push_back({{"ledger", std::string(file_word(m.ledger))},
+                                 {"stage", name_of(m.stage).key},
+                                 {"what", m.what},
+                                 {"amount", m.amount},
+                                 {"shown", show(m.kind, m.amount)},
+                                 {"waste", m.waste},
+                                 {"cost", m.cost},
+                                 {"note", worded(m.note)}});
         }
         for (const auto& b : f.run->plan.bookings) {
-            days.push_back({{"task", worded(f.run->tasks[b.task].name)}, {"stage", f.run->tasks[b.task].stage}, {"from_s", b.from}, {"to_s", b.to}, {"from", clock_words(b.from)}});
+            days.push_back({{"task", worded(f.run->tasks[b.task].name)},
+                            {"stage", f.run->tasks[b.task].stage},
+                            {"from_s", b.from},
+                            {"to_s", b.to},
+                            {"from", clock_words(b.from)}});
         }
         out["run"]["materials"] = std::move(materials);
         out["run"]["plan"] = std::move(days);
@@ -50,18 +67,32 @@ std::string card_line(const Job& job, const Findings& f, Stage stage, const Word
         return std::string("–");
     };
     switch (stage) {
-        case Stage::brief: return fmt::format("{} pulls, to {}", job.brief.pulls, show(Kind::temperature, job.brief.top_temperature, w));
-        case Stage::shape: return say("length") + " · " + say("area");
-        case Stage::split: return "worst draft " + say("min_draft");
-        case Stage::plug: return say("slabs") + " slabs · " + say("mass");
-        case Stage::edge: return say("width") + " · " + say("area");
-        case Stage::shell: return say("thickness") + " · " + say("mass");
-        case Stage::back: return f.back && f.back->ribs > 0 ? say("ribs") + " ribs · " + say("span") : "none · " + say("sag_person");
-        case Stage::release: return say("coats") + " coats · " + say("clock");
-        case Stage::heat: return "part " + say("part_error");
-        case Stage::part: return say("thickness") + " · " + say("mass");
-        case Stage::run: return say("days") + " days · " + say("per_part") + " each";
-        case Stage::log: return say("pulls") + " pulls";
+        case Stage::brief:
+            return fmt::format("{} pulls, to {}", job.brief.pulls,
+                               show(Kind::temperature, job.brief.top_temperature, w));
+        case Stage::shape:
+            return say("length") + " · " + say("area");
+        case Stage::split:
+            return "worst draft " + say("min_draft");
+        case Stage::plug:
+            return say("slabs") + " slabs · " + say("mass");
+        case Stage::edge:
+            return say("width") + " · " + say("area");
+        case Stage::shell:
+            return say("thickness") + " · " + say("mass");
+        case Stage::back:
+            return f.back && f.back->ribs > 0 ? say("ribs") + " ribs · " + say("span")
+                                              : "none · " + say("sag_person");
+        case Stage::release:
+            return say("coats") + " coats · " + say("clock");
+        case Stage::heat:
+            return "part " + say("part_error");
+        case Stage::part:
+            return say("thickness") + " · " + say("mass");
+        case Stage::run:
+            return say("days") + " days · " + say("per_part") + " each";
+        case Stage::log:
+            return say("pulls") + " pulls";
     }
     return {};
 }

@@ -15,8 +15,9 @@ std::string materials_csv(const Findings& f) {
     std::string out = "ledger,stage,material,amount_si,amount,waste,cost,note\n";
     if (!f.run) return out;
     for (const auto& m : f.run->materials) {
-        out += fmt::format("{},{},{},{:.6g},{},{:.3g},{:.2f},{}\n", said(m.ledger), name_of(m.stage).said, csv_cell(m.what), m.amount, csv_cell(show(m.kind, m.amount)),
-                           m.waste, m.cost, csv_cell(worded(m.note)));
+        out += fmt::format("{},{},{},{:.6g},{},{:.3g},{:.2f},{}\n", said(m.ledger), name_of(m.stage).said,
+                           csv_cell(m.what), m.amount, csv_cell(show(m.kind, m.amount)), m.waste, m.cost,
+                           csv_cell(worded(m.note)));
     }
     return out;
 }
@@ -27,8 +28,10 @@ std::string days_csv(const Findings& f) {
     for (const auto& b : f.run->plan.bookings) {
         const auto& task = f.run->tasks[b.task];
         const auto from = clock_words(b.from), to = clock_words(b.to);
-        out += fmt::format("{},{},{},{},{},{},{:.2f},{:.2f}\n", from.substr(4, from.find(',') - 4), from.substr(from.find(',') + 2), to.substr(to.find(',') + 2), task.stage,
-                           csv_cell(worded(task.name)), task.people, (b.to - b.from) / 3600, task.wait / 3600);
+        out +=
+            fmt::format("{},{},{},{},{},{},{:.2f},{:.2f}\n", from.substr(4, from.find(',') - 4),
+                        from.substr(from.find(',') + 2), to.substr(to.find(',') + 2), task.stage,
+                        csv_cell(worded(task.name)), task.people, (b.to - b.from) / 3600, task.wait / 3600);
     }
     return out;
 }

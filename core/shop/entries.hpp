@@ -44,24 +44,26 @@ struct Entry {
 
 template <>
 struct Words<Weave> {
-    static constexpr std::array all{Word{"unidirectional", "unidirectional"}, Word{"cloth", "cloth"}, Word{"mat", "chopped mat"}};
+    static constexpr std::array all{Word{"unidirectional", "unidirectional"}, Word{"cloth", "cloth"},
+                                    Word{"mat", "chopped mat"}};
 };
 
 enum class FibreKind { glass, carbon, aramid };
 template <>
 struct Words<FibreKind> {
-    static constexpr std::array all{Word{"glass", "glass"}, Word{"carbon", "carbon"}, Word{"aramid", "aramid"}};
+    static constexpr std::array all{Word{"glass", "glass"}, Word{"carbon", "carbon"},
+                                    Word{"aramid", "aramid"}};
 };
 
 struct Reinforcement : Entry {
     FibreKind fibre = FibreKind::glass;
     Weave weave = Weave::cloth;
-    std::string style;           ///< plain, twill, satin, biaxial, mat
-    double areal_mass = 0.3;     ///< kg/m² dry
-    double crimp = 0.92;         ///< share of straight-fibre stiffness kept
-    double lies_at = 0;          ///< rad: where its fibres lie when the roll is laid at 0
+    std::string style;        ///< plain, twill, satin, biaxial, mat
+    double areal_mass = 0.3;  ///< kg/m² dry
+    double crimp = 0.92;      ///< share of straight-fibre stiffness kept
+    double lies_at = 0;       ///< rad: where its fibres lie when the roll is laid at 0
     double roll_width = 1.27, roll_length = 50;
-    double price = 5;            ///< per m²
+    double price = 5;  ///< per m²
     static void fields(auto& c, auto&& v) {
         v("fibre", c.fibre);
         v("weave", c.weave);
@@ -79,10 +81,13 @@ struct Reinforcement : Entry {
 enum class Family { polyester, vinyl_ester, epoxy, filled_polyester, plaster };
 template <>
 struct Words<Family> {
-    static constexpr std::array all{Word{"polyester", "polyester"}, Word{"vinyl_ester", "vinyl ester"}, Word{"epoxy", "epoxy"},
-                                    Word{"filled_polyester", "filled low-shrink polyester"}, Word{"plaster", "laminating plaster"}};
+    static constexpr std::array all{
+        Word{"polyester", "polyester"}, Word{"vinyl_ester", "vinyl ester"}, Word{"epoxy", "epoxy"},
+        Word{"filled_polyester", "filled low-shrink polyester"}, Word{"plaster", "laminating plaster"}};
 };
-inline bool has_styrene(Family f) { return f == Family::polyester || f == Family::vinyl_ester || f == Family::filled_polyester; }
+inline bool has_styrene(Family f) {
+    return f == Family::polyester || f == Family::vinyl_ester || f == Family::filled_polyester;
+}
 
 struct Resin : Entry {
     Family family = Family::epoxy;
@@ -125,7 +130,7 @@ struct SurfaceCoat : Entry {
     double between_passes = 3600;  ///< s to tacky
     double window = 3600;          ///< s the tacky stage lasts
     double Tg = 340;
-    double price = 18;             ///< per kg
+    double price = 18;  ///< per kg
     static void fields(auto& c, auto&& v) {
         v("family", c.family);
         v("density_kg_m3", c.matrix.density, 300.0, 4000.0);
@@ -164,13 +169,13 @@ struct Core : Entry {
 
 struct Board : Entry {
     double density = 32, E = 1.2e7, alpha = 70e-6;
-    double crush = 2.5e5;         ///< Pa, short time
-    double top_temperature = 343; ///< K
+    double crush = 2.5e5;          ///< Pa, short time
+    double top_temperature = 343;  ///< K
     double sheet_length = 2.5, sheet_width = 0.6, thickness = 0.05;
-    double price = 14;            ///< per sheet
+    double price = 14;  ///< per sheet
     bool dissolves_in_styrene = false;
     bool porous = true;
-    double shaping = 1.0;         ///< h per m² to sand the steps fair
+    double shaping = 1.0;  ///< h per m² to sand the steps fair
     static void fields(auto& c, auto&& v) {
         v("density_kg_m3", c.density, 5.0, 4000.0);
         v("E_Pa", c.E, 1e5, 1e11);
@@ -198,10 +203,10 @@ struct Words<ReleaseKind> {
 struct ReleaseCoat {
     std::string product;
     int coats = 1;
-    double wait = 1800;    ///< s after each coat
-    double cover = 40;     ///< m² per litre and coat
-    double price = 30;     ///< per litre
-    double minutes = 6;    ///< min of work per m² and coat
+    double wait = 1800;  ///< s after each coat
+    double cover = 40;   ///< m² per litre and coat
+    double price = 30;   ///< per litre
+    double minutes = 6;  ///< min of work per m² and coat
     static void fields(auto& c, auto&& v) {
         v("product", c.product);
         v("coats", c.coats, 1, 20);
@@ -216,11 +221,11 @@ struct ReleaseCoat {
 struct ReleaseSystem : Entry {
     ReleaseKind kind = ReleaseKind::wax;
     std::vector<ReleaseCoat> first_use, each_pull;
-    double final_cure = 0;           ///< s before the first pull
+    double final_cure = 0;  ///< s before the first pull
     int pulls_per_touch_up = 1;
-    double top_temperature = 343;    ///< K
+    double top_temperature = 343;  ///< K
     bool flat_only = false;
-    std::string care;                ///< one sentence
+    std::string care;  ///< one sentence
     static void fields(auto& c, auto&& v) {
         v("kind", c.kind);
         v("first_use", c.first_use);
@@ -237,8 +242,8 @@ struct ReleaseSystem : Entry {
 /// Bag film, peel ply, tape and the like, priced by the unit that they are used in.
 struct Consumable : Entry {
     std::string unit = "m²";
-    double price = 1;   ///< per unit
-    double waste = 0.2; ///< share bought beyond what is covered
+    double price = 1;    ///< per unit
+    double waste = 0.2;  ///< share bought beyond what is covered
     static void fields(auto& c, auto&& v) {
         v("unit", c.unit);
         v("price", c.price, 0.0, 10000.0);

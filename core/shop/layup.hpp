@@ -9,20 +9,23 @@ namespace jig {
 enum class LayerKind { surface_coat, coupling, ply, core };
 template <>
 struct Words<LayerKind> {
-    static constexpr std::array all{Word{"surface_coat", "surface coat"}, Word{"coupling", "coupling coat"}, Word{"ply", "ply"}, Word{"core", "core"}};
+    static constexpr std::array all{Word{"surface_coat", "surface coat"}, Word{"coupling", "coupling coat"},
+                                    Word{"ply", "ply"}, Word{"core", "core"}};
 };
 
 enum class LayUp { hand, bagged, infused, prepreg };
 template <>
 struct Words<LayUp> {
-    static constexpr std::array all{Word{"hand", "by hand"}, Word{"bagged", "by hand under a bag"}, Word{"infused", "infused"}, Word{"prepreg", "as prepreg"}};
+    static constexpr std::array all{Word{"hand", "by hand"}, Word{"bagged", "by hand under a bag"},
+                                    Word{"infused", "infused"}, Word{"prepreg", "as prepreg"}};
 };
 
 struct Layer {
     LayerKind kind = LayerKind::ply;
-    std::string material;   ///< name in the library; a coupling coat is of the stack's own resin and needs none
-    double angle = 0;       ///< rad
-    double thickness = 0;   ///< m measured here; 0 for the library's
+    std::string
+        material;      ///< name in the library; a coupling coat is of the stack's own resin and needs none
+    double angle = 0;  ///< rad
+    double thickness = 0;  ///< m measured here; 0 for the library's
     static void fields(auto& c, auto&& v) {
         v("kind", c.kind);
         v("material", c.material);
@@ -36,10 +39,10 @@ struct LaidLayer {
     Layer layer;
     std::string name;
     StackPly ply;
-    double fibre = 0;   ///< kg/m²
-    double resin = 0;   ///< kg/m² of the stack's resin
-    double other = 0;   ///< kg/m² of surface coat or core
-    double price = 0;   ///< per m², waste not counted
+    double fibre = 0;  ///< kg/m²
+    double resin = 0;  ///< kg/m² of the stack's resin
+    double other = 0;  ///< kg/m² of surface coat or core
+    double price = 0;  ///< per m², waste not counted
     double fibre_volume = 0;
     Origin origin;
     [[nodiscard]] double mass() const { return fibre + resin + other; }
@@ -49,7 +52,8 @@ struct LaidLayer {
 double fibre_volume(const Reinforcement& reinforcement, LayUp how);
 
 /// Throws InputError naming `where` and the layer for materials that the library has not.
-std::vector<LaidLayer> lay_up(const std::vector<Layer>& layers, const Resin& resin, LayUp how, const Shop& shop, const std::string& where);
+std::vector<LaidLayer> lay_up(const std::vector<Layer>& layers, const Resin& resin, LayUp how,
+                              const Shop& shop, const std::string& where);
 
 /// The plies alone, ready for `laminate`.
 std::vector<StackPly> plies_of(const std::vector<LaidLayer>& laid);

@@ -37,8 +37,10 @@ Json write_entry(const E& entry) {
 template <class E>
 void lay_over(std::vector<E>& list, E entry) {
     const auto old = std::find_if(list.begin(), list.end(), [&](const E& e) { return e.name == entry.name; });
-    if (old == list.end()) list.push_back(std::move(entry));
-    else *old = std::move(entry);
+    if (old == list.end())
+        list.push_back(std::move(entry));
+    else
+        *old = std::move(entry);
 }
 
 }  // namespace
@@ -80,9 +82,13 @@ Shop load_shop(const std::string& shipped, const std::string& own) {
     return shop;
 }
 
-double Shop::rate(std::string_view name) const { return need(rates, name, "shop rates").value; }
+double Shop::rate(std::string_view name) const {
+    return need(rates, name, "shop rates").value;
+}
 
-double Shop::price_of(std::string_view name) const { return need(consumables, name, "shop consumables").price; }
+double Shop::price_of(std::string_view name) const {
+    return need(consumables, name, "shop consumables").price;
+}
 
 const Fibre& Shop::fibre(FibreKind kind) const {
     // Filament figures are physics, not stock: methods.md, Typical material figures.

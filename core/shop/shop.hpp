@@ -35,7 +35,7 @@ struct Shop {
         visit("rates", shop.rates);
     }
 
-    [[nodiscard]] double rate(std::string_view name) const;         ///< throws InputError where there is none
+    [[nodiscard]] double rate(std::string_view name) const;  ///< throws InputError where there is none
     [[nodiscard]] double price_of(std::string_view consumable) const;
     [[nodiscard]] const Fibre& fibre(FibreKind kind) const;
 };
@@ -60,8 +60,8 @@ const typename List::value_type* find(const List& list, std::string_view name) {
     return nullptr;
 }
 
-/// Reads `shipped`/*.json and lays the shop's own `own`/*.json over it, entry by entry (by name); `own` may be
-/// empty or missing. Throws InputError naming file, list and figure.
+/// Reads `shipped`/*.json and lays the shop's own `own`/*.json over it, entry by entry (by name); `own` may
+/// be empty or missing. Throws InputError naming file, list and figure.
 Shop load_shop(const std::string& shipped, const std::string& own = {});
 
 /// One list as the text of its file, and a whole entry as JSON with its origins.

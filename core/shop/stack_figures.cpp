@@ -2,8 +2,10 @@
 
 namespace jig {
 
-StackSum sum_stack(const std::vector<Layer>& layers, const Resin& resin, LayUp how, const Shop& shop, const std::string& where) {
-    if (layers.empty()) throw InputError(where, "the stack has no layer", "add a ply, or start again from a school");
+StackSum sum_stack(const std::vector<Layer>& layers, const Resin& resin, LayUp how, const Shop& shop,
+                   const std::string& where) {
+    if (layers.empty())
+        throw InputError(where, "the stack has no layer", "add a ply, or start again from a school");
     StackSum out;
     out.laid = lay_up(layers, resin, how, shop, where);
     out.laminate = laminate(plies_of(out.laid));

@@ -14,6 +14,7 @@ struct StackSum {
 };
 
 /// Throws InputError naming `where`.
-StackSum sum_stack(const std::vector<Layer>& layers, const Resin& resin, LayUp how, const Shop& shop, const std::string& where);
+StackSum sum_stack(const std::vector<Layer>& layers, const Resin& resin, LayUp how, const Shop& shop,
+                   const std::string& where);
 
 }  // namespace jig

@@ -5,41 +5,62 @@ namespace jig {
 const std::vector<std::string>& cautions_of(Stage stage) {
     static const std::vector<std::string> none;
     static const std::vector<std::string> plug{
-        "Foam, board and filler dust: extraction and a fitted respirator; MDF and polyurethane dust above all.",
+        "Foam, board and filler dust: extraction and a fitted respirator; MDF and polyurethane dust above "
+        "all.",
         "Hot wire: fumes of polystyrene and polyurethane outdoors or under extraction only.",
-        "Isocyanates in paints and foams sensitise for life: supplied air, or leave them to a sprayer who has it.",
+        "Isocyanates in paints and foams sensitise for life: supplied air, or leave them to a sprayer who "
+        "has it.",
         "Lift and turn heavy plugs with enough hands or a hoist, never over a person."};
-    static const std::vector<std::string> edge{"Clamps, wedges and jacking screws let go suddenly: stand aside of the line of force, eyes covered.",
-                                               "Cured edges cut like glass: dress them before anyone reaches in."};
+    static const std::vector<std::string> edge{
+        "Clamps, wedges and jacking screws let go suddenly: stand aside of the line of force, eyes covered.",
+        "Cured edges cut like glass: dress them before anyone reaches in."};
     static const std::vector<std::string> shell{
         "Epoxy and amine hardeners sensitise: gloves and sleeves, never solvent on skin.",
         "Styrene vapour: extraction or an organic-vapour respirator; no flame, no sparks.",
         "Peroxide (MEKP) burns and blinds: goggles when mixing; never let it meet accelerator neat.",
-        "A full pot of resin heats itself, smokes and can burn: small batches, spread out, a safe place outside for hot pots."};
-    static const std::vector<std::string> back{"Turning a tool over: plan the lift, the feet and where the hands go; state the mass to everyone who helps.",
-                                               "Saw and router dust of plywood: extraction; blades guarded."};
-    static const std::vector<std::string> release{"Semi-permanent release and solvents: vapours that burn and stupefy; air the room, no flame, gloves that stand them."};
-    static const std::vector<std::string> heat{"Ovens and hot tools: gloves, solvent flashed off before heating, an over-temperature cut-out that works by itself.",
-                                               "Carbon conducts: keep heating wires and meters off it."};
+        "A full pot of resin heats itself, smokes and can burn: small batches, spread out, a safe place "
+        "outside for hot pots."};
+    static const std::vector<std::string> back{
+        "Turning a tool over: plan the lift, the feet and where the hands go; state the mass to everyone who "
+        "helps.",
+        "Saw and router dust of plywood: extraction; blades guarded."};
+    static const std::vector<std::string> release{
+        "Semi-permanent release and solvents: vapours that burn and stupefy; air the room, no flame, gloves "
+        "that stand them."};
+    static const std::vector<std::string> heat{
+        "Ovens and hot tools: gloves, solvent flashed off before heating, an over-temperature cut-out that "
+        "works by itself.",
+        "Carbon conducts: keep heating wires and meters off it."};
     static const std::vector<std::string> part{
-        "Carbon and glass dust when trimming: extraction, respirator, covered skin; carbon dust in switches shorts them.",
+        "Carbon and glass dust when trimming: extraction, respirator, covered skin; carbon dust in switches "
+        "shorts them.",
         "Vacuum: only vessels made for it; a glass jar or weak trap implodes.",
         "Epoxy sensitises, styrene stupefies, peroxide blinds: gloves, air, goggles.",
         "Parts that will carry people, spin or hold pressure need proof tests by competent people."};
-    static const std::vector<std::string> run{"Long days with resin tire people: rotate hands, keep first aid and eye wash at the bench."};
+    static const std::vector<std::string> run{
+        "Long days with resin tire people: rotate hands, keep first aid and eye wash at the bench."};
     switch (stage) {
-        case Stage::plug: return plug;
-        case Stage::edge: return edge;
-        case Stage::shell: return shell;
-        case Stage::back: return back;
-        case Stage::release: return release;
-        case Stage::heat: return heat;
-        case Stage::part: return part;
-        case Stage::run: return run;
+        case Stage::plug:
+            return plug;
+        case Stage::edge:
+            return edge;
+        case Stage::shell:
+            return shell;
+        case Stage::back:
+            return back;
+        case Stage::release:
+            return release;
+        case Stage::heat:
+            return heat;
+        case Stage::part:
+            return part;
+        case Stage::run:
+            return run;
         case Stage::brief:
         case Stage::shape:
         case Stage::split:
-        case Stage::log: return none;
+        case Stage::log:
+            return none;
     }
     return none;
 }

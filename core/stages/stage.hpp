@@ -16,10 +16,21 @@ struct StageName {
     const char* key;   ///< in files, on the command line and in the handbook
     const char* said;  ///< on screen
 };
-inline constexpr std::array<StageName, 12> kStages{{{"brief", "Brief"}, {"shape", "Shape"}, {"split", "Split"}, {"plug", "Plug"},
-                                                    {"edge", "Edge"}, {"shell", "Shell"}, {"back", "Back"}, {"release", "Release"},
-                                                    {"heat", "Heat"}, {"part", "Part"}, {"run", "Run"}, {"log", "Log"}}};
-inline const StageName& name_of(Stage stage) { return kStages[static_cast<std::size_t>(stage)]; }
+inline constexpr std::array<StageName, 12> kStages{{{"brief", "Brief"},
+                                                    {"shape", "Shape"},
+                                                    {"split", "Split"},
+                                                    {"plug", "Plug"},
+                                                    {"edge", "Edge"},
+                                                    {"shell", "Shell"},
+                                                    {"back", "Back"},
+                                                    {"release", "Release"},
+                                                    {"heat", "Heat"},
+                                                    {"part", "Part"},
+                                                    {"run", "Run"},
+                                                    {"log", "Log"}}};
+inline const StageName& name_of(Stage stage) {
+    return kStages[static_cast<std::size_t>(stage)];
+}
 
 /// One result with its reason: the formula with the numbers in it, worded by `worded()` when shown.
 struct Figure {

@@ -24,7 +24,8 @@ using namespace jig::app;
 struct Bench {
     QTemporaryDir folder;
     MainWindow window;
-    explicit Bench(const QString& demo = "cello-case") : window(load_shop(data_folder().toStdString() + "/library"), folder.path() + "/recovery") {
+    explicit Bench(const QString& demo = "cello-case")
+        : window(load_shop(data_folder().toStdString() + "/library"), folder.path() + "/recovery") {
         window.set_wording({UnitSystem::metric, "¤"});
         window.set_light(Light::day);
         window.document().start(load_job((data_folder() + "/demo/" + demo + ".json").toStdString()), {});

@@ -1,4 +1,5 @@
-// The program that is killed in the middle of work: this test program, started again with a folder to work in.
+// The program that is killed in the middle of work: this test program, started again with a folder to work
+// in.
 #pragma once
 
 namespace crash {

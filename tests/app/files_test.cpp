@@ -32,7 +32,10 @@ int crash::work_until_killed() {
     if (!window.open_job(folder + "/work.jigshell")) return 1;
     window.show();
     window.document().edit("set pulls", patch_of("brief", "pulls", 77));
-    while (Document::leftovers(folder + "/recovery").isEmpty() && !QFile::exists(QString("%1/recovery/%2.jigshell").arg(folder).arg(QCoreApplication::applicationPid()))) QTest::qWait(20);
+    while (Document::leftovers(folder + "/recovery").isEmpty() &&
+           !QFile::exists(
+               QString("%1/recovery/%2.jigshell").arg(folder).arg(QCoreApplication::applicationPid())))
+        QTest::qWait(20);
     std::puts("edited");
     std::fflush(stdout);
     return QApplication::exec();
@@ -51,7 +54,9 @@ TEST_CASE("the sheets carry the figures that are on screen, in both paper sizes"
         CHECK(text.contains(thickness));
         CHECK(text.contains(mass));
         CHECK(info.contains(size));
-        for (const char* part : {"Brief", "Section at the cut", "Release clock", "Materials", "Day plan", "Take care", "page 1 of ", "Cello travel case", "data sheet", "Epoxy and amine"}) {
+        for (const char* part :
+             {"Brief", "Section at the cut", "Release clock", "Materials", "Day plan", "Take care",
+              "page 1 of ", "Cello travel case", "data sheet", "Epoxy and amine"}) {
             INFO(part);
             CHECK(text.contains(part));
         }
@@ -74,7 +79,8 @@ TEST_CASE("every export writes its file") {
     CHECK(QString::fromStdString(read_file(b.file("s.svg").toStdString())).contains("<svg"));
     REQUIRE(b.window.export_to("shape", b.file("s.stl")));
     Progress quiet;
-    CHECK(read_stl(read_file(b.file("s.stl").toStdString()), "s", 1e-3, quiet).triangles.size() == b.window.document().findings().shape->mesh.triangles.size());
+    CHECK(read_stl(read_file(b.file("s.stl").toStdString()), "s", 1e-3, quiet).triangles.size() ==
+          b.window.document().findings().shape->mesh.triangles.size());
     REQUIRE(b.window.export_to("slabs", b.file("slabs.pdf")));
     QString info;
     const auto text = text_of_pdf(b.file("slabs.pdf"), &info);
@@ -82,7 +88,8 @@ TEST_CASE("every export writes its file") {
     CHECK(text.contains("100 mm"));
     // Full size: the first page is as wide as the largest slab and its margin, in points.
     const auto& slab = b.window.document().findings().plug->stack.slabs.front();
-    const double points = ((high_corner(slab.outline) - low_corner(slab.outline)).x() * 1000 + 30) / 25.4 * 72;
+    const double points =
+        ((high_corner(slab.outline) - low_corner(slab.outline)).x() * 1000 + 30) / 25.4 * 72;
     const auto size = info.mid(info.indexOf("Page size:") + 10).trimmed().split(' ').front().toDouble();
     CHECK(size == Approx(points).epsilon(2e-3));
     REQUIRE(b.window.export_to("sheets", b.file("cut.dxf")));
@@ -155,21 +162,24 @@ TEST_CASE("without OpenGL the stand is drawn plainly and says so") {
     auto environment = QProcessEnvironment::systemEnvironment();
     environment.insert("JIGSHELL_NO_OPENGL", "1");
     program.setProcessEnvironment(environment);
-    program.start(JIG_PROGRAM, {"--demo", "cello-case", "--stage", "shape", "--shot", folder.path() + "/plain.png"});
+    program.start(JIG_PROGRAM,
+                  {"--demo", "cello-case", "--stage", "shape", "--shot", folder.path() + "/plain.png"});
     REQUIRE(program.waitForFinished(60000));
     CHECK(program.exitCode() == 0);
     const QImage shot(folder.path() + "/plain.png");
     REQUIRE_FALSE(shot.isNull());
     // The middle of the stand is not bare paper: the thing is there.
     int painted = 0;
-    for (int x = 400; x < 700; x += 10) painted += std::abs(shot.pixelColor(x, 330).lightness() - ink(Light::day).paper.lightness()) > 12;
+    for (int x = 400; x < 700; x += 10)
+        painted += std::abs(shot.pixelColor(x, 330).lightness() - ink(Light::day).paper.lightness()) > 12;
     CHECK(painted > 5);
 }
 
 TEST_CASE("a newer edit overtakes an older run and figures are marked while they are renewed") {
     Bench b;
     auto& d = b.window.document();
-    for (int i = 1; i <= 20; ++i) d.edit(QString("set depth %1").arg(i), Json{{"shape", {{"tray", {{"depth", 0.10 + 0.002 * i}}}}}});
+    for (int i = 1; i <= 20; ++i)
+        d.edit(QString("set depth %1").arg(i), Json{{"shape", {{"tray", {{"depth", 0.10 + 0.002 * i}}}}}});
     CHECK(d.stale());
     b.settle();
     CHECK(d.findings().shape->measures.size.z() == Approx(0.14 + d.job().shape.tray.crown).epsilon(0.01));

@@ -112,7 +112,8 @@ TEST_CASE("the stack is dragged into another order, typed into, grown and undone
     CHECK(b.window.document().job().shell.layers.size() == before.size() + 1);
     CHECK(b.window.document().undo_name() == "add heavy ply");
     CHECK(b.window.findChild<QAction*>("act-undo") != nullptr);
-    for (int i = 0; i < 10 && !b.window.document().undo_name().isEmpty(); ++i) b.key(Qt::Key_Z, Qt::ControlModifier);
+    for (int i = 0; i < 10 && !b.window.document().undo_name().isEmpty(); ++i)
+        b.key(Qt::Key_Z, Qt::ControlModifier);
     CHECK(b.window.document().job().shell.layers == before);
     CHECK(b.figure("thickness") == thickness);
     // Copy gives text that pastes back as the same layers.
@@ -152,7 +153,8 @@ TEST_CASE("dragging the cut moves the section, in one step of undo") {
     QTest::mousePress(canvas, Qt::LeftButton, {}, from);
     for (int i = 1; i <= 8; ++i) {
         const auto at = QPointF(from + QPoint(8 * i, -4 * i));
-        QMouseEvent move(QEvent::MouseMove, at, canvas->mapToGlobal(at), Qt::NoButton, Qt::LeftButton, Qt::NoModifier);
+        QMouseEvent move(QEvent::MouseMove, at, canvas->mapToGlobal(at), Qt::NoButton, Qt::LeftButton,
+                         Qt::NoModifier);
         QApplication::sendEvent(canvas, &move);
         b.settle();
     }
@@ -202,7 +204,9 @@ TEST_CASE("a mesh is brought in, a bad one changes nothing, and both are said") 
     CHECK(b.window.document().job() == before);
     CHECK(b.message().contains("cut short"));
     b.window.bring_in_mesh(good);
-    REQUIRE(QTest::qWaitFor([&] { return !b.window.reading() && b.window.document().job().shape.kind == ShapeKind::mesh; }, 10000));
+    REQUIRE(QTest::qWaitFor(
+        [&] { return !b.window.reading() && b.window.document().job().shape.kind == ShapeKind::mesh; },
+        10000));
     b.settle();
     CHECK(b.figure("height") == "200 mm");
     CHECK(b.message().contains("triangles"));
@@ -294,7 +298,9 @@ TEST_CASE("the log is kept by buttons and typing") {
 
 TEST_CASE("all inks are legible on their grounds") {
     const auto luminance = [](const QColor& c) {
-        const auto part = [](double v) { return v <= 0.03928 ? v / 12.92 : std::pow((v + 0.055) / 1.055, 2.4); };
+        const auto part = [](double v) {
+            return v <= 0.03928 ? v / 12.92 : std::pow((v + 0.055) / 1.055, 2.4);
+        };
         return 0.2126 * part(c.redF()) + 0.7152 * part(c.greenF()) + 0.0722 * part(c.blueF());
     };
     const auto contrast = [&](const QColor& a, const QColor& b) {
@@ -304,7 +310,8 @@ TEST_CASE("all inks are legible on their grounds") {
     for (const auto light : {Light::day, Light::night}) {
         const auto& k = ink(light);
         for (const auto& ground : {k.paper, k.sheet}) {
-            for (const auto& text : {k.ink, k.faint, k.petrol, k.oxide, k.moss}) CHECK(contrast(text, ground) >= 4.5);
+            for (const auto& text : {k.ink, k.faint, k.petrol, k.oxide, k.moss})
+                CHECK(contrast(text, ground) >= 4.5);
         }
     }
 }

@@ -51,5 +51,6 @@ TEST_CASE("shares cover every item once and hand errors on") {
     CHECK(std::all_of(hits.begin(), hits.end(), [](int h) { return h == 1; }));
     Progress progress;
     progress.stop();
-    CHECK_THROWS_AS(parallel_shares(100, 1, [&](std::size_t, std::size_t, unsigned) { progress.check(); }), Cancelled);
+    CHECK_THROWS_AS(parallel_shares(100, 1, [&](std::size_t, std::size_t, unsigned) { progress.check(); }),
+                    Cancelled);
 }

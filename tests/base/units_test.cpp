@@ -55,7 +55,8 @@ TEST_CASE("every kind comes back from the text that its editor shows") {
 }
 
 TEST_CASE("sentences carry quantities until they are shown") {
-    const auto sentence = "sags " + quantity(Kind::thickness, 9e-4) + " at " + quantity(Kind::length, 0.41) + ".";
+    const auto sentence =
+        "sags " + quantity(Kind::thickness, 9e-4) + " at " + quantity(Kind::length, 0.41) + ".";
     CHECK(worded(sentence) == "sags 0.90 mm at 410 mm.");
     CHECK(worded(sentence, {UnitSystem::imperial, "$"}) == "sags 0.035 in at 16.1 in.");
     CHECK(worded("no figure") == "no figure");

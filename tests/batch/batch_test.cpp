@@ -35,7 +35,9 @@ std::string put(const Folder& folder, const std::string& name, const std::string
 
 TEST_CASE("laminate answers in SI with the contract's keys") {
     Folder folder;
-    const auto path = put(folder, "s.json", R"({"plies": [{"material": {"E1_Pa": 70e9, "E2_Pa": 70e9, "G12_Pa": 26.9230769e9, "nu12": 0.3, "density_kg_m3": 2700, "alpha1_1_K": 23e-6}, "angle_deg": 30, "thickness_m": 0.004}]})");
+    const auto path = put(
+        folder, "s.json",
+        R"({"plies": [{"material": {"E1_Pa": 70e9, "E2_Pa": 70e9, "G12_Pa": 26.9230769e9, "nu12": 0.3, "density_kg_m3": 2700, "alpha1_1_K": 23e-6}, "angle_deg": 30, "thickness_m": 0.004}]})");
     const auto a = ask({"laminate", path});
     REQUIRE(a.code == 0);
     const auto j = a.json();
@@ -48,7 +50,10 @@ TEST_CASE("laminate answers in SI with the contract's keys") {
     CHECK(j["symmetric"] == true);
     CHECK(j["balanced"] == true);
     for (const char* key : {"A", "B", "bending", "curvature_1_m_K"}) CHECK(j.contains(key));
-    const auto named = ask({"laminate", put(folder, "n.json", R"({"plies": [{"material": "glass mat 450", "thickness_m": 0.001}, {"material": "PVC foam 75, 10 mm", "thickness_m": 0.01}]})")});
+    const auto named = ask(
+        {"laminate",
+         put(folder, "n.json",
+             R"({"plies": [{"material": "glass mat 450", "thickness_m": 0.001}, {"material": "PVC foam 75, 10 mm", "thickness_m": 0.01}]})")});
     CHECK(named.code == 0);
     CHECK_FALSE(named.json()["symmetric"].get<bool>());
 }
@@ -57,12 +62,14 @@ TEST_CASE("draft, pull and measure answer for a file in its unit") {
     Folder folder;
     // The file is in millimetres as our writer makes it.
     const auto path = put(folder, "f.stl", write_stl_binary(shapes::frustum(0.3, 0.2, radians(5), 90)));
-    const double top = 0.3 - 0.2 * std::tan(radians(5)), wall = kPi * (0.3 + top) * std::hypot(0.2, 0.3 - top);
+    const double top = 0.3 - 0.2 * std::tan(radians(5)),
+                 wall = kPi * (0.3 + top) * std::hypot(0.2, 0.3 - top);
     auto j = ask({"draft", path, "--pull", "0,0,1"}).json();
     CHECK(j["slides_m2"].get<double>() == Approx(wall + kPi * top * top).epsilon(2e-3));
     CHECK(j["locks_m2"].get<double>() == Approx(kPi * 0.09).epsilon(2e-3));
     CHECK(j["shadowed_m2"].get<double>() == Approx(0).margin(1e-9));
-    CHECK(ask({"draft", path, "--pull", "0,0,1", "--drag-deg", "7"}).json()["drags_m2"].get<double>() == Approx(wall).epsilon(2e-3));
+    CHECK(ask({"draft", path, "--pull", "0,0,1", "--drag-deg", "7"}).json()["drags_m2"].get<double>() ==
+          Approx(wall).epsilon(2e-3));
     j = ask({"measure", path, "--unit=cm"}).json();
     CHECK(j["closed"] == true);
     CHECK(j["size_m"][2].get<double>() == Approx(2));
@@ -76,7 +83,8 @@ TEST_CASE("draft, pull and measure answer for a file in its unit") {
 TEST_CASE("slabs are answered and written a file a sheet") {
     Folder folder;
     const auto path = put(folder, "t.stl", write_stl_text(shapes::torus(0.3, 0.1, 48), "ring"));
-    const auto a = ask({"slabs", path, "--axis", "0,0,1", "--thickness", "0.05", "--sheet", "2x1", "--out", folder / "cut"});
+    const auto a = ask(
+        {"slabs", path, "--axis", "0,0,1", "--thickness", "0.05", "--sheet", "2x1", "--out", folder / "cut"});
     REQUIRE(a.code == 0);
     const auto j = a.json();
     CHECK(j["slabs"].size() == 4);
@@ -97,8 +105,10 @@ TEST_CASE("report and check work on jobs, and check exits 3 at a stop") {
     REQUIRE(report.code == 0);
     const auto j = report.json();
     for (const auto& stage : kStages) CHECK(j.contains(stage.key));
-    CHECK(j["shell"]["thickness"]["value"].get<double>() == Approx(value_of(fixtures::worked_out(job).figures(Stage::shell), "thickness")));
-    CHECK_THAT(read_file(folder / "tables/materials.csv"), Catch::Contains("ledger,stage,material") && Catch::Contains("\"XPS foam 32, 50 mm\""));
+    CHECK(j["shell"]["thickness"]["value"].get<double>() ==
+          Approx(value_of(fixtures::worked_out(job).figures(Stage::shell), "thickness")));
+    CHECK_THAT(read_file(folder / "tables/materials.csv"),
+               Catch::Contains("ledger,stage,material") && Catch::Contains("\"XPS foam 32, 50 mm\""));
     CHECK_THAT(read_file(folder / "tables/days.csv"), Catch::Contains("lay up the shell"));
     CHECK(ask({"check", folder / "good.jigshell"}).code == 0);
     job.release.mask_land = false;
@@ -112,12 +122,30 @@ TEST_CASE("bad input is one line on standard error, exit 2 and nothing on standa
     Folder folder;
     const auto cube = put(folder, "c.stl", write_stl_binary(shapes::box({0, 0, 0}, {1, 1, 1})));
     const std::vector<std::vector<std::string>> bad{
-        {}, {"polish", cube}, {"measure"}, {"measure", cube, cube}, {"measure", "/no/such.stl"}, {"measure", cube, "--unit", "ell"}, {"measure", cube, "--colour", "red"},
-        {"draft", cube}, {"draft", cube, "--pull", "0,0,0"}, {"draft", cube, "--pull", "up"}, {"draft", cube, "--pull", "1,2"}, {"draft", cube, "--pull"},
-        {"draft", cube, "--pull", "0,0,1", "--drag-deg", "x"}, {"slabs", cube, "--axis", "0,0,1", "--thickness", "0"}, {"slabs", cube, "--axis", "0,0,1", "--thickness", "0.1", "--sheet", "big"},
-        {"laminate", put(folder, "e.json", R"({"plies": []})")}, {"laminate", put(folder, "w.json", R"({"plies": [{"material": "wood", "thickness_m": 0.1}]})")},
-        {"laminate", put(folder, "t.json", R"({"plies": [{"material": 7, "thickness_m": 0.1}]})")}, {"laminate", put(folder, "z.json", R"({"plies": [{"material": "glass mat 300", "thickness_m": 0}]})")},
-        {"laminate", put(folder, "x.json", "{")}, {"report", cube}, {"check", put(folder, "j.jigshell", "{}")}, {"pull", cube, "--top", "0"}};
+        {},
+        {"polish", cube},
+        {"measure"},
+        {"measure", cube, cube},
+        {"measure", "/no/such.stl"},
+        {"measure", cube, "--unit", "ell"},
+        {"measure", cube, "--colour", "red"},
+        {"draft", cube},
+        {"draft", cube, "--pull", "0,0,0"},
+        {"draft", cube, "--pull", "up"},
+        {"draft", cube, "--pull", "1,2"},
+        {"draft", cube, "--pull"},
+        {"draft", cube, "--pull", "0,0,1", "--drag-deg", "x"},
+        {"slabs", cube, "--axis", "0,0,1", "--thickness", "0"},
+        {"slabs", cube, "--axis", "0,0,1", "--thickness", "0.1", "--sheet", "big"},
+        {"laminate", put(folder, "e.json", R"({"plies": []})")},
+        {"laminate", put(folder, "w.json", R"({"plies": [{"material": "wood", "thickness_m": 0.1}]})")},
+        {"laminate", put(folder, "t.json", R"({"plies": [{"material": 7, "thickness_m": 0.1}]})")},
+        {"laminate",
+         put(folder, "z.json", R"({"plies": [{"material": "glass mat 300", "thickness_m": 0}]})")},
+        {"laminate", put(folder, "x.json", "{")},
+        {"report", cube},
+        {"check", put(folder, "j.jigshell", "{}")},
+        {"pull", cube, "--top", "0"}};
     for (const auto& words : bad) {
         const auto a = ask(words);
         INFO((words.empty() ? std::string("nothing") : words.front()) << ": " << a.err);

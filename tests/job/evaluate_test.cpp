@@ -114,7 +114,8 @@ TEST_CASE("every fix that a call offers is a job, and mends its call") {
     job.back.bag = BagKind::envelope;
     job.back.pitch = 0.6;
     job.part.how = LayUp::hand;
-    job.shell.layers = {{LayerKind::surface_coat, "epoxy surface coat", 0, 0}, {LayerKind::ply, "glass cloth 600 twill", 0, 0}};
+    job.shell.layers = {{LayerKind::surface_coat, "epoxy surface coat", 0, 0},
+                        {LayerKind::ply, "glass cloth 600 twill", 0, 0}};
     const auto f = worked_out(job);
     int fixes = 0;
     for (const auto& c : f.calls) {
@@ -127,7 +128,8 @@ TEST_CASE("every fix that a call offers is a job, and mends its call") {
         const auto* still = call(after, c.key);
         CHECK((still == nullptr || still->headline != c.headline));
     }
-    for (const char* key : {"porous", "tape_land", "trim", "land", "too_hot", "envelope", "person", "process", "print_through"}) {
+    for (const char* key : {"porous", "tape_land", "trim", "land", "too_hot", "envelope", "person", "process",
+                            "print_through"}) {
         INFO(key);
         CHECK(call(f, key) != nullptr);
     }

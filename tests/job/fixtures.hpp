@@ -8,14 +8,18 @@
 
 namespace fixtures {
 
-inline std::string data() { return JIG_SOURCE_DATA; }
+inline std::string data() {
+    return JIG_SOURCE_DATA;
+}
 
 inline const jig::Shop& shop() {
     static const auto loaded = jig::load_shop(data() + "/library");
     return loaded;
 }
 
-inline jig::Job demo(const std::string& name = "cello-case") { return jig::load_job(data() + "/demo/" + name + ".json"); }
+inline jig::Job demo(const std::string& name = "cello-case") {
+    return jig::load_job(data() + "/demo/" + name + ".json");
+}
 
 inline jig::Findings worked_out(const jig::Job& job, const jig::Evaluated* before = nullptr) {
     jig::Progress quiet;

@@ -1,8 +1,8 @@
+#include <zip.h>
 #include <catch2/catch.hpp>
 #include <cstring>
 #include <fstream>
 #include <random>
-#include <zip.h>
 
 #include "core/science/mesh/stl.hpp"
 #include "tests/job/fixtures.hpp"
@@ -32,7 +32,8 @@ std::string zip_of(const std::string& name, const std::string& content) {
     const auto path = folder / "z.zip";
     int error = 0;
     auto* zip = zip_open(path.c_str(), ZIP_CREATE, &error);
-    zip_file_add(zip, name.c_str(), zip_source_buffer(zip, content.data(), content.size(), 0), ZIP_FL_OVERWRITE);
+    zip_file_add(zip, name.c_str(), zip_source_buffer(zip, content.data(), content.size(), 0),
+                 ZIP_FL_OVERWRITE);
     zip_close(zip);
     return read_file(path);
 }
@@ -63,16 +64,25 @@ TEST_CASE("saving keeps the last good file and leaves no litter") {
 
 TEST_CASE("damaged, foreign and newer files get a clear message and stay untouched") {
     const auto good = pack_job(with_mesh());
-    CHECK_THAT(refusal(good.substr(0, good.size() / 2)), Catch::Contains("damaged") && Catch::Contains("not been touched"));
+    CHECK_THAT(refusal(good.substr(0, good.size() / 2)),
+               Catch::Contains("damaged") && Catch::Contains("not been touched"));
     CHECK_THAT(refusal("PK no"), Catch::Contains("no Jig Shell job"));
     CHECK_THAT(refusal(zip_of("letter.txt", "dear")), Catch::Contains("no job.json"));
     CHECK_THAT(refusal(zip_of("job.json", "{ not json")), Catch::Contains("line 1"));
-    CHECK_THAT(refusal(zip_of("job.json", R"({"format": "something else"})")), Catch::Contains("no Jig Shell job"));
-    CHECK_THAT(refusal(zip_of("job.json", R"({"format": "jigshell job", "version": 99})")), Catch::Contains("newer"));
-    CHECK_THAT(refusal(zip_of("job.json", R"({"format": "jigshell job", "version": 1, "brief": {"pulls": "x"}})")), Catch::Contains("brief.pulls"));
-    CHECK_THAT(refusal(zip_of("job.json", R"({"format": "jigshell job", "version": 1, "shell": {"layers": [{"kind": "jam"}]}})")), Catch::Contains("shell.layers[0].kind"));
+    CHECK_THAT(refusal(zip_of("job.json", R"({"format": "something else"})")),
+               Catch::Contains("no Jig Shell job"));
+    CHECK_THAT(refusal(zip_of("job.json", R"({"format": "jigshell job", "version": 99})")),
+               Catch::Contains("newer"));
+    CHECK_THAT(
+        refusal(zip_of("job.json", R"({"format": "jigshell job", "version": 1, "brief": {"pulls": "x"}})")),
+        Catch::Contains("brief.pulls"));
+    CHECK_THAT(refusal(zip_of(
+                   "job.json",
+                   R"({"format": "jigshell job", "version": 1, "shell": {"layers": [{"kind": "jam"}]}})")),
+               Catch::Contains("shell.layers[0].kind"));
     // A zip that swells: 200 MB of zeros.
-    CHECK_THAT(refusal(zip_of("attached/bomb", std::string(200u << 20, '\0'))), Catch::Contains("unpack to far more"));
+    CHECK_THAT(refusal(zip_of("attached/bomb", std::string(200u << 20, '\0'))),
+               Catch::Contains("unpack to far more"));
 
     Folder folder;
     std::ofstream(folder / "bad.jigshell") << "not a job";

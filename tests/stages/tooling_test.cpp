@@ -17,7 +17,9 @@ namespace {
 Job block() {
     auto job = small_job();
     job.shape.tray.outline.clear();
-    for (int i = 0; i < 16; ++i) job.shape.tray.outline.push_back({0.3 * std::cos(2 * kPi * i / 16), 0.3 * std::sin(2 * kPi * i / 16)});
+    for (int i = 0; i < 16; ++i)
+        job.shape.tray.outline.push_back(
+            {0.3 * std::cos(2 * kPi * i / 16), 0.3 * std::sin(2 * kPi * i / 16)});
     job.shape.tray.depth = 0.2;
     job.shape.tray.draft = 0;
     job.shape.tray.edge_radius = 0;
@@ -99,10 +101,15 @@ TEST_CASE("a flat lopsided plate bows by its free curvature, a deep one hardly")
     job.shape.tray.depth = 0.006;
     job.shape.tray.edge_radius = 0.004;
     job.shape.tray.crown = 0;
-    job.shell.layers = {{LayerKind::surface_coat, "epoxy surface coat", 0, 0}, {LayerKind::ply, "carbon cloth 600 twill", 0, 0}, {LayerKind::ply, "glass mat 450", 0, 0}, {LayerKind::ply, "glass mat 450", 0, 0}};
+    job.shell.layers = {{LayerKind::surface_coat, "epoxy surface coat", 0, 0},
+                        {LayerKind::ply, "carbon cloth 600 twill", 0, 0},
+                        {LayerKind::ply, "glass mat 450", 0, 0},
+                        {LayerKind::ply, "glass mat 450", 0, 0}};
     const auto flat = worked_out(job);
     const auto& l = flat.shell->stack.laminate;
-    const double L = flat.shape->measures.size.x(), free = std::max(std::abs(l.curvature[0]), std::abs(l.curvature[1])) * (job.shell.cure_temperature - kelvin(20)) * L * L / 8;
+    const double L = flat.shape->measures.size.x(),
+                 free = std::max(std::abs(l.curvature[0]), std::abs(l.curvature[1])) *
+                        (job.shell.cure_temperature - kelvin(20)) * L * L / 8;
     CHECK(flat.shell->bow > 0.3 * free);
     CHECK(flat.shell->bow <= free);
     REQUIRE(call(flat, "bows") != nullptr);
@@ -118,9 +125,11 @@ TEST_CASE("a shell past the resin's day limit is laid over more days, each withi
     REQUIRE(call(f, "too_much") != nullptr);
     double today = 0;
     for (std::size_t i = 0; i < f.shell->stack.laid.size(); ++i) {
-        if (f.shell->stack.laid[i].layer.kind == LayerKind::ply) today += f.shell->stack.laid[i].ply.thickness;
+        if (f.shell->stack.laid[i].layer.kind == LayerKind::ply)
+            today += f.shell->stack.laid[i].ply.thickness;
         CHECK(today <= f.shell->resin.day_limit + 1e-12);
-        if (std::find(f.shell->day_ends.begin(), f.shell->day_ends.end(), i) != f.shell->day_ends.end()) today = 0;
+        if (std::find(f.shell->day_ends.begin(), f.shell->day_ends.end(), i) != f.shell->day_ends.end())
+            today = 0;
     }
 }
 
@@ -142,7 +151,8 @@ TEST_CASE("the skin sags between ribs by the plate-strip figures, and the pitch 
     job.back.pitch = 0.25;
     const auto f = worked_out(job);
     const auto& l = f.shell->stack.laminate;
-    const double D = std::min(l.bending.Ex, l.bending.Ey) * std::pow(l.thickness, 3) / 12, S = l.shear_stiffness.minCoeff();
+    const double D = std::min(l.bending.Ex, l.bending.Ey) * std::pow(l.thickness, 3) / 12,
+                 S = l.shear_stiffness.minCoeff();
     CHECK(f.back->sag.own == Approx(strip_sag_uniform(l.areal_mass * kGravity, 0.25, D, S)));
     CHECK(f.back->sag.person == Approx(long_plate_sag_point(job.back.person, 0.25, D, S)));
     CHECK(f.back->sag.bag == 0);
@@ -189,7 +199,9 @@ TEST_CASE("heat follows the chain with the job's own materials and guards Tg") {
 
 TEST_CASE("a sandwich part is compared with a solid one of the same mass") {
     auto job = small_job();
-    job.part.layers = {{LayerKind::ply, "glass cloth 280 twill", 0, 0}, {LayerKind::core, "PVC foam 75, 10 mm", 0, 0}, {LayerKind::ply, "glass cloth 280 twill", 0, 0}};
+    job.part.layers = {{LayerKind::ply, "glass cloth 280 twill", 0, 0},
+                       {LayerKind::core, "PVC foam 75, 10 mm", 0, 0},
+                       {LayerKind::ply, "glass cloth 280 twill", 0, 0}};
     job.part.pot_loss = 0;
     const auto f = worked_out(job);
     const auto& sum = f.part->stack;
@@ -236,7 +248,11 @@ TEST_CASE("the three ledgers add up and cost falls towards that of each part") {
 
 TEST_CASE("the log counts pulls, weighs them and reminds of release") {
     auto job = small_job();
-    job.log.entries = {{"2026-01-05", EntryKind::care, 0, 7, ""}, {"2026-01-06", EntryKind::pull, 2.0, 0, ""}, {"2026-01-07", EntryKind::pull, 2.2, 0, ""}, {"2026-01-08", EntryKind::note, 0, 0, "moved"}, {"2026-01-09", EntryKind::pull, 2.4, 0, ""}};
+    job.log.entries = {{"2026-01-05", EntryKind::care, 0, 7, ""},
+                       {"2026-01-06", EntryKind::pull, 2.0, 0, ""},
+                       {"2026-01-07", EntryKind::pull, 2.2, 0, ""},
+                       {"2026-01-08", EntryKind::note, 0, 0, "moved"},
+                       {"2026-01-09", EntryKind::pull, 2.4, 0, ""}};
     auto f = worked_out(job);
     CHECK(f.log->pulls == 3);
     CHECK(f.log->mean_mass == Approx(2.2));
@@ -252,10 +268,13 @@ TEST_CASE("the log counts pulls, weighs them and reminds of release") {
 }
 
 TEST_CASE("hazards stand beside the work that has them") {
-    for (const auto stage : {Stage::plug, Stage::edge, Stage::shell, Stage::back, Stage::release, Stage::heat, Stage::part, Stage::run}) CHECK_FALSE(cautions_of(stage).empty());
+    for (const auto stage : {Stage::plug, Stage::edge, Stage::shell, Stage::back, Stage::release, Stage::heat,
+                             Stage::part, Stage::run})
+        CHECK_FALSE(cautions_of(stage).empty());
     std::string all;
     for (std::size_t s = 0; s < kStages.size(); ++s) {
         for (const auto& c : cautions_of(static_cast<Stage>(s))) all += c;
     }
-    for (const char* word : {"Epoxy", "Styrene", "Peroxide", "dust", "Isocyanates", "Vacuum", "Oven", "Lift"}) CHECK_THAT(all, Catch::Contains(word));
+    for (const char* word : {"Epoxy", "Styrene", "Peroxide", "dust", "Isocyanates", "Vacuum", "Oven", "Lift"})
+        CHECK_THAT(all, Catch::Contains(word));
 }

@@ -3,14 +3,29 @@
 namespace jig::app {
 
 std::vector<Sentence> heat_sentences(const Job& job, const Shop&) {
-    std::vector<Sentence> out{{"The shop is at", quantity_word("/heat/room", "room temperature", Kind::temperature, kelvin(5), kelvin(35)), "; the part gels at", quantity_word("/part/gel_temperature", "part gels at", Kind::temperature, kelvin(15), kelvin(180)),
-                               "and the tool is kept", quantity_word("/heat/Tg_margin", "margin under Tg", Kind::warming, 0, 60), "under its Tg."}};
+    std::vector<Sentence> out{
+        {"The shop is at",
+         quantity_word("/heat/room", "room temperature", Kind::temperature, kelvin(5), kelvin(35)),
+         "; the part gels at",
+         quantity_word("/part/gel_temperature", "part gels at", Kind::temperature, kelvin(15), kelvin(180)),
+         "and the tool is kept", quantity_word("/heat/Tg_margin", "margin under Tg", Kind::warming, 0, 60),
+         "under its Tg."}};
     if (job.heat.shell_gel > 0) {
-        out.push_back({"Plug and shell are at", quantity_word("/heat/shell_gel", "shell gels at", Kind::temperature, kelvin(10), kelvin(80)), "when the shell gels."});
+        out.push_back(
+            {"Plug and shell are at",
+             quantity_word("/heat/shell_gel", "shell gels at", Kind::temperature, kelvin(10), kelvin(80)),
+             "when the shell gels."});
     } else {
-        out.push_back({"The shell gels at", choice_word("/heat/shell_gel", "shell gels at", {{0.0, "its resin's own temperature"}, {kelvin(25), "25 °C"}, {kelvin(35), "35 °C"}, {kelvin(45), "45 °C"}}), "."});
+        out.push_back({"The shell gels at",
+                       choice_word("/heat/shell_gel", "shell gels at",
+                                   {{0.0, "its resin's own temperature"},
+                                    {kelvin(25), "25 °C"},
+                                    {kelvin(35), "35 °C"},
+                                    {kelvin(45), "45 °C"}}),
+                       "."});
     }
-    out.push_back({"Spring-in is judged at a corner of", quantity_word("/heat/corner", "corner", Kind::angle, radians(20), radians(150)), "."});
+    out.push_back({"Spring-in is judged at a corner of",
+                   quantity_word("/heat/corner", "corner", Kind::angle, radians(20), radians(150)), "."});
     return out;
 }
 

@@ -13,15 +13,23 @@ class LogPane : public Pane {
   public:
     LogPane(Document& document, QWidget* parent) : Pane(parent), document_(document) {
         QStringList kinds;
-        for (const auto& w : Words<EntryKind>::all) kinds << QString::fromUtf8(w.said.data(), static_cast<qsizetype>(w.said.size()));
-        table_ = new RecordTable({{"note", true, false, {}}, {"date", true, true, {}}, {"kind", true, false, [kinds](int) { return kinds; }}, {"kg", true, true, {}}, {"coats", true, true, {}}}, false, this);
+        for (const auto& w : Words<EntryKind>::all)
+            kinds << QString::fromUtf8(w.said.data(), static_cast<qsizetype>(w.said.size()));
+        table_ = new RecordTable({{"note", true, false, {}},
+                                  {"date", true, true, {}},
+                                  {"kind", true, false, [kinds](int) { return kinds; }},
+                                  {"kg", true, true, {}},
+                                  {"coats", true, true, {}}},
+                                 false, this);
         table_->setObjectName("log");
         table_->setAccessibleName("Entries of the log");
         auto* box = new QVBoxLayout(this);
         box->setContentsMargins(0, 0, 0, 0);
         box->addWidget(table_);
         auto* row = new QHBoxLayout();
-        for (const auto& [text, key, kind] : {std::tuple{"Note a pull", "log-pull", EntryKind::pull}, std::tuple{"Note release care", "log-care", EntryKind::care}, std::tuple{"Note a repair", "log-repair", EntryKind::repair}}) {
+        for (const auto& [text, key, kind] : {std::tuple{"Note a pull", "log-pull", EntryKind::pull},
+                                              std::tuple{"Note release care", "log-care", EntryKind::care},
+                                              std::tuple{"Note a repair", "log-repair", EntryKind::repair}}) {
             auto* b = new QPushButton(text, this);
             b->setObjectName(key);
             connect(b, &QPushButton::clicked, this, [this, kind] {
@@ -30,7 +38,10 @@ class LogPane : public Pane {
                 e.date = QDate::currentDate().toString(Qt::ISODate).toStdString();
                 e.kind = kind;
                 next.push_back(e);
-                set(kind == EntryKind::pull ? "note pull" : kind == EntryKind::care ? "note release care" : "note repair", next);
+                set(kind == EntryKind::pull   ? "note pull"
+                    : kind == EntryKind::care ? "note release care"
+                                              : "note repair",
+                    next);
             });
             row->addWidget(b);
         }
@@ -49,8 +60,11 @@ class LogPane : public Pane {
         QList<QStringList> rows;
         for (const auto& e : entries()) {
             const auto kind = said(e.kind);
-            rows << QStringList{QString::fromStdString(e.note), QString::fromStdString(e.date), QString::fromUtf8(kind.data(), static_cast<qsizetype>(kind.size())),
-                                e.mass > 0 ? QString::fromStdString(show_for_edit(Kind::mass, e.mass, wording)) : QString(), e.coats > 0 ? QString::number(e.coats) : QString()};
+            rows << QStringList{
+                QString::fromStdString(e.note), QString::fromStdString(e.date),
+                QString::fromUtf8(kind.data(), static_cast<qsizetype>(kind.size())),
+                e.mass > 0 ? QString::fromStdString(show_for_edit(Kind::mass, e.mass, wording)) : QString(),
+                e.coats > 0 ? QString::number(e.coats) : QString()};
         }
         table_->show_rows(rows);
         fit_height(table_, 4, 14);
@@ -71,18 +85,24 @@ class LogPane : public Pane {
             refresh(wording_);
         };
         switch (c) {
-            case kNote: e.note = text.toStdString(); break;
+            case kNote:
+                e.note = text.toStdString();
+                break;
             case kDate:
-                if (!QDate::fromString(text, Qt::ISODate).isValid()) return refuse(QString("\"%1\" is no date: write it as 2026-05-31").arg(text));
+                if (!QDate::fromString(text, Qt::ISODate).isValid())
+                    return refuse(QString("\"%1\" is no date: write it as 2026-05-31").arg(text));
                 e.date = text.toStdString();
                 break;
             case kKind:
                 for (std::size_t i = 0; i < Words<EntryKind>::all.size(); ++i) {
-                    if (text.toStdString() == Words<EntryKind>::all[i].said) e.kind = static_cast<EntryKind>(i);
+                    if (text.toStdString() == Words<EntryKind>::all[i].said)
+                        e.kind = static_cast<EntryKind>(i);
                 }
                 break;
             case kMass: {
-                const auto m = text.trimmed().isEmpty() ? std::optional<double>(0) : read_quantity(Kind::mass, text.toStdString(), wording_);
+                const auto m = text.trimmed().isEmpty()
+                                   ? std::optional<double>(0)
+                                   : read_quantity(Kind::mass, text.toStdString(), wording_);
                 if (!m || *m < 0) return refuse(QString("\"%1\" is no mass").arg(text));
                 e.mass = *m;
                 break;
@@ -94,7 +114,8 @@ class LogPane : public Pane {
                 e.coats = n;
                 break;
             }
-            default: break;
+            default:
+                break;
         }
         set("change log entry " + QString::number(r + 1), next);
     }
@@ -105,6 +126,8 @@ class LogPane : public Pane {
 
 }  // namespace
 
-Pane* make_log_pane(Document& document, QWidget* parent) { return new LogPane(document, parent); }
+Pane* make_log_pane(Document& document, QWidget* parent) {
+    return new LogPane(document, parent);
+}
 
 }  // namespace jig::app

@@ -8,7 +8,9 @@
 namespace jig::app {
 namespace {
 
-QString text_of(std::string_view s) { return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size())); }
+QString text_of(std::string_view s) {
+    return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
+}
 
 /// Materials by ledger, and what the shop buys for the job.
 class RunPane : public Pane {
@@ -22,7 +24,9 @@ class RunPane : public Pane {
             box->addWidget(label);
         };
         heading("Materials");
-        materials_ = new RecordTable({{"material", false, false, {}}, {"amount", false, true, {}}, {"cost", false, true, {}}}, false, this);
+        materials_ = new RecordTable(
+            {{"material", false, false, {}}, {"amount", false, true, {}}, {"cost", false, true, {}}}, false,
+            this);
         materials_->setObjectName("materials");
         materials_->setAccessibleName("Bill of materials");
         box->addWidget(materials_);
@@ -73,17 +77,26 @@ class RunPane : public Pane {
                 if (m.ledger == Ledger::equipment) continue;
                 if (m.ledger != ledger) {
                     ledger = m.ledger;
-                    rows << QStringList{"– " + text_of(said(ledger)) + " –", QString(), QString::fromStdString(jig::show(Kind::money, run->ledgers[static_cast<std::size_t>(ledger)].materials, wording))};
+                    rows << QStringList{
+                        "– " + text_of(said(ledger)) + " –", QString(),
+                        QString::fromStdString(jig::show(
+                            Kind::money, run->ledgers[static_cast<std::size_t>(ledger)].materials, wording))};
                     tips << "materials of this ledger";
                 }
-                rows << QStringList{QString::fromStdString(m.what), QString::fromStdString(jig::show(m.kind, m.amount, wording)), QString::fromStdString(jig::show(Kind::money, m.cost, wording))};
-                tips << QString::fromStdString(m.what + (m.note.empty() ? "" : "\n" + worded(m.note, wording)) + worded("\nwaste counted: " + quantity(Kind::ratio, m.waste), wording));
+                rows << QStringList{QString::fromStdString(m.what),
+                                    QString::fromStdString(jig::show(m.kind, m.amount, wording)),
+                                    QString::fromStdString(jig::show(Kind::money, m.cost, wording))};
+                tips << QString::fromStdString(
+                    m.what + (m.note.empty() ? "" : "\n" + worded(m.note, wording)) +
+                    worded("\nwaste counted: " + quantity(Kind::ratio, m.waste), wording));
             }
         }
         materials_->show_rows(rows, tips);
         fit_height(materials_, 4, 12);
         rows.clear();
-        for (const auto& e : document_.job().run.equipment) rows << QStringList{QString::fromStdString(e.name), QString::fromStdString(show_for_edit(Kind::money, e.price, wording))};
+        for (const auto& e : document_.job().run.equipment)
+            rows << QStringList{QString::fromStdString(e.name),
+                                QString::fromStdString(show_for_edit(Kind::money, e.price, wording))};
         equipment_->show_rows(rows);
         fit_height(equipment_, 1, 5);
     }
@@ -96,6 +109,8 @@ class RunPane : public Pane {
 
 }  // namespace
 
-Pane* make_run_pane(Document& document, QWidget* parent) { return new RunPane(document, parent); }
+Pane* make_run_pane(Document& document, QWidget* parent) {
+    return new RunPane(document, parent);
+}
 
 }  // namespace jig::app

@@ -30,7 +30,8 @@ class OutlinePane : public Pane {
             p.insert(p.begin() + static_cast<std::ptrdiff_t>(i) + 1, {(a[0] + b[0]) / 2, (a[1] + b[1]) / 2});
             set("add outline point", p);
         });
-        connect(away, &QPushButton::clicked, this, [this] { emit table_->remove_wanted(table_->currentRow()); });
+        connect(away, &QPushButton::clicked, this,
+                [this] { emit table_->remove_wanted(table_->currentRow()); });
         connect(table_, &RecordTable::remove_wanted, this, [this](int r) {
             auto p = points();
             if (r < 0 || p.size() <= 3) return;
@@ -58,18 +59,23 @@ class OutlinePane : public Pane {
         connect(table_, &RecordTable::pasted, this, [this](const QList<QStringList>& rows) {
             std::vector<std::array<double, 2>> p;
             for (const auto& cells : rows) {
-                const auto x = read_quantity(Kind::length, cells.value(0).toStdString(), wording_), y = read_quantity(Kind::length, cells.value(1).toStdString(), wording_);
+                const auto x = read_quantity(Kind::length, cells.value(0).toStdString(), wording_),
+                           y = read_quantity(Kind::length, cells.value(1).toStdString(), wording_);
                 if (x && y) p.push_back({*x, *y});
             }
-            if (p.size() >= 3) set("paste outline", p);
-            else emit document_.refused("An outline needs three lines of two lengths at least");
+            if (p.size() >= 3)
+                set("paste outline", p);
+            else
+                emit document_.refused("An outline needs three lines of two lengths at least");
         });
     }
     void refresh(const Wording& wording) override {
         wording_ = wording;
         setVisible(document_.job().shape.kind == ShapeKind::tray);
         QList<QStringList> rows;
-        for (const auto& p : points()) rows << QStringList{QString::fromStdString(show_for_edit(Kind::length, p[0], wording)), QString::fromStdString(show_for_edit(Kind::length, p[1], wording))};
+        for (const auto& p : points())
+            rows << QStringList{QString::fromStdString(show_for_edit(Kind::length, p[0], wording)),
+                                QString::fromStdString(show_for_edit(Kind::length, p[1], wording))};
         const auto sign = QString::fromStdString(unit_sign(Kind::length, wording));
         table_->horizontalHeaderItem(0)->setText("along, " + sign);
         table_->horizontalHeaderItem(1)->setText("across, " + sign);
@@ -78,7 +84,9 @@ class OutlinePane : public Pane {
     }
 
   private:
-    [[nodiscard]] const std::vector<std::array<double, 2>>& points() const { return document_.job().shape.tray.outline; }
+    [[nodiscard]] const std::vector<std::array<double, 2>>& points() const {
+        return document_.job().shape.tray.outline;
+    }
     void set(const QString& name, std::vector<std::array<double, 2>> p) {
         auto job = document_.job();
         job.shape.tray.outline = std::move(p);
@@ -91,6 +99,8 @@ class OutlinePane : public Pane {
 
 }  // namespace
 
-Pane* make_outline_pane(Document& document, QWidget* parent) { return new OutlinePane(document, parent); }
+Pane* make_outline_pane(Document& document, QWidget* parent) {
+    return new OutlinePane(document, parent);
+}
 
 }  // namespace jig::app

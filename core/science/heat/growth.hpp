@@ -15,9 +15,9 @@ struct GrowthChain {
 };
 
 struct GrowthSizes {
-    double plug_hot = 0;    ///< each a relative change of length against the plug at room temperature
+    double plug_hot = 0;  ///< each a relative change of length against the plug at room temperature
     double tool_room = 0;
-    double tool_hot = 0;    ///< at the temperature where the part gels: the size that the part takes
+    double tool_hot = 0;  ///< at the temperature where the part gels: the size that the part takes
     double part_room = 0;
 };
 
@@ -25,9 +25,9 @@ struct GrowthSizes {
 GrowthSizes grow(const GrowthChain& chain);
 
 /// Change of an enclosed angle, rad: theta ((al-at) dT / (1 + at dT) + (fl-ft)/(1+ft)) with in-plane and
-/// through-thickness expansion (al, at) and cure shrinkage (fl, ft); dT is negative on cooling (Radford 1993).
-/// Shrinkages are strains, so negative. Positive: the corner closes.
-double spring_in(double theta, double alpha_in_plane, double alpha_through, double shrink_in_plane, double shrink_through,
-                 double temperature_change);
+/// through-thickness expansion (al, at) and cure shrinkage (fl, ft); dT is negative on cooling (Radford
+/// 1993). Shrinkages are strains, so negative. Positive: the corner closes.
+double spring_in(double theta, double alpha_in_plane, double alpha_through, double shrink_in_plane,
+                 double shrink_through, double temperature_change);
 
 }  // namespace jig

@@ -6,11 +6,17 @@
 
 namespace jig {
 
-double strip_sag_uniform(double q, double L, double D, double S) { return 5 * q * std::pow(L, 4) / (384 * D) + q * L * L / (8 * S); }
+double strip_sag_uniform(double q, double L, double D, double S) {
+    return 5 * q * std::pow(L, 4) / (384 * D) + q * L * L / (8 * S);
+}
 
-double strip_sag_middle(double P, double L, double D, double S) { return P * L * L * L / (48 * D) + P * L / (4 * S); }
+double strip_sag_middle(double P, double L, double D, double S) {
+    return P * L * L * L / (48 * D) + P * L / (4 * S);
+}
 
-double long_plate_sag_point(double P, double L, double D, double S) { return 0.01695 * P * L * L / D + P / (4 * S); }
+double long_plate_sag_point(double P, double L, double D, double S) {
+    return 0.01695 * P * L * L / D + P / (4 * S);
+}
 
 double navier_plate_middle(double q, double a, double b, double D, double S, int terms) {
     double sum = 0;
@@ -25,6 +31,8 @@ double navier_plate_middle(double q, double a, double b, double D, double S, int
     return sum;
 }
 
-double wrinkling_stress(double Ef, double Ec, double Gc) { return 0.5 * std::cbrt(Ef * Ec * Gc); }
+double wrinkling_stress(double Ef, double Ec, double Gc) {
+    return 0.5 * std::cbrt(Ef * Ec * Gc);
+}
 
 }  // namespace jig

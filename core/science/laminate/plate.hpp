@@ -4,8 +4,8 @@
 namespace jig {
 
 /// Largest sag of a strip of width 1 m that is simply supported on its ends, m. `D` N·m, `S` N/m (per width).
-double strip_sag_uniform(double pressure, double span, double D, double S);  ///< 5qL⁴/384D + qL²/8S
-double strip_sag_middle(double line_force, double span, double D, double S); ///< PL³/48D + PL/4S, P in N/m
+double strip_sag_uniform(double pressure, double span, double D, double S);   ///< 5qL⁴/384D + qL²/8S
+double strip_sag_middle(double line_force, double span, double D, double S);  ///< PL³/48D + PL/4S, P in N/m
 /// Sag under one force P, N, in the middle of a long plate on two supports a span apart: 0.01695 PL²/D
 /// (Timoshenko & Woinowsky-Krieger, art. 37) and P/4S of shear over a width of one span.
 double long_plate_sag_point(double force, double span, double D, double S);

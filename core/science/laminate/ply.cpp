@@ -61,9 +61,12 @@ PlyMaterial random_mat(const Fibre& f, const Matrix& m, double vf) {
 
 PlyMaterial ply_of(Weave weave, const Fibre& f, const Matrix& m, double vf, double crimp) {
     switch (weave) {
-        case Weave::unidirectional: return unidirectional(f, m, vf);
-        case Weave::cloth: return crossed(f, m, vf, crimp);
-        case Weave::mat: return random_mat(f, m, vf);
+        case Weave::unidirectional:
+            return unidirectional(f, m, vf);
+        case Weave::cloth:
+            return crossed(f, m, vf, crimp);
+        case Weave::mat:
+            return random_mat(f, m, vf);
     }
     return unidirectional(f, m, vf);
 }
@@ -73,7 +76,8 @@ double ply_thickness(double areal_mass, double fibre_density, double fibre_volum
 }
 
 double resin_in_ply(double areal_mass, double fibre_density, double fibre_volume, double resin_density) {
-    return (ply_thickness(areal_mass, fibre_density, fibre_volume) - areal_mass / fibre_density) * resin_density;
+    return (ply_thickness(areal_mass, fibre_density, fibre_volume) - areal_mass / fibre_density) *
+           resin_density;
 }
 
 }  // namespace jig

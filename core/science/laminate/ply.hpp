@@ -6,17 +6,17 @@
 namespace jig {
 
 struct Fibre {
-    double density = 2550;                 ///< kg/m³
-    double E1 = 72e9, E2 = 72e9;           ///< Pa, along and across the filament
+    double density = 2550;        ///< kg/m³
+    double E1 = 72e9, E2 = 72e9;  ///< Pa, along and across the filament
     double G12 = 29.5e9, nu12 = 0.22;
-    double alpha1 = 5e-6, alpha2 = 5e-6;   ///< 1/K
+    double alpha1 = 5e-6, alpha2 = 5e-6;  ///< 1/K
     bool operator==(const Fibre&) const = default;
 };
 
 struct Matrix {
     double density = 1150;  ///< kg/m³
     double E = 3e9, nu = 0.35;
-    double alpha = 65e-6;   ///< 1/K
+    double alpha = 65e-6;  ///< 1/K
     bool operator==(const Matrix&) const = default;
 };
 

@@ -20,11 +20,13 @@ void validate(std::span<const StackPly> plies) {
     for (std::size_t i = 0; i < plies.size(); ++i) {
         const auto& [m, angle, t] = plies[i];
         const auto where = fmt::format("stack ply {}", i + 1);
-        if (!(t > 0) || !std::isfinite(t)) throw InputError(where, "its thickness is not positive", "give the thickness in metres");
+        if (!(t > 0) || !std::isfinite(t))
+            throw InputError(where, "its thickness is not positive", "give the thickness in metres");
         if (!std::isfinite(angle)) throw InputError(where, "its angle is no number", "give it in degrees");
         const bool stiff = m.E1 > 0 && m.E2 > 0 && m.G12 > 0 && m.G13 > 0 && m.G23 > 0 && m.density >= 0;
         if (!stiff || m.nu12 * m.nu12 >= m.E1 / m.E2) {
-            throw InputError(where, "its constants are those of no material", "check moduli above zero and nu12 below sqrt(E1/E2)");
+            throw InputError(where, "its constants are those of no material",
+                             "check moduli above zero and nu12 below sqrt(E1/E2)");
         }
     }
 }
@@ -37,14 +39,16 @@ Eigen::Matrix3d strain_turn(double angle) {
     return t;
 }
 
-/// Shear stiffness across direction `dir` (0: xz, 1: yz): the energy of the shear stress that equilibrium asks
-/// for when the moment in that direction changes (Whitney 1973). Right for sandwiches, 5/6 Gh for one layer.
+/// Shear stiffness across direction `dir` (0: xz, 1: yz): the energy of the shear stress that equilibrium
+/// asks for when the moment in that direction changes (Whitney 1973). Right for sandwiches, 5/6 Gh for one
+/// layer.
 double shear_stiffness(std::span<const StackPly> plies, const std::vector<Eigen::Matrix3d>& q,
                        const std::vector<double>& z, const Matrix6& compliance, int dir) {
     const Vector6 unit_moment = compliance.col(3 + dir);
     const Eigen::Vector3d strain = unit_moment.head<3>(), bend = unit_moment.tail<3>();
     double stress_sum = 0, flexibility = 0;
-    constexpr std::array<double, 3> at{-0.7745966692414834, 0, 0.7745966692414834}, weight{5.0 / 9, 8.0 / 9, 5.0 / 9};
+    constexpr std::array<double, 3> at{-0.7745966692414834, 0, 0.7745966692414834},
+        weight{5.0 / 9, 8.0 / 9, 5.0 / 9};
     for (std::size_t i = 0; i < plies.size(); ++i) {
         const double p = q[i].row(dir).dot(strain), r = q[i].row(dir).dot(bend);
         const double c = std::cos(plies[i].angle), s = std::sin(plies[i].angle);
@@ -63,17 +67,23 @@ double shear_stiffness(std::span<const StackPly> plies, const std::vector<Eigen:
 }
 
 Moduli moduli(const Eigen::Matrix3d& compliance, double scale) {
-    return {scale / compliance(0, 0), scale / compliance(1, 1), scale / compliance(2, 2), -compliance(0, 1) / compliance(0, 0)};
+    return {scale / compliance(0, 0), scale / compliance(1, 1), scale / compliance(2, 2),
+            -compliance(0, 1) / compliance(0, 0)};
 }
 
-bool same_turn(double a, double b) { return std::abs(std::remainder(a - b, kPi)) < 1e-4; }
+bool same_turn(double a, double b) {
+    return std::abs(std::remainder(a - b, kPi)) < 1e-4;
+}
 
 bool mirrored(std::span<const StackPly> plies) {
     for (std::size_t i = 0; i < plies.size() / 2; ++i) {
         const auto &a = plies[i], &b = plies[plies.size() - 1 - i];
-        const bool turnless = a.material.E1 == a.material.E2 && a.material.alpha1 == a.material.alpha2 &&
-                              std::abs(a.material.G12 - a.material.E1 / (2 * (1 + a.material.nu12))) < 1e-6 * a.material.G12;
-        if (!(a.material == b.material) || std::abs(a.thickness - b.thickness) > 1e-9 || !(turnless || same_turn(a.angle, b.angle))) return false;
+        const bool turnless =
+            a.material.E1 == a.material.E2 && a.material.alpha1 == a.material.alpha2 &&
+            std::abs(a.material.G12 - a.material.E1 / (2 * (1 + a.material.nu12))) < 1e-6 * a.material.G12;
+        if (!(a.material == b.material) || std::abs(a.thickness - b.thickness) > 1e-9 ||
+            !(turnless || same_turn(a.angle, b.angle)))
+            return false;
     }
     return true;
 }
@@ -119,7 +129,8 @@ Laminate laminate(std::span<const StackPly> plies) {
     const Matrix6 compliance = stiffness.inverse();
     out.membrane = moduli(compliance.topLeftCorner<3, 3>(), 1 / out.thickness);
     out.bending = moduli(compliance.bottomRightCorner<3, 3>(), 12 / std::pow(out.thickness, 3));
-    for (int dir = 0; dir < 2; ++dir) out.shear_stiffness[dir] = shear_stiffness(plies, q, z, compliance, dir);
+    for (int dir = 0; dir < 2; ++dir)
+        out.shear_stiffness[dir] = shear_stiffness(plies, q, z, compliance, dir);
     Vector6 held;
     held << force, moment;
     const Vector6 free = compliance * held;

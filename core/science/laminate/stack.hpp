@@ -20,18 +20,18 @@ struct Moduli {
 };
 
 struct Laminate {
-    double thickness = 0;    ///< m
-    double areal_mass = 0;   ///< kg/m²
+    double thickness = 0;                         ///< m
+    double areal_mass = 0;                        ///< kg/m²
     Eigen::Matrix3d A = Eigen::Matrix3d::Zero();  ///< N/m
     Eigen::Matrix3d B = Eigen::Matrix3d::Zero();  ///< N
     Eigen::Matrix3d D = Eigen::Matrix3d::Zero();  ///< N·m
     Moduli membrane, bending;
     Eigen::Vector2d shear_stiffness = Eigen::Vector2d::Zero();  ///< N/m, xz and yz, energy based
-    Eigen::Vector3d cte = Eigen::Vector3d::Zero();        ///< 1/K, free strain per kelvin: x, y, xy
+    Eigen::Vector3d cte = Eigen::Vector3d::Zero();              ///< 1/K, free strain per kelvin: x, y, xy
     Eigen::Vector3d curvature = Eigen::Vector3d::Zero();  ///< 1/(m·K), free curvature per kelvin: x, y, xy
-    double cte_through = 0;  ///< 1/K through the thickness, by thickness share
-    bool symmetric = false;  ///< mirrored about the middle
-    bool balanced = false;   ///< no coupling of stretch and shear
+    double cte_through = 0;                               ///< 1/K through the thickness, by thickness share
+    bool symmetric = false;                               ///< mirrored about the middle
+    bool balanced = false;                                ///< no coupling of stretch and shear
 };
 
 /// First ply at the tool face, z = -h/2. Moduli are those of a free strip (the stack may bend while it is

@@ -59,7 +59,10 @@ DraftMap draft(const TriangleMesh& mesh, const RayMesh& rays, const Point& pull_
         for (std::size_t f = begin; f < end; ++f) {
             if (((f - begin) & 0x3fff) == 0) {
                 progress.check();
-                if (thread == 0) progress.report(static_cast<double>(f) / static_cast<double>(std::max<std::size_t>(1, end)), "trying the pull");
+                if (thread == 0)
+                    progress.report(
+                        static_cast<double>(f) / static_cast<double>(std::max<std::size_t>(1, end)),
+                        "trying the pull");
             }
             const Point twice = mesh.area_vector2(f);
             const double area = twice.norm() / 2;
@@ -126,8 +129,10 @@ double locked_by_angle(const TriangleMesh& mesh, const Point& pull, double& drag
     for (std::size_t f = 0; f < mesh.triangles.size(); ++f) {
         const Point twice = mesh.area_vector2(f);
         const double area = twice.norm() / 2, along = twice.dot(pull) / 2;
-        if (along < lock_slope * area) locks += area;
-        else if (along < drag_slope * area) drags += area;
+        if (along < lock_slope * area)
+            locks += area;
+        else if (along < drag_slope * area)
+            drags += area;
     }
     return locks;
 }

@@ -15,19 +15,20 @@ enum class Release : std::uint8_t {
 };
 
 struct DraftRules {
-    double drag_angle = 0.0175;     ///< rad of draft below which a face drags
-    bool foot_open = false;         ///< leave faces out that lie flat at the foot of the pull
-    double samples = 40000;         ///< rays shared out by area beyond the one that each face gets
+    double drag_angle = 0.0175;  ///< rad of draft below which a face drags
+    bool foot_open = false;      ///< leave faces out that lie flat at the foot of the pull
+    double samples = 40000;      ///< rays shared out by area beyond the one that each face gets
 };
 
 struct DraftMap {
-    std::vector<Release> faces;      ///< by face
-    std::vector<float> shadow;       ///< by face, the part of it (0..1) that something stands over
-    double area = 0, slides = 0, drags = 0, locks = 0, open = 0;  ///< m²; slides + drags + locks + open = area
-    double shadowed = 0;             ///< m², the part of locks that has draft but is overhung
-    double projected = 0;            ///< m², seen along the pull
-    double depth = 0;                ///< m along the pull
-    double min_draft = 0;            ///< rad, of the faces the mould covers
+    std::vector<Release> faces;  ///< by face
+    std::vector<float> shadow;   ///< by face, the part of it (0..1) that something stands over
+    double area = 0, slides = 0, drags = 0, locks = 0,
+           open = 0;       ///< m²; slides + drags + locks + open = area
+    double shadowed = 0;   ///< m², the part of locks that has draft but is overhung
+    double projected = 0;  ///< m², seen along the pull
+    double depth = 0;      ///< m along the pull
+    double min_draft = 0;  ///< rad, of the faces the mould covers
     std::size_t worst_face = 0;
 };
 

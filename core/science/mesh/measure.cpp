@@ -44,7 +44,8 @@ void find_inside_radius(const TriangleMesh& mesh, const Topology& topology, Meas
         for (int k = 0; k < 3; ++k) {
             const Point edge = mesh.corner(f, (k + 1) % 3) - mesh.corner(f, k);
             const auto& t = mesh.triangles[f];
-            const Point dn = normal[t[static_cast<std::size_t>((k + 1) % 3)]] - normal[t[static_cast<std::size_t>(k)]];
+            const Point dn =
+                normal[t[static_cast<std::size_t>((k + 1) % 3)]] - normal[t[static_cast<std::size_t>(k)]];
             const Point2 e = frame.flat(edge), d = frame.flat(dn);
             rows.row(2 * k) << e.x(), e.y(), 0;
             rows.row(2 * k + 1) << 0, e.x(), e.y();
@@ -70,7 +71,8 @@ Measures measure(const TriangleMesh& mesh, const Topology& topology) {
     out.size = box.size();
     out.closed = topology.closed();
     Point area_moment = Point::Zero(), moment = Point::Zero();
-    const Point origin = (box.low + box.high) / 2;  // near the shape, so that far-away shapes keep their digits
+    const Point origin =
+        (box.low + box.high) / 2;  // near the shape, so that far-away shapes keep their digits
     const auto wedge = [&](const Point& a, const Point& b, const Point& c) {
         const double v = (a - origin).dot((b - origin).cross(c - origin)) / 6;
         out.volume += v;

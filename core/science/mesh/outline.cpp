@@ -29,7 +29,8 @@ Loops from_clip(const clip::Paths& paths) {
     for (const auto& path : paths) {
         Loop loop;
         loop.reserve(path.size());
-        for (const auto& p : path) loop.emplace_back(static_cast<double>(p.X) / kGrid, static_cast<double>(p.Y) / kGrid);
+        for (const auto& p : path)
+            loop.emplace_back(static_cast<double>(p.X) / kGrid, static_cast<double>(p.Y) / kGrid);
         if (loop.size() >= 3) loops.push_back(std::move(loop));
     }
     return loops;

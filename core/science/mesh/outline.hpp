@@ -8,9 +8,9 @@ namespace jig {
 using Loop = std::vector<Point2>;  ///< closed; anticlockwise round material, clockwise round a hole
 using Loops = std::vector<Loop>;
 
-double signed_area(const Loop& loop);      ///< m², positive anticlockwise
-double net_area(const Loops& loops);       ///< m², holes taken off
-double perimeter(const Loop& loop);        ///< m
+double signed_area(const Loop& loop);  ///< m², positive anticlockwise
+double net_area(const Loops& loops);   ///< m², holes taken off
+double perimeter(const Loop& loop);    ///< m
 Point2 low_corner(const Loops& loops);
 Point2 high_corner(const Loops& loops);
 

@@ -21,7 +21,8 @@ std::vector<Facing> facings(const TriangleMesh& mesh) {
         const Point a = mesh.area_vector2(f) / 2;
         const Point n = a.normalized();
         std::uint64_t key = 0;
-        for (int i = 0; i < 3; ++i) key = key * 4096 + static_cast<std::uint64_t>(std::lround((n[i] + 1) * 500));
+        for (int i = 0; i < 3; ++i)
+            key = key * 4096 + static_cast<std::uint64_t>(std::lround((n[i] + 1) * 500));
         sums.try_emplace(key, Point::Zero()).first->second += a;
     }
     std::vector<Facing> out;
@@ -54,8 +55,10 @@ std::vector<PullCandidate> best_pulls(const TriangleMesh& mesh, const RayMesh& r
         for (const auto& f : faces) {
             const double slope = f.normal.dot(p);
             if (rules.foot_open && slope < -0.9998) continue;
-            if (slope < noise) locks += f.area;
-            else if (slope < drag) drags += f.area;
+            if (slope < noise)
+                locks += f.area;
+            else if (slope < drag)
+                drags += f.area;
         }
         return cost(locks, drags, 0, area);
     };
@@ -82,7 +85,8 @@ std::vector<PullCandidate> best_pulls(const TriangleMesh& mesh, const RayMesh& r
     std::stable_sort(tries.begin(), tries.end(), [](const Try& a, const Try& b) { return a.cost < b.cost; });
     const auto leaders = std::min<std::size_t>(tries.size(), 24);
     for (std::size_t i = 0; i < leaders; ++i) {
-        progress.report(0.5 * static_cast<double>(i) / static_cast<double>(leaders), "searching for the pull");
+        progress.report(0.5 * static_cast<double>(i) / static_cast<double>(leaders),
+                        "searching for the pull");
         auto& t = tries[i];
         if (t.axis) continue;
         for (double step = radians(6); step > radians(0.05); step /= 2) {
@@ -111,15 +115,26 @@ std::vector<PullCandidate> best_pulls(const TriangleMesh& mesh, const RayMesh& r
     Progress silent;
     std::vector<Point> seen;
     for (const auto& t : chosen) {
-        const bool near = std::any_of(seen.begin(), seen.end(), [&](const Point& p) { return p.dot(t.p) > std::cos(radians(15)); });
+        const bool near = std::any_of(seen.begin(), seen.end(),
+                                      [&](const Point& p) { return p.dot(t.p) > std::cos(radians(15)); });
         if (near || (seen.size() >= std::max<std::size_t>(12, top))) continue;
+        // Rays can only add locks to what the angles say: what is already worse than the last wanted is done
+        // with.
+        if (judged.size() >= top) {
+            std::vector<double> costs;
+            for (const auto& [score, candidate] : judged) costs.push_back(score);
+            std::nth_element(costs.begin(), costs.begin() + static_cast<std::ptrdiff_t>(top) - 1,
+                             costs.end());
+            if (t.cost - (t.axis ? kAxisBonus * area : 0) > costs[top - 1]) continue;
+        }
         progress.report(0.5 + 0.5 * static_cast<double>(seen.size()) / 12, "trying the pull");
         seen.push_back(t.p);
         const auto map = draft(mesh, rays, t.p, quick, silent);
         judged.emplace_back(cost(map.locks, map.drags, map.depth, area) - (t.axis ? kAxisBonus * area : 0),
                             PullCandidate{t.p, map.locks, map.drags, map.open, map.depth});
     }
-    std::stable_sort(judged.begin(), judged.end(), [](const auto& a, const auto& b) { return a.first < b.first; });
+    std::stable_sort(judged.begin(), judged.end(),
+                     [](const auto& a, const auto& b) { return a.first < b.first; });
     std::vector<PullCandidate> out;
     for (const auto& [score, candidate] : judged) {
         if (out.size() < top) out.push_back(candidate);

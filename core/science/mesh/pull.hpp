@@ -14,8 +14,8 @@ struct PullCandidate {
 
 /// Best pulls first: the six axes and an even spread of directions judged by angle, the best of them by rays,
 /// the leaders refined by ever smaller steps. An axis wins ties. Directions closer than 15° to a better one
-/// are left out. With `rules.foot_open` a flat foot across the pull does not count against it: that is where the
-/// mould's mouth lies. Throws Cancelled.
+/// are left out. With `rules.foot_open` a flat foot across the pull does not count against it: that is where
+/// the mould's mouth lies. Throws Cancelled.
 std::vector<PullCandidate> best_pulls(const TriangleMesh& mesh, const RayMesh& rays, const DraftRules& rules,
                                       std::size_t top, Progress& progress);
 

@@ -9,7 +9,8 @@ namespace jig {
 struct RayMesh::Inside {
     RTCDevice device = nullptr;
     RTCScene scene = nullptr;
-    Point origin = Point::Zero();  ///< Embree works in floats: rays and mesh are taken from the shape's middle
+    Point origin =
+        Point::Zero();  ///< Embree works in floats: rays and mesh are taken from the shape's middle
     Inside() = default;
     Inside(const Inside&) = delete;
     Inside& operator=(const Inside&) = delete;
@@ -45,13 +46,14 @@ RayMesh::RayMesh(const TriangleMesh& mesh) : inside_(std::make_unique<Inside>())
     inside_->scene = rtcNewScene(inside_->device);
     rtcSetSceneFlags(inside_->scene, RTC_SCENE_FLAG_ROBUST);
     const auto geometry = rtcNewGeometry(inside_->device, RTC_GEOMETRY_TYPE_TRIANGLE);
-    auto* points = static_cast<float*>(rtcSetNewGeometryBuffer(geometry, RTC_BUFFER_TYPE_VERTEX, 0, RTC_FORMAT_FLOAT3,
-                                                               3 * sizeof(float), mesh.points.size()));
+    auto* points = static_cast<float*>(rtcSetNewGeometryBuffer(
+        geometry, RTC_BUFFER_TYPE_VERTEX, 0, RTC_FORMAT_FLOAT3, 3 * sizeof(float), mesh.points.size()));
     for (const auto& p : mesh.points) {
         for (int i = 0; i < 3; ++i) *points++ = static_cast<float>(p[i] - inside_->origin[i]);
     }
-    auto* corners = static_cast<std::uint32_t*>(rtcSetNewGeometryBuffer(
-        geometry, RTC_BUFFER_TYPE_INDEX, 0, RTC_FORMAT_UINT3, 3 * sizeof(std::uint32_t), mesh.triangles.size()));
+    auto* corners = static_cast<std::uint32_t*>(
+        rtcSetNewGeometryBuffer(geometry, RTC_BUFFER_TYPE_INDEX, 0, RTC_FORMAT_UINT3,
+                                3 * sizeof(std::uint32_t), mesh.triangles.size()));
     for (const auto& t : mesh.triangles) {
         for (const auto i : t) *corners++ = i;
     }

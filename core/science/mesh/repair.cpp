@@ -28,7 +28,9 @@ std::size_t join_points(TriangleMesh& mesh, double reach) {
     std::vector<Point> kept;
     for (std::size_t i = 0; i < mesh.points.size(); ++i) {
         const Point& p = mesh.points[i];
-        const auto cell = [&](double v, int shift) { return static_cast<std::int64_t>(std::floor(v / (4 * reach) + 0.5 * shift)); };
+        const auto cell = [&](double v, int shift) {
+            return static_cast<std::int64_t>(std::floor(v / (4 * reach) + 0.5 * shift));
+        };
         std::uint32_t found = kNoFace;
         // Two grids, half a cell apart, so that points on either side of a cell wall still meet.
         for (int shift = 0; shift < 2 && found == kNoFace; ++shift) {
@@ -40,7 +42,8 @@ std::size_t join_points(TriangleMesh& mesh, double reach) {
             found = static_cast<std::uint32_t>(kept.size());
             kept.push_back(p);
             for (int shift = 0; shift < 2; ++shift) {
-                cells.try_emplace({cell(p.x(), shift) * 2 + shift, cell(p.y(), shift), cell(p.z(), shift)}, found);
+                cells.try_emplace({cell(p.x(), shift) * 2 + shift, cell(p.y(), shift), cell(p.z(), shift)},
+                                  found);
             }
         }
         renamed[i] = found;
@@ -120,7 +123,8 @@ std::size_t turn_outwards(TriangleMesh& mesh, const Topology& topology) {
                 if (seen[g]) continue;
                 const auto a = mesh.triangles[f][k], b = mesh.triangles[f][(k + 1) % 3];
                 bool same_way = false;
-                for (std::size_t j = 0; j < 3; ++j) same_way |= mesh.triangles[g][j] == a && mesh.triangles[g][(j + 1) % 3] == b;
+                for (std::size_t j = 0; j < 3; ++j)
+                    same_way |= mesh.triangles[g][j] == a && mesh.triangles[g][(j + 1) % 3] == b;
                 turned[g] = static_cast<char>(turned[f] ^ static_cast<char>(same_way));
                 seen[g] = 1;
                 body.push_back(g);
@@ -171,13 +175,16 @@ Repaired repaired(TriangleMesh mesh, Progress& progress) {
         if (count != 0) out.repairs.push_back({what, count});
     };
     const double size = bounds_of(mesh).diagonal();
-    if (!(size > 0)) throw InputError("shape", "all its points fall together", "choose a shape with a size, and check the unit");
+    if (!(size > 0))
+        throw InputError("shape", "all its points fall together",
+                         "choose a shape with a size, and check the unit");
     progress.report(0.1, "joining points");
     note("points joined that fell together", join_points(mesh, 1e-6 * size));
     progress.report(0.3, "dropping empty faces");
     note("faces without area dropped", drop_empty(mesh));
     note("doubled faces dropped", drop_doubled(mesh));
-    if (mesh.empty()) throw InputError("shape", "no face with an area is left in it", "export the shape again as a mesh");
+    if (mesh.empty())
+        throw InputError("shape", "no face with an area is left in it", "export the shape again as a mesh");
     progress.report(0.5, "turning faces outwards");
     out.topology = topology_of(mesh);
     note("faces turned to face outwards", turn_outwards(mesh, out.topology));

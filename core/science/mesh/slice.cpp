@@ -12,7 +12,8 @@ namespace {
 /// One cut. `mark` holds, per face, the number of the last cut that passed it.
 class Cutter {
   public:
-    Cutter(const TriangleMesh& mesh, const Topology& topology, const Frame& frame, const std::vector<double>& height)
+    Cutter(const TriangleMesh& mesh, const Topology& topology, const Frame& frame,
+           const std::vector<double>& height)
         : mesh_(mesh), topology_(topology), frame_(frame), height_(height), mark_(mesh.triangles.size(), 0) {}
 
     Section cut(double level, std::span<const std::uint32_t> candidates) {
@@ -28,7 +29,9 @@ class Cutter {
     }
 
   private:
-    [[nodiscard]] bool above(std::uint32_t f, std::size_t k) const { return height_[mesh_.triangles[f][k % 3]] >= level_; }
+    [[nodiscard]] bool above(std::uint32_t f, std::size_t k) const {
+        return height_[mesh_.triangles[f][k % 3]] >= level_;
+    }
     [[nodiscard]] bool crosses(std::uint32_t f) const {
         const bool a = above(f, 0);
         return a != above(f, 1) || a != above(f, 2);
@@ -77,8 +80,10 @@ class Cutter {
             }
             at = next;
         }
-        if (open) out.open_lines.push_back(std::move(line));
-        else if (line.size() >= 3) out.loops.push_back(std::move(line));
+        if (open)
+            out.open_lines.push_back(std::move(line));
+        else if (line.size() >= 3)
+            out.loops.push_back(std::move(line));
     }
 
     const TriangleMesh& mesh_;
@@ -96,7 +101,8 @@ std::vector<double> heights_of(const TriangleMesh& mesh, const Point& w) {
     return height;
 }
 
-/// Heights at which the surface turns over: points of edges between a face that looks up and one that does not.
+/// Heights at which the surface turns over: points of edges between a face that looks up and one that does
+/// not.
 std::vector<double> turning_heights(const TriangleMesh& mesh, const Topology& topology, const Frame& frame,
                                     const std::vector<double>& height) {
     std::vector<char> up(mesh.triangles.size());
@@ -126,7 +132,8 @@ std::vector<Section> sections(const TriangleMesh& mesh, const Topology& topology
     const auto height = heights_of(mesh, frame.w);
     std::vector<std::size_t> order(heights.size());
     for (std::size_t i = 0; i < order.size(); ++i) order[i] = i;
-    std::sort(order.begin(), order.end(), [&](std::size_t a, std::size_t b) { return heights[a] < heights[b]; });
+    std::sort(order.begin(), order.end(),
+              [&](std::size_t a, std::size_t b) { return heights[a] < heights[b]; });
     std::vector<double> sorted;
     for (const auto i : order) sorted.push_back(heights[i]);
     // Per cut the faces it crosses, as one packed list.
@@ -144,7 +151,8 @@ std::vector<Section> sections(const TriangleMesh& mesh, const Topology& topology
     std::vector<std::uint32_t> crossed(first.back());
     last = first;
     for (std::size_t f = 0; f < range.size(); ++f) {
-        for (auto i = range[f].first; i < range[f].second; ++i) crossed[last[i]++] = static_cast<std::uint32_t>(f);
+        for (auto i = range[f].first; i < range[f].second; ++i)
+            crossed[last[i]++] = static_cast<std::uint32_t>(f);
     }
     std::vector<Section> out(heights.size());
     const auto grain = std::max<std::size_t>(1, crossed.empty() ? 1 : sorted.size() * 4096 / crossed.size());
@@ -152,7 +160,8 @@ std::vector<Section> sections(const TriangleMesh& mesh, const Topology& topology
         Cutter cutter(mesh, topology, frame, height);
         for (auto i = begin; i < end; ++i) {
             progress.check();
-            out[order[i]] = cutter.cut(sorted[i], std::span(crossed).subspan(first[i], first[i + 1] - first[i]));
+            out[order[i]] =
+                cutter.cut(sorted[i], std::span(crossed).subspan(first[i], first[i + 1] - first[i]));
         }
     });
     return out;
@@ -172,7 +181,8 @@ SlabStack slabs(const TriangleMesh& mesh, const Topology& topology, const Point&
     }
     const double tall = high - low, hair = 1e-6 * std::max(tall, 1e-9);
     if (!(thickness > 0) || tall / thickness > 2000) {
-        throw InputError("slab thickness", "it makes no slab, or more than 2000", "give the thickness of your sheet, such as 50 mm");
+        throw InputError("slab thickness", "it makes no slab, or more than 2000",
+                         "give the thickness of your sheet, such as 50 mm");
     }
     const auto count = static_cast<std::size_t>(std::max(1.0, std::ceil((tall - hair) / thickness)));
     const auto turning = turning_heights(mesh, topology, out.frame, height);
@@ -183,7 +193,8 @@ SlabStack slabs(const TriangleMesh& mesh, const Topology& topology, const Point&
         const double a = std::max(from, low + hair), b = std::min(to, high - hair);
         levels.push_back(a);
         levels.push_back(b);
-        const auto begin = std::upper_bound(turning.begin(), turning.end(), a), end = std::lower_bound(begin, turning.end(), b);
+        const auto begin = std::upper_bound(turning.begin(), turning.end(), a),
+                   end = std::lower_bound(begin, turning.end(), b);
         if (begin != end) {
             constexpr int kBetween = 6;
             const double reach = *(end - 1) - *begin;

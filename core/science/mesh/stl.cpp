@@ -75,7 +75,8 @@ TriangleMesh read_binary(std::string_view bytes, std::size_t count, const std::s
     Welder welder(count / 2 + 16);
     std::vector<Triangle> triangles(count);
     for (std::size_t f = 0; f < count; ++f) {
-        if (f % 65536 == 0) progress.report(static_cast<double>(f) / static_cast<double>(count), "reading triangles");
+        if (f % 65536 == 0)
+            progress.report(static_cast<double>(f) / static_cast<double>(count), "reading triangles");
         std::array<std::array<float, 3>, 3> corners;
         std::memcpy(&corners, bytes.data() + kHeader + f * kRecord + 12, sizeof corners);
         for (std::size_t k = 0; k < 3; ++k) {
@@ -103,7 +104,8 @@ TriangleMesh read_text(std::string_view bytes, const std::string& where, double 
         while (at < end && !blank(*at)) ++at;
         const std::string_view text(word, static_cast<std::size_t>(at - word));
         if ((++words & 0xffff) == 0) {
-            progress.report(static_cast<double>(at - bytes.data()) / static_cast<double>(bytes.size()), "reading triangles");
+            progress.report(static_cast<double>(at - bytes.data()) / static_cast<double>(bytes.size()),
+                            "reading triangles");
         }
         if (text == "vertex") {
             std::array<float, 3> p{};
@@ -117,16 +119,22 @@ TriangleMesh read_text(std::string_view bytes, const std::string& where, double 
                 }
                 at = stop;
             }
-            if (!std::isfinite(p[0]) || !std::isfinite(p[1]) || !std::isfinite(p[2])) not_finite(where, triangles.size());
-            if (corners == 3) throw InputError(fmt::format("{} line {}", where, line()), "a face has more than three corners", "export it as triangles");
+            if (!std::isfinite(p[0]) || !std::isfinite(p[1]) || !std::isfinite(p[2]))
+                not_finite(where, triangles.size());
+            if (corners == 3)
+                throw InputError(fmt::format("{} line {}", where, line()),
+                                 "a face has more than three corners", "export it as triangles");
             current[corners++] = welder.add(p);
         } else if (text == "endfacet") {
-            if (corners != 3) throw InputError(fmt::format("{} line {}", where, line()), "a face has fewer than three corners", "export the shape again");
+            if (corners != 3)
+                throw InputError(fmt::format("{} line {}", where, line()),
+                                 "a face has fewer than three corners", "export the shape again");
             triangles.push_back(current);
             corners = 0;
         }
     }
-    if (corners != 0) throw InputError(where, "the file ends in the middle of a face", "copy or export it again");
+    if (corners != 0)
+        throw InputError(where, "the file ends in the middle of a face", "copy or export it again");
     return finished(welder, std::move(triangles), unit);
 }
 
@@ -150,22 +158,30 @@ bool exact_binary_size(std::string_view bytes) {
 
 }  // namespace
 
-bool looks_like_stl(std::string_view bytes) { return exact_binary_size(bytes) || looks_like_text(bytes); }
+bool looks_like_stl(std::string_view bytes) {
+    return exact_binary_size(bytes) || looks_like_text(bytes);
+}
 
 TriangleMesh read_stl(std::string_view bytes, const std::string& where, double unit, Progress& progress) {
     TriangleMesh mesh;
     if (!exact_binary_size(bytes) && looks_like_text(bytes)) {
         mesh = read_text(bytes, where, unit, progress);
     } else {
-        if (bytes.size() < kHeader) throw InputError(where, "the file is too short for an STL", "choose an STL file with triangles in it");
+        if (bytes.size() < kHeader)
+            throw InputError(where, "the file is too short for an STL",
+                             "choose an STL file with triangles in it");
         const std::size_t said = binary_count(bytes), held = (bytes.size() - kHeader) / kRecord;
         if (said > held) {
-            throw InputError(where, fmt::format("the file says {} triangles and holds {}, so it is cut short or no STL", said, held),
-                             "copy or export it again");
+            throw InputError(
+                where,
+                fmt::format("the file says {} triangles and holds {}, so it is cut short or no STL", said,
+                            held),
+                "copy or export it again");
         }
         mesh = read_binary(bytes, said, where, unit, progress);
     }
-    if (mesh.empty()) throw InputError(where, "the file holds no triangle", "export the shape again as a mesh");
+    if (mesh.empty())
+        throw InputError(where, "the file holds no triangle", "export the shape again as a mesh");
     return mesh;
 }
 
@@ -175,7 +191,8 @@ std::string read_file(const std::string& path, std::size_t limit) {
     std::ifstream in(path, std::ios::binary | std::ios::ate);
     if (!in) throw InputError(path, "the file cannot be opened", "check its name and that you may read it");
     const auto size = static_cast<std::size_t>(in.tellg());
-    if (size > limit) throw InputError(path, fmt::format("the file is larger than {} MB", limit >> 20), "reduce it first");
+    if (size > limit)
+        throw InputError(path, fmt::format("the file is larger than {} MB", limit >> 20), "reduce it first");
     std::string bytes(size, '\0');
     in.seekg(0);
     in.read(bytes.data(), static_cast<std::streamsize>(size));
@@ -195,7 +212,8 @@ std::string write_stl_binary(const TriangleMesh& mesh) {
         for (int i = 0; i < 3; ++i) {
             record[static_cast<std::size_t>(i)] = static_cast<float>(n[i]);
             for (int k = 0; k < 3; ++k) {
-                record[static_cast<std::size_t>(3 + 3 * k + i)] = static_cast<float>(mesh.corner(f, k)[i] * 1000);
+                record[static_cast<std::size_t>(3 + 3 * k + i)] =
+                    static_cast<float>(mesh.corner(f, k)[i] * 1000);
             }
         }
         std::memcpy(out.data() + kHeader + f * kRecord, record.data(), sizeof record);

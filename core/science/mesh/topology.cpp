@@ -62,7 +62,8 @@ std::vector<std::vector<std::uint32_t>> rim_loops(const TriangleMesh& mesh, cons
     std::unordered_multimap<std::uint32_t, std::uint32_t> next;
     for (std::size_t f = 0; f < mesh.triangles.size(); ++f) {
         for (std::size_t k = 0; k < 3; ++k) {
-            if (topology.across[f][k] == kNoFace) next.emplace(mesh.triangles[f][k], mesh.triangles[f][(k + 1) % 3]);
+            if (topology.across[f][k] == kNoFace)
+                next.emplace(mesh.triangles[f][k], mesh.triangles[f][(k + 1) % 3]);
         }
     }
     std::vector<std::vector<std::uint32_t>> loops;

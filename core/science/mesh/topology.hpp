@@ -11,9 +11,9 @@ inline constexpr std::uint32_t kNoFace = 0xffffffffu;
 /// rim and where three or more faces meet. Linear in the number of faces.
 struct Topology {
     std::vector<std::array<std::uint32_t, 3>> across;
-    std::size_t rim_edges = 0;       ///< edges with one face
-    std::size_t crowded_edges = 0;   ///< edges with three faces or more
-    std::size_t turned_edges = 0;    ///< edges whose two faces disagree about outside
+    std::size_t rim_edges = 0;      ///< edges with one face
+    std::size_t crowded_edges = 0;  ///< edges with three faces or more
+    std::size_t turned_edges = 0;   ///< edges whose two faces disagree about outside
     [[nodiscard]] bool closed() const { return rim_edges == 0 && crowded_edges == 0; }
 };
 

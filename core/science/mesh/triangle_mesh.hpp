@@ -47,7 +47,9 @@ TriangleMesh stood_up(const TriangleMesh& mesh, const Point& up);
 struct Frame {
     Point u, v, w;
     [[nodiscard]] Point2 flat(const Point& p) const { return {u.dot(p), v.dot(p)}; }
-    [[nodiscard]] Point lift(const Point2& q, double height) const { return u * q.x() + v * q.y() + w * height; }
+    [[nodiscard]] Point lift(const Point2& q, double height) const {
+        return u * q.x() + v * q.y() + w * height;
+    }
 };
 Frame frame_across(const Point& axis);
 

@@ -15,16 +15,19 @@ using Kernel = CGAL::Exact_predicates_inexact_constructions_kernel;
 using VertexBase = CGAL::Triangulation_vertex_base_with_info_2<std::uint32_t, Kernel>;
 using FaceBase = CGAL::Constrained_triangulation_face_base_2<Kernel>;
 using Structure = CGAL::Triangulation_data_structure_2<VertexBase, FaceBase>;
-using Delaunay = CGAL::Constrained_Delaunay_triangulation_2<Kernel, Structure, CGAL::No_constraint_intersection_tag>;
+using Delaunay =
+    CGAL::Constrained_Delaunay_triangulation_2<Kernel, Structure, CGAL::No_constraint_intersection_tag>;
 
 /// Distance tests against an outline, by rows of cells so that filling stays near linear.
 class Inside {
   public:
-    Inside(const Loop& loop, double spacing) : loop_(loop), spacing_(spacing), low_(low_corner({loop}) - Point2::Constant(spacing)) {
+    Inside(const Loop& loop, double spacing)
+        : loop_(loop), spacing_(spacing), low_(low_corner({loop}) - Point2::Constant(spacing)) {
         rows_.resize(static_cast<std::size_t>((high_corner({loop}).y() - low_.y()) / spacing_) + 3);
         for (std::size_t i = 0; i < loop.size(); ++i) {
             const auto &a = loop[i], &b = loop[(i + 1) % loop.size()];
-            const auto from = row(std::min(a.y(), b.y()) - spacing_), to = row(std::max(a.y(), b.y()) + spacing_);
+            const auto from = row(std::min(a.y(), b.y()) - spacing_),
+                       to = row(std::max(a.y(), b.y()) + spacing_);
             for (auto r = from; r <= to && r < rows_.size(); ++r) rows_[r].push_back(i);
         }
     }
@@ -33,7 +36,9 @@ class Inside {
         bool inside = false;
         for (const auto i : rows_[row(p.y())]) {
             const auto &a = loop_[i], &b = loop_[(i + 1) % loop_.size()];
-            if ((a.y() > p.y()) != (b.y() > p.y()) && p.x() < a.x() + (p.y() - a.y()) / (b.y() - a.y()) * (b.x() - a.x())) inside = !inside;
+            if ((a.y() > p.y()) != (b.y() > p.y()) &&
+                p.x() < a.x() + (p.y() - a.y()) / (b.y() - a.y()) * (b.x() - a.x()))
+                inside = !inside;
             const Point2 ab = b - a;
             const double t = std::clamp((p - a).dot(ab) / std::max(1e-30, ab.squaredNorm()), 0.0, 1.0);
             if ((p - a - t * ab).norm() < clear) return false;
@@ -42,7 +47,9 @@ class Inside {
     }
 
   private:
-    [[nodiscard]] std::size_t row(double y) const { return static_cast<std::size_t>(std::max(0.0, (y - low_.y()) / spacing_)); }
+    [[nodiscard]] std::size_t row(double y) const {
+        return static_cast<std::size_t>(std::max(0.0, (y - low_.y()) / spacing_));
+    }
     const Loop& loop_;
     double spacing_;
     Point2 low_;
@@ -71,9 +78,11 @@ FlatMesh filled(const Loop& outline, double spacing) {
             v->info() = static_cast<std::uint32_t>(i);
             if (i < outline.size()) corners.push_back(v);
         }
-        for (std::size_t i = 0; i < corners.size(); ++i) net.insert_constraint(corners[i], corners[(i + 1) % corners.size()]);
+        for (std::size_t i = 0; i < corners.size(); ++i)
+            net.insert_constraint(corners[i], corners[(i + 1) % corners.size()]);
     } catch (const Delaunay::Intersection_of_constraints_exception&) {
-        throw InputError("outline", "it crosses itself", "move the points so that the line meets itself nowhere");
+        throw InputError("outline", "it crosses itself",
+                         "move the points so that the line meets itself nowhere");
     }
     for (const auto& face : net.finite_face_handles()) {
         const Triangle t{face->vertex(0)->info(), face->vertex(1)->info(), face->vertex(2)->info()};

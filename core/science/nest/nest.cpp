@@ -7,7 +7,8 @@
 namespace jig {
 namespace {
 
-constexpr double kGrid = 1e5;  // hundredths of a millimetre: fine enough for a saw, small enough for the library's products
+constexpr double kGrid =
+    1e5;  // hundredths of a millimetre: fine enough for a saw, small enough for the library's products
 
 /// An outline of few points that covers the given one.
 Loop covering(const Loop& loop) {
@@ -25,7 +26,9 @@ Loop covering(const Loop& loop) {
 
 Nesting nest(const std::vector<Loop>& outlines, const SheetRules& rules, Progress& progress) {
     const double room_x = rules.length - 2 * rules.margin, room_y = rules.width - 2 * rules.margin;
-    if (!(room_x > 0) || !(room_y > 0)) throw InputError("sheet", "the margin leaves no room on it", "give a larger sheet or a smaller margin");
+    if (!(room_x > 0) || !(room_y > 0))
+        throw InputError("sheet", "the margin leaves no room on it",
+                         "give a larger sheet or a smaller margin");
     Nesting out;
     out.placed.resize(outlines.size());
     std::vector<PackItem> items;
@@ -33,10 +36,12 @@ Nesting nest(const std::vector<Loop>& outlines, const SheetRules& rules, Progres
     for (std::size_t i = 0; i < outlines.size(); ++i) {
         const auto cover = covering(outlines[i]);
         const Point2 size = high_corner({cover}) - low_corner({cover});
-        const bool lies = size.x() <= room_x && size.y() <= room_y, stands = size.y() <= room_x && size.x() <= room_y;
+        const bool lies = size.x() <= room_x && size.y() <= room_y,
+                   stands = size.y() <= room_x && size.x() <= room_y;
         if (!lies && !stands) continue;
         PackItem item;
-        for (const auto& p : cover) item.outline.emplace_back(std::llround(p.x() * kGrid), std::llround(p.y() * kGrid));
+        for (const auto& p : cover)
+            item.outline.emplace_back(std::llround(p.x() * kGrid), std::llround(p.y() * kGrid));
         items.push_back(std::move(item));
         which.push_back(i);
     }
@@ -46,13 +51,14 @@ Nesting nest(const std::vector<Loop>& outlines, const SheetRules& rules, Progres
     const auto left = [&](unsigned more) {
         if (progress.stopped()) return;
         try {
-            progress.report(1 - 0.9 * static_cast<double>(more) / static_cast<double>(items.size()), "laying slabs onto sheets");
+            progress.report(1 - 0.9 * static_cast<double>(more) / static_cast<double>(items.size()),
+                            "laying slabs onto sheets");
         } catch (const Cancelled&) {
             return;
         }
     };
-    pack(items, std::llround(room_x * kGrid), std::llround(room_y * kGrid), std::llround(rules.kerf * kGrid), left,
-         [&] { return progress.stopped(); });
+    pack(items, std::llround(room_x * kGrid), std::llround(room_y * kGrid), std::llround(rules.kerf * kGrid),
+         left, [&] { return progress.stopped(); });
     progress.check();
     double used = 0;
     for (std::size_t k = 0; k < items.size(); ++k) {
@@ -61,7 +67,8 @@ Nesting nest(const std::vector<Loop>& outlines, const SheetRules& rules, Progres
         auto& p = out.placed[which[k]];
         p.sheet = item.bin;
         p.turn = item.turn;
-        p.move = {static_cast<double>(item.move_x) / kGrid + rules.margin, static_cast<double>(item.move_y) / kGrid + rules.margin};
+        p.move = {static_cast<double>(item.move_x) / kGrid + rules.margin,
+                  static_cast<double>(item.move_y) / kGrid + rules.margin};
         out.sheets = std::max(out.sheets, p.sheet + 1);
         used += std::abs(signed_area(outlines[which[k]]));
     }

@@ -20,18 +20,19 @@ struct Placed {
     double turn = 0;
     Point2 move = Point2::Zero();
     [[nodiscard]] Point2 at(const Point2& p) const {
-        return {p.x() * std::cos(turn) - p.y() * std::sin(turn) + move.x(), p.x() * std::sin(turn) + p.y() * std::cos(turn) + move.y()};
+        return {p.x() * std::cos(turn) - p.y() * std::sin(turn) + move.x(),
+                p.x() * std::sin(turn) + p.y() * std::cos(turn) + move.y()};
     }
 };
 
 struct Nesting {
     std::vector<Placed> placed;  ///< one for each outline
     int sheets = 0;
-    double yield = 0;            ///< area of what was placed over the area of the sheets used
+    double yield = 0;  ///< area of what was placed over the area of the sheets used
 };
 
-/// Each item is its outer loop (holes are nested over as solid). Outlines are thinned for the search and grown
-/// by what thinning may cost, so no two overlap. Throws InputError for a sheet without room, Cancelled.
+/// Each item is its outer loop (holes are nested over as solid). Outlines are thinned for the search and
+/// grown by what thinning may cost, so no two overlap. Throws InputError for a sheet without room, Cancelled.
 Nesting nest(const std::vector<Loop>& outlines, const SheetRules& rules, Progress& progress);
 
 }  // namespace jig

@@ -11,7 +11,8 @@ void pack(std::vector<PackItem>& items, std::int64_t width, std::int64_t height,
     for (const auto& item : items) {
         // The library wants clockwise paths that close on themselves.
         ClipperLib::Path path;
-        for (auto p = item.outline.rbegin(); p != item.outline.rend(); ++p) path.emplace_back(p->first, p->second);
+        for (auto p = item.outline.rbegin(); p != item.outline.rend(); ++p)
+            path.emplace_back(p->first, p->second);
         path.push_back(path.front());
         pieces.emplace_back(path);
     }

@@ -1,5 +1,5 @@
-// The border to libnest2d, which does not compile as C++20: plain values only, so that one file alone is built
-// to its older standard.
+// The border to libnest2d, which does not compile as C++20: plain values only, so that one file alone is
+// built to its older standard.
 #pragma once
 
 #include <cstdint>
@@ -16,7 +16,8 @@ struct PackItem {
     std::int64_t move_x = 0, move_y = 0;
 };
 
-/// Places every item into as few bins of `width` x `height` as the library finds; `left` hears how many remain.
+/// Places every item into as few bins of `width` x `height` as the library finds; `left` hears how many
+/// remain.
 void pack(std::vector<PackItem>& items, std::int64_t width, std::int64_t height, std::int64_t gap,
           const std::function<void(unsigned left)>& left, const std::function<bool()>& stop);
 

@@ -16,7 +16,9 @@ std::vector<Loops> islands(const Loops& loops) {
         bool inside = false;
         for (std::size_t i = 0; i < loop.size(); ++i) {
             const auto &a = loop[i], &b = loop[(i + 1) % loop.size()];
-            if ((a.y() > p.y()) != (b.y() > p.y()) && p.x() < a.x() + (p.y() - a.y()) / (b.y() - a.y()) * (b.x() - a.x())) inside = !inside;
+            if ((a.y() > p.y()) != (b.y() > p.y()) &&
+                p.x() < a.x() + (p.y() - a.y()) / (b.y() - a.y()) * (b.x() - a.x()))
+                inside = !inside;
         }
         return inside;
     };
@@ -56,7 +58,8 @@ SheetSet lay_onto_sheets(const SlabStack& stack, const SheetRules& rules, Progre
     for (std::size_t i = 0; i < pieces.size(); ++i) {
         const auto& placed = nesting.placed[i];
         if (placed.sheet < 0) {
-            if (out.too_large.empty() || out.too_large.back() != pieces[i].first) out.too_large.push_back(pieces[i].first);
+            if (out.too_large.empty() || out.too_large.back() != pieces[i].first)
+                out.too_large.push_back(pieces[i].first);
             continue;
         }
         SheetPiece piece;
@@ -64,7 +67,8 @@ SheetSet lay_onto_sheets(const SlabStack& stack, const SheetRules& rules, Progre
         for (const auto& loop : pieces[i].second) {
             Loop moved;
             for (const auto& p : loop) moved.push_back(placed.at(p));
-            for (const auto& p : moved) piece.mark += p / static_cast<double>(moved.size()) * (piece.loops.empty() ? 1 : 0);
+            for (const auto& p : moved)
+                piece.mark += p / static_cast<double>(moved.size()) * (piece.loops.empty() ? 1 : 0);
             piece.loops.push_back(std::move(moved));
         }
         area += net_area(piece.loops);
@@ -77,8 +81,10 @@ SheetSet lay_onto_sheets(const SlabStack& stack, const SheetRules& rules, Progre
 std::string sheet_svg(const SheetSet& set, std::size_t sheet) {
     const double w = set.rules.length * 1000, h = set.rules.width * 1000;
     auto out = fmt::format(
-        "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"{0:.3f}mm\" height=\"{1:.3f}mm\" viewBox=\"0 0 {0:.3f} {1:.3f}\">\n"
-        "<g id=\"sheet\" fill=\"none\" stroke=\"#6B6A60\" stroke-width=\"0.5\"><rect width=\"{0:.3f}\" height=\"{1:.3f}\"/></g>\n",
+        "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"{0:.3f}mm\" height=\"{1:.3f}mm\" viewBox=\"0 0 "
+        "{0:.3f} {1:.3f}\">\n"
+        "<g id=\"sheet\" fill=\"none\" stroke=\"#6B6A60\" stroke-width=\"0.5\"><rect width=\"{0:.3f}\" "
+        "height=\"{1:.3f}\"/></g>\n",
         w, h);
     out += "<g id=\"cut\" fill=\"none\" stroke=\"#20251F\" stroke-width=\"0.3\">\n";
     for (const auto& piece : set.sheets.at(sheet).pieces) {
@@ -94,15 +100,21 @@ std::string sheet_svg(const SheetSet& set, std::size_t sheet) {
         out += "\"/>\n";
     }
     out += "</g>\n<g id=\"mark\" fill=\"#1B5C66\" font-size=\"24\" text-anchor=\"middle\">\n";
-    for (const auto& piece : set.sheets.at(sheet).pieces) out += fmt::format("<text x=\"{:.2f}\" y=\"{:.2f}\">{}</text>\n", piece.mark.x() * 1000, h - piece.mark.y() * 1000, piece.slab);
-    out += fmt::format("<path d=\"M5 {0:.2f}H105\" stroke=\"#1B5C66\"/><text x=\"55\" y=\"{1:.2f}\" font-size=\"5\">100 mm</text>\n</g>\n</svg>\n", h - 3.0, h - 5.0);
+    for (const auto& piece : set.sheets.at(sheet).pieces)
+        out += fmt::format("<text x=\"{:.2f}\" y=\"{:.2f}\">{}</text>\n", piece.mark.x() * 1000,
+                           h - piece.mark.y() * 1000, piece.slab);
+    out += fmt::format(
+        "<path d=\"M5 {0:.2f}H105\" stroke=\"#1B5C66\"/><text x=\"55\" y=\"{1:.2f}\" font-size=\"5\">100 "
+        "mm</text>\n</g>\n</svg>\n",
+        h - 3.0, h - 5.0);
     return out;
 }
 
 void write_sheet_dxf(const SheetSet& set, std::size_t sheet, const std::string& path) {
     DL_Dxf dxf;
     const std::unique_ptr<DL_WriterA> w(dxf.out(path.c_str(), DL_Codes::AC1015));
-    if (!w || w->openFailed()) throw InputError(path, "the file cannot be written", "choose a folder that you may write to");
+    if (!w || w->openFailed())
+        throw InputError(path, "the file cannot be written", "choose a folder that you may write to");
     dxf.writeHeader(*w);
     w->dxfString(9, "$INSUNITS");
     w->dxfInt(70, 4);
@@ -115,7 +127,8 @@ void write_sheet_dxf(const SheetSet& set, std::size_t sheet, const std::string& 
     const std::array<const char*, 3> layers{"sheet", "cut", "mark"};
     w->tableLayers(4);
     dxf.writeLayer(*w, DL_LayerData("0", 0), DL_Attributes("", 7, 25, "CONTINUOUS", 1.0));
-    for (const auto* layer : layers) dxf.writeLayer(*w, DL_LayerData(layer, 0), DL_Attributes("", 7, 25, "CONTINUOUS", 1.0));
+    for (const auto* layer : layers)
+        dxf.writeLayer(*w, DL_LayerData(layer, 0), DL_Attributes("", 7, 25, "CONTINUOUS", 1.0));
     w->tableEnd();
     w->tableStyle(1);
     dxf.writeStyle(*w, DL_StyleData("standard", 0, 2.5, 1.0, 0.0, 0, 2.5, "txt", ""));
@@ -143,15 +156,19 @@ void write_sheet_dxf(const SheetSet& set, std::size_t sheet, const std::string& 
         dxf.writePolylineEnd(*w);
     };
     const auto text = [&](const Point2& at, double height, const std::string& words) {
-        dxf.writeText(*w, DL_TextData(at.x() * 1000, at.y() * 1000, 0, at.x() * 1000, at.y() * 1000, 0, height, 1.0, 0, 1, 0, words, "standard", 0.0),
+        dxf.writeText(*w,
+                      DL_TextData(at.x() * 1000, at.y() * 1000, 0, at.x() * 1000, at.y() * 1000, 0, height,
+                                  1.0, 0, 1, 0, words, "standard", 0.0),
                       DL_Attributes("mark", 256, -1, "BYLAYER", 1.0));
     };
-    polyline({{0, 0}, {set.rules.length, 0}, {set.rules.length, set.rules.width}, {0, set.rules.width}}, "sheet");
+    polyline({{0, 0}, {set.rules.length, 0}, {set.rules.length, set.rules.width}, {0, set.rules.width}},
+             "sheet");
     for (const auto& piece : set.sheets.at(sheet).pieces) {
         for (const auto& loop : piece.loops) polyline(loop, "cut");
         text(piece.mark, 24, std::to_string(piece.slab));
     }
-    dxf.writeLine(*w, DL_LineData(5, 3, 0, 5 + kBar * 1000, 3, 0), DL_Attributes("mark", 256, -1, "BYLAYER", 1.0));
+    dxf.writeLine(*w, DL_LineData(5, 3, 0, 5 + kBar * 1000, 3, 0),
+                  DL_Attributes("mark", 256, -1, "BYLAYER", 1.0));
     text({0.055, 0.005}, 5, "100 mm");
     w->sectionEnd();
     dxf.writeObjects(*w);
@@ -159,7 +176,8 @@ void write_sheet_dxf(const SheetSet& set, std::size_t sheet, const std::string& 
     w->dxfEOF();
     w->close();
     std::error_code bad;
-    if (std::filesystem::file_size(path, bad) == 0 || bad) throw InputError(path, "the file cannot be written to its end", "check the room left on the disk");
+    if (std::filesystem::file_size(path, bad) == 0 || bad)
+        throw InputError(path, "the file cannot be written to its end", "check the room left on the disk");
 }
 
 }  // namespace jig

@@ -7,8 +7,8 @@
 namespace jig {
 
 struct SheetPiece {
-    int slab = 0;         ///< its number in the stack
-    Loops loops;          ///< m on the sheet, outer loop first, then its holes
+    int slab = 0;                  ///< its number in the stack
+    Loops loops;                   ///< m on the sheet, outer loop first, then its holes
     Point2 mark = Point2::Zero();  ///< where the number goes
 };
 

@@ -18,14 +18,19 @@ double at_work(double t, const Shift& shift) {
     return t;
 }
 
-double shift_end(double t, const Shift& shift) { return std::floor(t / kDay) * kDay + shift.start + shift.length; }
+double shift_end(double t, const Shift& shift) {
+    return std::floor(t / kDay) * kDay + shift.start + shift.length;
+}
 
-double next_morning(double t, const Shift& shift) { return (std::floor(t / kDay) + 1) * kDay + shift.start; }
+double next_morning(double t, const Shift& shift) {
+    return (std::floor(t / kDay) + 1) * kDay + shift.start;
+}
 
 /// Length of the run from `first` that must not be parted: the tasks chained by windows, with their waits.
 double chain_length(const std::vector<Task>& tasks, std::size_t first) {
     double sum = tasks[first].work;
-    for (auto i = first; i + 1 < tasks.size() && tasks[i].no_later > 0; ++i) sum += tasks[i].wait + tasks[i + 1].work;
+    for (auto i = first; i + 1 < tasks.size() && tasks[i].no_later > 0; ++i)
+        sum += tasks[i].wait + tasks[i + 1].work;
     return sum;
 }
 
@@ -40,7 +45,8 @@ Timetable timetable(const std::vector<Task>& tasks, const Shift& shift) {
         const bool follows_window = i > 0 && tasks[i - 1].no_later > 0;
         const double needs = follows_window ? task.work : chain_length(tasks, i);
         const bool together = !task.can_break || task.no_later > 0;
-        if (together && start + needs > shift_end(start, shift) + 1 && needs <= shift.length + 1) start = next_morning(start, shift);
+        if (together && start + needs > shift_end(start, shift) + 1 && needs <= shift.length + 1)
+            start = next_morning(start, shift);
         if (follows_window && start > due + 1) out.missed.push_back(i - 1);
         double left = task.work;
         double at = start;

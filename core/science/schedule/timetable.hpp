@@ -8,13 +8,13 @@ namespace jig {
 
 /// One piece of work, done after the one before it.
 struct Task {
-    std::string stage;      ///< where it is decided
+    std::string stage;  ///< where it is decided
     std::string name;
-    double work = 0;        ///< s that hands are needed
+    double work = 0;  ///< s that hands are needed
     int people = 1;
     double wait = 0;        ///< s that must pass after it (dry, gel, cure); runs day and night
     bool can_break = true;  ///< may be left at the end of a shift and taken up again
-    double no_later = 0;    ///< s after the end of the wait by which the next task must start; 0 for never mind
+    double no_later = 0;  ///< s after the end of the wait by which the next task must start; 0 for never mind
     bool operator==(const Task&) const = default;
 };
 
@@ -33,8 +33,8 @@ struct Shift {
 
 struct Timetable {
     std::vector<Booking> bookings;
-    double finished = 0;  ///< s from midnight of the first day, last wait included
-    int days = 0;         ///< calendar days touched
+    double finished = 0;              ///< s from midnight of the first day, last wait included
+    int days = 0;                     ///< calendar days touched
     std::vector<std::size_t> missed;  ///< tasks whose follower starts later than its window allows
 };
 

@@ -26,7 +26,8 @@ Sag sag_at(double span, const shell::Findings& shell, const Choices& c) {
     return out;
 }
 
-Findings evaluate(const Choices& c, const shape::Findings& shape, const edge::Findings& edge, const shell::Findings& shell, const Shop& shop) {
+Findings evaluate(const Choices& c, const shape::Findings& shape, const edge::Findings& edge,
+                  const shell::Findings& shell, const Shop& shop) {
     Findings out;
     const double length = std::max(shape.measures.size.x(), shape.measures.size.y()) + 2 * edge.width;
     const double width = std::min(shape.measures.size.x(), shape.measures.size.y()) + 2 * edge.width;
@@ -42,29 +43,38 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const edge::Fi
     }
     if (c.kind != BackKind::none) {
         const auto& board = need(shop.boards, c.board, "back board");
-        const int across = static_cast<int>(std::ceil(length / c.pitch)) + 1, along = static_cast<int>(std::ceil(width / c.pitch)) + 1;
+        const int across = static_cast<int>(std::ceil(length / c.pitch)) + 1,
+                  along = static_cast<int>(std::ceil(width / c.pitch)) + 1;
         out.ribs = across + along;
         // A rib reaches from the feet to the shell: half the tool's height on average, and the free height.
         const double tall = c.height + shape.measures.size.z() / 2;
-        out.rib_area = c.kind == BackKind::egg_crate ? (across * width + along * length) * tall : (across * width + along * length) * 2 * c.height;
+        out.rib_area = c.kind == BackKind::egg_crate ? (across * width + along * length) * tall
+                                                     : (across * width + along * length) * 2 * c.height;
         out.mass = c.kind == BackKind::egg_crate ? out.rib_area * board.thickness * board.density
                                                  : out.rib_area * shell.stack.areal_mass() * 0.25;
     }
     const auto& l = shell.stack.laminate;
     const double D = std::min(l.bending.Ex, l.bending.Ey) * std::pow(l.thickness, 3) / 12;
-    const auto with = fmt::format("strip of {} on two ribs, D = {:.0f} N·m, shear {:.2g} N/m", quantity(Kind::length, out.span), D, l.shear_stiffness.minCoeff());
+    const auto with = fmt::format("strip of {} on two ribs, D = {:.0f} N·m, shear {:.2g} N/m",
+                                  quantity(Kind::length, out.span), D, l.shear_stiffness.minCoeff());
     out.figures = {
-        {"span", c.kind == BackKind::none ? "free span" : "rib pitch", Kind::length, out.span, c.kind == BackKind::none ? "the tool's width, no ribs" : "your choice above"},
+        {"span", c.kind == BackKind::none ? "free span" : "rib pitch", Kind::length, out.span,
+         c.kind == BackKind::none ? "the tool's width, no ribs" : "your choice above"},
         {"sag_own", "sag under own weight", Kind::thickness, out.sag.own, "5qL⁴/384D + qL²/8S, " + with},
         {"sag_person", "sag under a leaning person", Kind::thickness, out.sag.person,
          fmt::format("0.01695·PL²/D + P/4S with P = {:.0f} N, ", c.person) + with},
         {"sag_bag", "sag under the bag", Kind::thickness, out.sag.bag,
-         c.bag == BagKind::envelope ? "5qL⁴/384D + qL²/8S under " + quantity(Kind::pressure, c.vacuum) + ", " + with
-                                    : std::string("a surface bag presses through the thickness; air pushes as hard on the back")},
-        {"pitch_for_limit", "pitch for " + quantity(Kind::thickness, c.limit), Kind::length, out.pitch_for_limit,
-         "the widest pitch at which own weight with a leaning person, or with the bag, stays within the limit"},
-        {"ribs", "ribs", Kind::count, static_cast<double>(out.ribs), "both ways at the pitch, one at each end"},
-        {"mass", "mass of the back", Kind::mass, out.mass, "rib area " + quantity(Kind::area, out.rib_area) + " × board or wrapped cloth"}};
+         c.bag == BagKind::envelope
+             ? "5qL⁴/384D + qL²/8S under " + quantity(Kind::pressure, c.vacuum) + ", " + with
+             : std::string("a surface bag presses through the thickness; air pushes as hard on the back")},
+        {"pitch_for_limit", "pitch for " + quantity(Kind::thickness, c.limit), Kind::length,
+         out.pitch_for_limit,
+         "the widest pitch at which own weight with a leaning person, or with the bag, stays within the "
+         "limit"},
+        {"ribs", "ribs", Kind::count, static_cast<double>(out.ribs),
+         "both ways at the pitch, one at each end"},
+        {"mass", "mass of the back", Kind::mass, out.mass,
+         "rib area " + quantity(Kind::area, out.rib_area) + " × board or wrapped cloth"}};
     return out;
 }
 

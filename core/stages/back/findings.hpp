@@ -12,18 +12,19 @@ struct Sag {
 
 struct Findings {
     std::vector<Figure> figures;
-    double span = 0;     ///< m between supports
+    double span = 0;  ///< m between supports
     Sag sag;
     double pitch_for_limit = 0;  ///< m at which the skin sags by the limit; 0 where none is close enough
-    int ribs = 0;        ///< across the length and across the width together
-    double rib_area = 0; ///< m² of board
-    double mass = 0;     ///< kg
+    int ribs = 0;                ///< across the length and across the width together
+    double rib_area = 0;         ///< m² of board
+    double mass = 0;             ///< kg
 };
 
 /// Strip of shell between two ribs, simply supported (the safe side: a continuous skin sags less).
 Sag sag_at(double span, const shell::Findings& shell, const Choices& choices);
 
-Findings evaluate(const Choices& choices, const shape::Findings& shape, const edge::Findings& edge, const shell::Findings& shell, const Shop& shop);
+Findings evaluate(const Choices& choices, const shape::Findings& shape, const edge::Findings& edge,
+                  const shell::Findings& shell, const Shop& shop);
 Calls calls(const Choices& choices, const Findings& findings, const shell::Findings& shell);
 
 }  // namespace jig::back

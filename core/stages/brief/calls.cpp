@@ -8,18 +8,22 @@ Calls calls(const Choices& c, const Findings& f) {
     Calls out;
     if (c.grade != Grade::structural && f.break_even > 0) {
         const bool mould = c.pulls >= f.break_even;
-        out.push_back({Stage::brief, Severity::note, "where_to_finish",
-                       fmt::format("{} pulls against a break-even of {:.0f}: put the finishing hours into the {}", c.pulls,
-                                   f.break_even, mould ? "plug and mould" : "parts"),
-                       mould ? "Every part then leaves the mould nearly finished."
-                             : "A plain mould and hand-finished parts cost fewer hours in all.",
-                       {}});
+        out.push_back(
+            {Stage::brief,
+             Severity::note,
+             "where_to_finish",
+             fmt::format("{} pulls against a break-even of {:.0f}: put the finishing hours into the {}",
+                         c.pulls, f.break_even, mould ? "plug and mould" : "parts"),
+             mould ? "Every part then leaves the mould nearly finished."
+                   : "A plain mould and hand-finished parts cost fewer hours in all.",
+             {}});
     }
     if (c.process == Process::prepreg && c.top_temperature < kelvin(60)) {
-        out.push_back({Stage::brief, Severity::caution, "prepreg_cold",
-                       "Oven prepreg at a top temperature of " + quantity(Kind::temperature, c.top_temperature),
-                       "Oven prepregs cure at 70 °C and above: the tool has to stand that.",
-                       Fix{"Plan for 80 °C", patch_of("brief", "top_temperature", kelvin(80))}});
+        out.push_back(
+            {Stage::brief, Severity::caution, "prepreg_cold",
+             "Oven prepreg at a top temperature of " + quantity(Kind::temperature, c.top_temperature),
+             "Oven prepregs cure at 70 °C and above: the tool has to stand that.",
+             Fix{"Plan for 80 °C", patch_of("brief", "top_temperature", kelvin(80))}});
     }
     return out;
 }

@@ -8,21 +8,25 @@ namespace jig {
 enum class Grade { structural, paintable, clear, gloss };
 template <>
 struct Words<Grade> {
-    static constexpr std::array all{Word{"structural", "structural, unseen"}, Word{"paintable", "ready for paint"},
-                                    Word{"clear", "clear over the fibre"}, Word{"gloss", "bare gloss from the mould"}};
+    static constexpr std::array all{
+        Word{"structural", "structural, unseen"}, Word{"paintable", "ready for paint"},
+        Word{"clear", "clear over the fibre"}, Word{"gloss", "bare gloss from the mould"}};
 };
 
 enum class Process { wet, wet_bag, infusion, prepreg, squeeze };
 template <>
 struct Words<Process> {
-    static constexpr std::array all{Word{"wet", "wet lay-up, open"}, Word{"wet_bag", "wet lay-up under a bag"}, Word{"infusion", "infusion"},
-                                    Word{"prepreg", "oven prepreg"}, Word{"squeeze", "a bolted squeeze mould"}};
+    static constexpr std::array all{Word{"wet", "wet lay-up, open"},
+                                    Word{"wet_bag", "wet lay-up under a bag"}, Word{"infusion", "infusion"},
+                                    Word{"prepreg", "oven prepreg"},
+                                    Word{"squeeze", "a bolted squeeze mould"}};
 };
 
 namespace brief {
 
 struct Choices {
     std::string job = "New job", customer, part = "part";
+    int revision = 1;
     int pulls = 20;
     Grade grade = Grade::paintable;
     Process process = Process::wet_bag;
@@ -39,6 +43,7 @@ struct Choices {
         v("job", c.job);
         v("customer", c.customer);
         v("part", c.part);
+        v("revision", c.revision, 0, 10000);
         v("pulls", c.pulls, 1, 5000);
         v("grade", c.grade);
         v("process", c.process);

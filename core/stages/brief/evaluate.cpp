@@ -11,16 +11,19 @@ Findings evaluate(const Choices& c, const Shop& shop) {
     out.part_hours_m2 = shop.rate("finishing " + grade);
     // Plug and mould finished to the grade, against a structural plug and every part finished by hand.
     const double extra = 1.5 * (out.plug_hours_m2 - shop.rate("sanding structural"));
-    const double saved = shop.rate("paint kept out of part") * (out.part_hours_m2 - shop.rate("finishing structural"));
+    const double saved =
+        shop.rate("paint kept out of part") * (out.part_hours_m2 - shop.rate("finishing structural"));
     out.break_even = saved > 0 ? extra / saved : 0;
     out.figures = {
         {"pulls", "pulls planned", Kind::count, static_cast<double>(c.pulls), "your choice above"},
         {"plug_finish", "finishing plug and mould, per m²", Kind::hours, out.plug_hours_m2 * 3600,
-         fmt::format("shop rate \"sanding {}\" = {:.1f} h/m² on the plug; half of it again on the mould", grade, out.plug_hours_m2)},
+         fmt::format("shop rate \"sanding {}\" = {:.1f} h/m² on the plug; half of it again on the mould",
+                     grade, out.plug_hours_m2)},
         {"part_finish", "finishing each part by hand, per m²", Kind::hours, out.part_hours_m2 * 3600,
          fmt::format("shop rate \"finishing {}\" = {:.1f} h/m²", grade, out.part_hours_m2)},
         {"break_even", "finish the plug from this many pulls", Kind::factor, out.break_even,
-         saved > 0 ? fmt::format("{:.1f} h/m² more on plug and mould ÷ {:.2f} h/m² saved on each part", extra, saved)
+         saved > 0 ? fmt::format("{:.1f} h/m² more on plug and mould ÷ {:.2f} h/m² saved on each part", extra,
+                                 saved)
                    : std::string("this grade asks for no finish that a mould could save")}};
     return out;
 }

@@ -6,7 +6,8 @@
 
 namespace jig::edge {
 
-Findings evaluate(const Choices& c, const split::Findings& split, const brief::Choices& brief, const Shop& shop) {
+Findings evaluate(const Choices& c, const split::Findings& split, const brief::Choices& brief,
+                  const Shop& shop) {
     Findings out;
     static_cast<void>(need(shop.fasteners, c.bolt, "edge bolt"));
     out.width = c.width();
@@ -26,14 +27,17 @@ Findings evaluate(const Choices& c, const split::Findings& split, const brief::C
     out.bolts = bolted ? static_cast<int>(std::ceil(bolt_line / c.bolt_pitch)) : 0;
     out.figures = {
         {"width", "flange width", Kind::length, out.width,
-         fmt::format("trim {} + channel {} + tape land {} + grip {}", quantity(Kind::length, c.trim), quantity(Kind::length, c.channel),
-                     quantity(Kind::length, c.tape_land), quantity(Kind::length, c.grip))},
-        {"area", "flange area", Kind::area, out.area, "rim grown by the width, less the rim, seen along the pull"},
+         fmt::format("trim {} + channel {} + tape land {} + grip {}", quantity(Kind::length, c.trim),
+                     quantity(Kind::length, c.channel), quantity(Kind::length, c.tape_land),
+                     quantity(Kind::length, c.grip))},
+        {"area", "flange area", Kind::area, out.area,
+         "rim grown by the width, less the rim, seen along the pull"},
         {"rim", "length of the rim", Kind::length, out.rim_length, "seen along the pull"},
         {"tape", "sealant tape", Kind::length, out.tape_length, "middle of the tape land + 15 % for pleats"},
         {"tape_land_area", "to mask against release", Kind::area, out.tape_land_area, "tape land all round"},
         {"bolts", "bolts", Kind::count, static_cast<double>(out.bolts),
-         bolted ? "bolt line " + quantity(Kind::length, bolt_line) + " ÷ pitch " + quantity(Kind::length, c.bolt_pitch) + ", rounded up"
+         bolted ? "bolt line " + quantity(Kind::length, bolt_line) + " ÷ pitch " +
+                      quantity(Kind::length, c.bolt_pitch) + ", rounded up"
                 : std::string("a one-piece tool that is bagged needs none")}};
     return out;
 }

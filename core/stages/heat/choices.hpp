@@ -6,10 +6,10 @@
 namespace jig::heat {
 
 struct Choices {
-    double room = 293.15;          ///< K
-    double shell_gel = 0;          ///< K of plug and shell where the shell gels; 0 for the resin's own figure
-    double corner = 1.5708;        ///< rad, the corner judged for spring-in
-    double Tg_margin = 15;         ///< K wanted between the tool's heat and its Tg
+    double room = 293.15;    ///< K
+    double shell_gel = 0;    ///< K of plug and shell where the shell gels; 0 for the resin's own figure
+    double corner = 1.5708;  ///< rad, the corner judged for spring-in
+    double Tg_margin = 15;   ///< K wanted between the tool's heat and its Tg
     static void fields(auto& c, auto&& v) {
         v("room", c.room, 263.0, 323.0);
         v("shell_gel", c.shell_gel, 0.0, 450.0);

@@ -18,9 +18,10 @@ struct Findings {
     double plug_scale = 1;  ///< to cut the plug by so that the part comes out right
 };
 
-Findings evaluate(const Choices& choices, const brief::Choices& brief, const shape::Findings& shape, const plug::Findings& plug,
-                  const shell::Findings& shell, const part::Choices& part_choices, const part::Findings& part);
-Calls calls(const Choices& choices, const Findings& findings, const brief::Choices& brief, const shell::Findings& shell, const plug::Findings& plug,
-            const part::Choices& part);
+Findings evaluate(const Choices& choices, const brief::Choices& brief, const shape::Findings& shape,
+                  const plug::Findings& plug, const shell::Findings& shell, const part::Choices& part_choices,
+                  const part::Findings& part);
+Calls calls(const Choices& choices, const Findings& findings, const brief::Choices& brief,
+            const shell::Findings& shell, const plug::Findings& plug, const part::Choices& part);
 
 }  // namespace jig::heat

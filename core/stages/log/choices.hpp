@@ -8,16 +8,17 @@ namespace jig {
 enum class EntryKind { pull, care, repair, note };
 template <>
 struct Words<EntryKind> {
-    static constexpr std::array all{Word{"pull", "pull"}, Word{"care", "release care"}, Word{"repair", "repair"}, Word{"note", "note"}};
+    static constexpr std::array all{Word{"pull", "pull"}, Word{"care", "release care"},
+                                    Word{"repair", "repair"}, Word{"note", "note"}};
 };
 
 namespace log {
 
 struct LogEntry {
-    std::string date;      ///< yyyy-mm-dd
+    std::string date;  ///< yyyy-mm-dd
     EntryKind kind = EntryKind::pull;
-    double mass = 0;       ///< kg of the part as pulled; 0 where it was not weighed
-    int coats = 0;         ///< release coats put on before it
+    double mass = 0;  ///< kg of the part as pulled; 0 where it was not weighed
+    int coats = 0;    ///< release coats put on before it
     std::string note;
     static void fields(auto& c, auto&& v) {
         v("date", c.date);

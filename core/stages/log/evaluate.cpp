@@ -21,7 +21,9 @@ Findings evaluate(const Choices& c, const part::Findings& part) {
     double n = 0, sx = 0, sy = 0, sxx = 0, sxy = 0;
     for (std::size_t i = 0; i < c.entries.size(); ++i) {
         const auto& e = c.entries[i];
-        if (!is_date(e.date)) throw InputError(fmt::format("log entry {}", i + 1), "\"" + e.date + "\" is no date", "write it as 2026-05-31");
+        if (!is_date(e.date))
+            throw InputError(fmt::format("log entry {}", i + 1), "\"" + e.date + "\" is no date",
+                             "write it as 2026-05-31");
         if (e.coats > 0) out.since_release = 0;
         if (e.kind != EntryKind::pull) continue;
         ++out.pulls;
@@ -38,10 +40,14 @@ Findings evaluate(const Choices& c, const part::Findings& part) {
     out.weighed = static_cast<int>(n);
     if (n > 0) out.mean_mass = sy / n;
     if (n > 1) out.trend = (n * sxy - sx * sy) / (n * sxx - sx * sx);
-    out.figures = {{"pulls", "pulls so far", Kind::count, static_cast<double>(out.pulls), "entries of the kind \"pull\""},
-                   {"mean_mass", "mean mass of the part", Kind::mass, out.mean_mass, fmt::format("of {} weighed; planned {}", out.weighed, quantity(Kind::mass, part.mass))},
-                   {"trend", "change from pull to pull", Kind::mass, out.trend, "straight line through the weighed pulls"},
-                   {"since_release", "pulls since release was put on", Kind::count, static_cast<double>(out.since_release), "counted from the last entry with coats"}};
+    out.figures = {{"pulls", "pulls so far", Kind::count, static_cast<double>(out.pulls),
+                    "entries of the kind \"pull\""},
+                   {"mean_mass", "mean mass of the part", Kind::mass, out.mean_mass,
+                    fmt::format("of {} weighed; planned {}", out.weighed, quantity(Kind::mass, part.mass))},
+                   {"trend", "change from pull to pull", Kind::mass, out.trend,
+                    "straight line through the weighed pulls"},
+                   {"since_release", "pulls since release was put on", Kind::count,
+                    static_cast<double>(out.since_release), "counted from the last entry with coats"}};
     return out;
 }
 

@@ -10,13 +10,14 @@ struct Findings {
     std::vector<Figure> figures;
     int pulls = 0;
     int weighed = 0;
-    double mean_mass = 0;        ///< kg
-    double trend = 0;            ///< kg per pull, least squares over the weighed pulls
-    int since_release = 0;       ///< pulls since release coats were last put on
+    double mean_mass = 0;   ///< kg
+    double trend = 0;       ///< kg per pull, least squares over the weighed pulls
+    int since_release = 0;  ///< pulls since release coats were last put on
 };
 
 /// Throws InputError for dates that are none (yyyy-mm-dd).
 Findings evaluate(const Choices& choices, const part::Findings& part);
-Calls calls(const Findings& findings, const brief::Choices& brief, const part::Findings& part, const release::Findings& release);
+Calls calls(const Findings& findings, const brief::Choices& brief, const part::Findings& part,
+            const release::Findings& release);
 
 }  // namespace jig::log

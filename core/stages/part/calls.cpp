@@ -8,37 +8,52 @@ namespace jig::part {
 
 Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief, const Shop& shop) {
     Calls out;
-    const auto add = [&](Severity s, const char* key, std::string headline, std::string why, std::optional<Fix> fix = {}) {
+    const auto add = [&](Severity s, const char* key, std::string headline, std::string why,
+                         std::optional<Fix> fix = {}) {
         out.push_back({Stage::part, s, key, std::move(headline), std::move(why), std::move(fix)});
     };
     if (c.target_mass > 0 && f.mass > 1.02 * c.target_mass) {
-        add(Severity::caution, "heavy", "Part " + quantity(Kind::mass, f.mass) + " against a target of " + quantity(Kind::mass, c.target_mass),
+        add(Severity::caution, "heavy",
+            "Part " + quantity(Kind::mass, f.mass) + " against a target of " +
+                quantity(Kind::mass, c.target_mass),
             "Lighter cloth, more core or a drier lay-up brings it down.");
     }
-    const LayUp fits = brief.process == Process::infusion ? LayUp::infused : brief.process == Process::prepreg ? LayUp::prepreg
-                       : brief.process == Process::wet    ? LayUp::hand : LayUp::bagged;
+    const LayUp fits = brief.process == Process::infusion  ? LayUp::infused
+                       : brief.process == Process::prepreg ? LayUp::prepreg
+                       : brief.process == Process::wet     ? LayUp::hand
+                                                           : LayUp::bagged;
     if (c.how != fits) {
-        add(Severity::caution, "process", std::string("The part is laid ") + std::string(said(c.how)) + ", the brief says " + std::string(said(brief.process)),
-            "Resin content and thickness follow the process.", Fix{"Lay it " + std::string(said(fits)), patch_of("part", "how", std::string(file_word(fits)))});
+        add(Severity::caution, "process",
+            std::string("The part is laid ") + std::string(said(c.how)) + ", the brief says " +
+                std::string(said(brief.process)),
+            "Resin content and thickness follow the process.",
+            Fix{"Lay it " + std::string(said(fits)), patch_of("part", "how", std::string(file_word(fits)))});
     }
     for (const auto& layer : c.layers) {
         if (layer.kind != LayerKind::core) continue;
         const auto& core = need(shop.cores, layer.material, "part");
         if (c.how != LayUp::hand && core.crush < 2 * 101325) {
-            add(Severity::stop, "crush", layer.material + " crushes at " + quantity(Kind::strength, core.crush), "One atmosphere of bag pressure leaves no margin.");
+            add(Severity::stop, "crush",
+                layer.material + " crushes at " + quantity(Kind::strength, core.crush),
+                "One atmosphere of bag pressure leaves no margin.");
         }
     }
     const auto& l = f.stack.laminate;
     if (!l.symmetric && f.core_share > 0) {
-        add(Severity::note, "asymmetric", "The part's stack differs on its two sides", "It will curl a little when it cools; mirrored skins stay flat.");
+        add(Severity::note, "asymmetric", "The part's stack differs on its two sides",
+            "It will curl a little when it cools; mirrored skins stay flat.");
     }
     if (f.resin.gel_time > 0 && f.resin_mix > 2 && f.resin.pot_life < 1800) {
         const int batches = static_cast<int>(std::ceil(f.resin_mix / 1.0));
-        add(Severity::caution, "batches", fmt::format("Mix {} in {} batches: pot life is {}", quantity(Kind::mass, f.resin_mix), batches, quantity(Kind::duration, f.resin.pot_life)),
+        add(Severity::caution, "batches",
+            fmt::format("Mix {} in {} batches: pot life is {}", quantity(Kind::mass, f.resin_mix), batches,
+                        quantity(Kind::duration, f.resin.pot_life)),
             "A large pot of fast resin heats itself, smokes and can burn.");
     }
     if (c.gel_temperature > f.resin.Tg) {
-        add(Severity::caution, "gel_hot", "The part gels at " + quantity(Kind::temperature, c.gel_temperature) + ", over the resin's Tg of " + quantity(Kind::temperature, f.resin.Tg),
+        add(Severity::caution, "gel_hot",
+            "The part gels at " + quantity(Kind::temperature, c.gel_temperature) +
+                ", over the resin's Tg of " + quantity(Kind::temperature, f.resin.Tg),
             "Step the cure, or choose a resin that is meant for that heat.");
     }
     return out;

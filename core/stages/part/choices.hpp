@@ -28,8 +28,11 @@ struct Choices {
 /// A light sandwich to begin with.
 inline Choices start() {
     Choices c;
-    c.layers = {{LayerKind::ply, "glass cloth 200 plain", 0, 0}, {LayerKind::ply, "glass cloth 280 twill", kPi / 4, 0}, {LayerKind::core, "PVC foam 75, 5 mm", 0, 0},
-                {LayerKind::ply, "glass cloth 280 twill", kPi / 4, 0}, {LayerKind::ply, "glass cloth 200 plain", 0, 0}};
+    c.layers = {{LayerKind::ply, "glass cloth 200 plain", 0, 0},
+                {LayerKind::ply, "glass cloth 280 twill", kPi / 4, 0},
+                {LayerKind::core, "PVC foam 75, 5 mm", 0, 0},
+                {LayerKind::ply, "glass cloth 280 twill", kPi / 4, 0},
+                {LayerKind::ply, "glass cloth 200 plain", 0, 0}};
     return c;
 }
 

@@ -34,17 +34,23 @@ Findings evaluate(const Choices& c, const split::Findings& split, const Shop& sh
         out.stiffer = l.D(0, 0) / solid_D;
     }
     out.figures = {
-        {"thickness", "thickness", Kind::thickness, l.thickness, fmt::format("sum of layers, {:.0f} % of it core", 100 * out.core_share)},
+        {"thickness", "thickness", Kind::thickness, l.thickness,
+         fmt::format("sum of layers, {:.0f} % of it core", 100 * out.core_share)},
         {"areal_mass", "mass per area", Kind::areal_mass, out.stack.areal_mass(),
-         fmt::format("fibre {} + resin {} + coats and core {}", quantity(Kind::areal_mass, out.stack.fibre), quantity(Kind::areal_mass, out.stack.resin),
+         fmt::format("fibre {} + resin {} + coats and core {}", quantity(Kind::areal_mass, out.stack.fibre),
+                     quantity(Kind::areal_mass, out.stack.resin),
                      quantity(Kind::areal_mass, out.stack.other))},
-        {"mass", "mass of the part", Kind::mass, out.mass, "mass per area × " + quantity(Kind::area, out.area)},
+        {"mass", "mass of the part", Kind::mass, out.mass,
+         "mass per area × " + quantity(Kind::area, out.area)},
         {"D", "bending stiffness D11", Kind::stiffness, l.D(0, 0), "∫ Q11·z² dz through the stack"},
         {"stiffer", "times as stiff as solid", Kind::factor, out.stiffer,
-         fmt::format("against the same plies without core, thickened to the same mass: D11 = {}", quantity(Kind::stiffness, solid_D))},
+         fmt::format("against the same plies without core, thickened to the same mass: D11 = {}",
+                     quantity(Kind::stiffness, solid_D))},
         {"resin", "resin to mix for each part", Kind::mass, out.resin_mix,
-         fmt::format("{} × area, half the cloth's waste, and {} left in pots and lines", quantity(Kind::areal_mass, out.stack.resin), quantity(Kind::mass, c.pot_loss))},
-        {"hardener", "of that, hardener", Kind::mass, out.resin_mix * out.resin.mix_ratio / (100 + out.resin.mix_ratio),
+         fmt::format("{} × area, half the cloth's waste, and {} left in pots and lines",
+                     quantity(Kind::areal_mass, out.stack.resin), quantity(Kind::mass, c.pot_loss))},
+        {"hardener", "of that, hardener", Kind::mass,
+         out.resin_mix * out.resin.mix_ratio / (100 + out.resin.mix_ratio),
          fmt::format("{:g} parts to 100 by mass", out.resin.mix_ratio)}};
     return out;
 }

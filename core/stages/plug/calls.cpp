@@ -9,10 +9,15 @@ namespace jig::plug {
 Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief) {
     Calls out;
     if (f.too_large) {
-        out.push_back({Stage::plug, Severity::caution, "sheet_size",
-                       "The largest slab does not go onto one sheet of " + quantity(Kind::length, f.board.sheet_length) + " × " +
+        out.push_back({Stage::plug,
+                       Severity::caution,
+                       "sheet_size",
+                       "The largest slab does not go onto one sheet of " +
+                           quantity(Kind::length, f.board.sheet_length) + " × " +
                            quantity(Kind::length, f.board.sheet_width),
-                       "Join sheets edge to edge first and stagger the joints from slab to slab, or choose larger stock.", {}});
+                       "Join sheets edge to edge first and stagger the joints from slab to slab, or choose "
+                       "larger stock.",
+                       {}});
     }
     if (f.board.porous && c.barrier == Barrier::none) {
         out.push_back({Stage::plug, Severity::stop, "porous", f.board.name + " is porous and has no barrier",
@@ -21,9 +26,14 @@ Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief) {
     }
     if (f.mass > brief.lift) {
         const int hands = static_cast<int>(std::ceil(f.mass / brief.lift));
-        out.push_back({Stage::plug, hands > 4 ? Severity::caution : Severity::note, "lift",
-                       fmt::format("Plug {}: {} people or a hoist to lift and turn it", quantity(Kind::mass, f.mass), hands),
-                       "Counted at " + quantity(Kind::mass, brief.lift) + " for one person; plan the lift before the plug is glued.", {}});
+        out.push_back({Stage::plug,
+                       hands > 4 ? Severity::caution : Severity::note,
+                       "lift",
+                       fmt::format("Plug {}: {} people or a hoist to lift and turn it",
+                                   quantity(Kind::mass, f.mass), hands),
+                       "Counted at " + quantity(Kind::mass, brief.lift) +
+                           " for one person; plan the lift before the plug is glued.",
+                       {}});
     }
     return out;
 }

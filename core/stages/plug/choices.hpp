@@ -8,7 +8,8 @@ namespace jig {
 enum class Barrier { none, epoxy, water };
 template <>
 struct Words<Barrier> {
-    static constexpr std::array all{Word{"none", "no barrier coat"}, Word{"epoxy", "a skin of epoxy"}, Word{"water", "a water-based barrier coat"}};
+    static constexpr std::array all{Word{"none", "no barrier coat"}, Word{"epoxy", "a skin of epoxy"},
+                                    Word{"water", "a water-based barrier coat"}};
 };
 
 namespace plug {

@@ -20,7 +20,8 @@ struct Findings {
     bool too_large = false;   ///< a slab goes onto no single sheet
 };
 
-Findings evaluate(const Choices& choices, const shape::Findings& shape, const split::Findings& split, const Shop& shop, Progress& progress);
+Findings evaluate(const Choices& choices, const shape::Findings& shape, const split::Findings& split,
+                  const Shop& shop, Progress& progress);
 Calls calls(const Choices& choices, const Findings& findings, const brief::Choices& brief);
 
 }  // namespace jig::plug

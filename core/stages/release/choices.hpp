@@ -7,8 +7,8 @@ namespace jig::release {
 
 struct Choices {
     std::string system = "semi-permanent";
-    bool wax_before = false;   ///< the face has been waxed earlier and not stripped
-    bool mask_land = true;     ///< tape land masked until bagging
+    bool wax_before = false;  ///< the face has been waxed earlier and not stripped
+    bool mask_land = true;    ///< tape land masked until bagging
     static void fields(auto& c, auto&& v) {
         v("system", c.system);
         v("wax_before", c.wax_before);

@@ -4,7 +4,8 @@
 
 namespace jig::release {
 
-Findings evaluate(const Choices& c, const split::Findings& split, const edge::Findings& edge, const Shop& shop) {
+Findings evaluate(const Choices& c, const split::Findings& split, const edge::Findings& edge,
+                  const Shop& shop) {
     Findings out;
     out.system = need(shop.releases, c.system, "release system");
     out.area = split.moulded_area + edge.area - (c.mask_land ? edge.tape_land_area : 0);
@@ -28,12 +29,18 @@ Findings evaluate(const Choices& c, const split::Findings& split, const edge::Fi
     }
     out.figures = {
         {"coats", "coats before the first pull", Kind::count, static_cast<double>(coats), out.system.care},
-        {"area", "area to coat", Kind::area, out.area, "moulded area and flange, less the masked tape land " + quantity(Kind::area, c.mask_land ? edge.tape_land_area : 0)},
-        {"clock", "first coat to first pull", Kind::duration, out.clock, "work on every coat, its wait, and the last cure of " + quantity(Kind::duration, out.system.final_cure)},
+        {"area", "area to coat", Kind::area, out.area,
+         "moulded area and flange, less the masked tape land " +
+             quantity(Kind::area, c.mask_land ? edge.tape_land_area : 0)},
+        {"clock", "first coat to first pull", Kind::duration, out.clock,
+         "work on every coat, its wait, and the last cure of " +
+             quantity(Kind::duration, out.system.final_cure)},
         {"work", "hands for the first use", Kind::hours, out.work, "minutes per m² and coat × area"},
         {"litres", "product for the first use", Kind::volume, out.litres * 1e-3, "coats × area ÷ cover"},
-        {"touch_up", "pulls per touch-up", Kind::count, static_cast<double>(out.system.pulls_per_touch_up), "from the shop library"},
-        {"limit", "good up to", Kind::temperature, out.system.top_temperature, "from the shop library: " + out.system.origin.note}};
+        {"touch_up", "pulls per touch-up", Kind::count, static_cast<double>(out.system.pulls_per_touch_up),
+         "from the shop library"},
+        {"limit", "good up to", Kind::temperature, out.system.top_temperature,
+         "from the shop library: " + out.system.origin.note}};
     return out;
 }
 

@@ -16,16 +16,17 @@ struct Findings {
     std::vector<Figure> figures;
     ReleaseSystem system;
     std::vector<Step> plan;
-    double area = 0;          ///< m² to coat, tape land left out
-    double clock = 0;         ///< s from first coat to first pull
-    double work = 0;          ///< s of hands for the first use
-    double work_each = 0;     ///< s of hands for each pull
+    double area = 0;       ///< m² to coat, tape land left out
+    double clock = 0;      ///< s from first coat to first pull
+    double work = 0;       ///< s of hands for the first use
+    double work_each = 0;  ///< s of hands for each pull
     double cost_first = 0, cost_each = 0;
-    double litres = 0;        ///< for the first use
+    double litres = 0;  ///< for the first use
 };
 
-Findings evaluate(const Choices& choices, const split::Findings& split, const edge::Findings& edge, const Shop& shop);
-Calls calls(const Choices& choices, const Findings& findings, const brief::Choices& brief, const shape::Findings& shape,
-            const shell::Choices& shell);
+Findings evaluate(const Choices& choices, const split::Findings& split, const edge::Findings& edge,
+                  const Shop& shop);
+Calls calls(const Choices& choices, const Findings& findings, const brief::Choices& brief,
+            const shape::Findings& shape, const shell::Choices& shell);
 
 }  // namespace jig::release

@@ -16,8 +16,8 @@ struct Equipment {
 };
 
 struct Choices {
-    double labour = 0;           ///< per hour; 0 for the shop's rate
-    double start = 8 * 3600.0;   ///< s after midnight at which the shift begins
+    double labour = 0;          ///< per hour; 0 for the shop's rate
+    double start = 8 * 3600.0;  ///< s after midnight at which the shift begins
     std::vector<Equipment> equipment;
     static void fields(auto& c, auto&& v) {
         v("labour", c.labour, 0.0, 10000.0);

@@ -13,10 +13,12 @@ class Book {
   public:
     Book(Findings& out, const Shop& shop) : out_(out), shop_(shop) {}
 
-    void material(Ledger ledger, Stage stage, std::string what, Kind kind, double amount, double waste, double unit_price, std::string note = {}) {
+    void material(Ledger ledger, Stage stage, std::string what, Kind kind, double amount, double waste,
+                  double unit_price, std::string note = {}) {
         if (amount <= 0) return;
         const double bought = amount * (1 + waste);
-        out_.materials.push_back({ledger, stage, std::move(what), kind, bought, waste, bought * unit_price, std::move(note)});
+        out_.materials.push_back(
+            {ledger, stage, std::move(what), kind, bought, waste, bought * unit_price, std::move(note)});
     }
     /// A consumable by its name in the library, with the library's waste.
     void consumable(Ledger ledger, Stage stage, const char* name, Kind kind, double amount) {
@@ -31,10 +33,13 @@ class Book {
         line.what = std::move(what);
         line.hours = hours;
     }
-    void rated(Ledger ledger, Stage stage, const std::string& rate, double amount) { hours(ledger, stage, rate, shop_.rate(rate) * amount); }
+    void rated(Ledger ledger, Stage stage, const std::string& rate, double amount) {
+        hours(ledger, stage, rate, shop_.rate(rate) * amount);
+    }
 
     /// Cloth, coats, core and resin of a stack over an area.
-    void stack(Ledger ledger, Stage stage, const StackSum& sum, const Resin& resin, double area, double waste, double extra_resin) {
+    void stack(Ledger ledger, Stage stage, const StackSum& sum, const Resin& resin, double area, double waste,
+               double extra_resin) {
         std::map<std::string, std::pair<double, const LaidLayer*>> by_name;
         for (const auto& l : sum.laid) {
             auto& [total, layer] = by_name[l.name];
@@ -47,17 +52,23 @@ class Book {
                 const auto& r = need(shop_.reinforcements, name, "run");
                 const double length = entry.first * (1 + waste) / r.roll_width;
                 material(ledger, stage, name, Kind::area, entry.first, waste, r.price,
-                         "off the roll " + quantity(Kind::length, length) + " × " + quantity(Kind::length, r.roll_width) +
-                             (length > r.roll_length ? fmt::format(", {:.0f} rolls", std::ceil(length / r.roll_length)) : std::string()));
+                         "off the roll " + quantity(Kind::length, length) + " × " +
+                             quantity(Kind::length, r.roll_width) +
+                             (length > r.roll_length
+                                  ? fmt::format(", {:.0f} rolls", std::ceil(length / r.roll_length))
+                                  : std::string()));
             } else if (l.layer.kind == LayerKind::core) {
-                material(ledger, stage, name, Kind::area, entry.first, waste, need(shop_.cores, name, "run").price);
+                material(ledger, stage, name, Kind::area, entry.first, waste,
+                         need(shop_.cores, name, "run").price);
             } else if (l.layer.kind == LayerKind::surface_coat) {
-                material(ledger, stage, name, Kind::mass, l.other * entry.first, waste, need(shop_.surface_coats, name, "run").price);
+                material(ledger, stage, name, Kind::mass, l.other * entry.first, waste,
+                         need(shop_.surface_coats, name, "run").price);
             }
         }
         const double mixed = sum.resin * area + extra_resin / (1 + waste);
         material(ledger, stage, resin.name + ", mixed", Kind::mass, mixed, waste, resin.price,
-                 fmt::format("{:g} parts of hardener to 100 by mass; pot life {}", resin.mix_ratio, quantity(Kind::duration, resin.pot_life)));
+                 fmt::format("{:g} parts of hardener to 100 by mass; pot life {}", resin.mix_ratio,
+                             quantity(Kind::duration, resin.pot_life)));
     }
 
   private:
@@ -69,13 +80,17 @@ void plug_lines(Book& book, const Before& b, const std::string& grade) {
     const double area = b.plug.sanding_area;
     const auto once = Ledger::once;
     book.material(once, Stage::plug, b.plug.board.name, Kind::count, b.plug.sheets, 0, b.plug.board.price,
-                  "sheets of " + quantity(Kind::length, b.plug.board.sheet_length) + " × " + quantity(Kind::length, b.plug.board.sheet_width));
+                  "sheets of " + quantity(Kind::length, b.plug.board.sheet_length) + " × " +
+                      quantity(Kind::length, b.plug.board.sheet_width));
     book.consumable(once, Stage::plug, "foam adhesive", Kind::mass, b.plug.glue);
-    if (b.plug_choices.barrier == Barrier::water) book.consumable(once, Stage::plug, "barrier coat, water-based", Kind::mass, 0.4 * area);
-    if (b.plug_choices.barrier == Barrier::epoxy) book.consumable(once, Stage::plug, "thickened epoxy for fillets", Kind::mass, 0.5 * area);
+    if (b.plug_choices.barrier == Barrier::water)
+        book.consumable(once, Stage::plug, "barrier coat, water-based", Kind::mass, 0.4 * area);
+    if (b.plug_choices.barrier == Barrier::epoxy)
+        book.consumable(once, Stage::plug, "thickened epoxy for fillets", Kind::mass, 0.5 * area);
     book.consumable(once, Stage::plug, "epoxy fairing filler", Kind::mass, 1.0 * area);
     book.consumable(once, Stage::plug, "high-build primer", Kind::mass, 0.45 * area);
-    if (b.brief.grade != Grade::structural) book.consumable(once, Stage::plug, "plug top coat", Kind::mass, 0.25 * area);
+    if (b.brief.grade != Grade::structural)
+        book.consumable(once, Stage::plug, "plug top coat", Kind::mass, 0.25 * area);
     book.consumable(once, Stage::plug, "abrasive sheets", Kind::count, std::ceil(12 * area));
     book.rated(once, Stage::plug, "cutting slabs", b.plug.cut_length);
     book.rated(once, Stage::plug, "gluing slabs", static_cast<double>(b.plug.stack.slabs.size()));
@@ -92,8 +107,11 @@ void tool_lines(Book& book, const Before& b, const Shop& shop, const std::string
     book.rated(once, Stage::brief, "design", 1);
     book.consumable(once, Stage::edge, "clay fillet", Kind::mass, 0.15 * b.edge.rim_length);
     book.consumable(once, Stage::edge, "masking tape", Kind::length, b.edge.tape_length);
-    if (b.edge.bolts > 0) book.material(once, Stage::edge, b.edge_choices.bolt, Kind::count, b.edge.bolts, 0, need(shop.fasteners, b.edge_choices.bolt, "edge").price);
-    book.material(once, Stage::release, b.release.system.name + ", plug and mould", Kind::volume, 2 * b.release.litres * 1e-3, 0,
+    if (b.edge.bolts > 0)
+        book.material(once, Stage::edge, b.edge_choices.bolt, Kind::count, b.edge.bolts, 0,
+                      need(shop.fasteners, b.edge_choices.bolt, "edge").price);
+    book.material(once, Stage::release, b.release.system.name + ", plug and mould", Kind::volume,
+                  2 * b.release.litres * 1e-3, 0,
                   b.release.litres > 0 ? b.release.cost_first / (b.release.litres * 1e-3) : 0);
     book.hours(once, Stage::release, "release on plug and mould", 2 * b.release.work / 3600);
     book.stack(once, Stage::shell, b.shell.stack, b.shell.resin, area, b.shell_choices.waste, 0);
@@ -101,7 +119,9 @@ void tool_lines(Book& book, const Before& b, const Shop& shop, const std::string
     for (const auto& l : b.shell_choices.layers) {
         plies += l.kind == LayerKind::ply;
         cores += l.kind == LayerKind::core;
-        coats += l.kind == LayerKind::surface_coat ? need(shop.surface_coats, l.material, "shell").passes : l.kind == LayerKind::coupling ? 1 : 0;
+        coats += l.kind == LayerKind::surface_coat ? need(shop.surface_coats, l.material, "shell").passes
+                 : l.kind == LayerKind::coupling   ? 1
+                                                   : 0;
     }
     book.rated(once, Stage::shell, "coating", coats * area);
     book.rated(once, Stage::shell, "laying ply", plies * area);
@@ -120,7 +140,9 @@ void tool_lines(Book& book, const Before& b, const Shop& shop, const std::string
         const auto& board = need(shop.boards, b.back_choices.board, "back");
         const double sheet = board.sheet_length * board.sheet_width;
         if (b.back_choices.kind == BackKind::egg_crate) {
-            book.material(once, Stage::back, board.name, Kind::count, std::ceil(b.back.rib_area / (0.7 * sheet)), 0, board.price, "sheets, 30 % left over");
+            book.material(once, Stage::back, board.name, Kind::count,
+                          std::ceil(b.back.rib_area / (0.7 * sheet)), 0, board.price,
+                          "sheets, 30 % left over");
         }
         book.consumable(once, Stage::back, "thickened epoxy for fillets", Kind::mass, 0.6 * area);
         book.rated(once, Stage::back, "ribs", area);
@@ -132,7 +154,8 @@ void tool_lines(Book& book, const Before& b, const Shop& shop, const std::string
 void part_lines(Book& book, const Before& b, const Shop& shop) {
     const auto each = Ledger::each;
     const double area = b.part.area;
-    book.stack(each, Stage::part, b.part.stack, b.part.resin, area, b.part_choices.waste, b.part_choices.pot_loss);
+    book.stack(each, Stage::part, b.part.stack, b.part.resin, area, b.part_choices.waste,
+               b.part_choices.pot_loss);
     double plies = 0, cores = 0, coats = 0;
     for (const auto& l : b.part_choices.layers) {
         plies += l.kind == LayerKind::ply;
@@ -146,14 +169,19 @@ void part_lines(Book& book, const Before& b, const Shop& shop) {
         const double bagged = area + b.edge.area;
         book.consumable(each, Stage::part, "peel ply", Kind::area, area);
         book.consumable(each, Stage::part, "bag film", Kind::area, bagged);
-        book.consumable(each, Stage::part, b.part_choices.how == LayUp::infused ? "flow medium" : "breather", Kind::area, area);
+        book.consumable(each, Stage::part, b.part_choices.how == LayUp::infused ? "flow medium" : "breather",
+                        Kind::area, area);
         book.consumable(each, Stage::part, "sealant tape", Kind::length, b.edge.tape_length);
         book.rated(each, Stage::part, "bagging", bagged);
         book.rated(each, Stage::part, "setting up bag", 1);
     }
     book.consumable(each, Stage::part, "gloves and masks", Kind::count, b.brief.people * 0.5);
-    book.material(each, Stage::release, b.release.system.name + ", touch-up", Kind::volume, b.release.litres * 1e-3 / (5.0 * b.release.system.pulls_per_touch_up), 0,
-                  b.release.cost_each > 0 ? b.release.cost_each / (b.release.litres * 1e-3 / (5.0 * b.release.system.pulls_per_touch_up)) : 0);
+    book.material(
+        each, Stage::release, b.release.system.name + ", touch-up", Kind::volume,
+        b.release.litres * 1e-3 / (5.0 * b.release.system.pulls_per_touch_up), 0,
+        b.release.cost_each > 0
+            ? b.release.cost_each / (b.release.litres * 1e-3 / (5.0 * b.release.system.pulls_per_touch_up))
+            : 0);
     book.hours(each, Stage::release, "release touch-up", b.release.work_each / 3600);
     book.rated(each, Stage::part, "demould part", 1);
     book.rated(each, Stage::part, "trimming", b.edge.rim_length);
@@ -171,7 +199,8 @@ Findings evaluate(const Choices& c, const Before& b, const Shop& shop) {
     plug_lines(book, b, grade);
     tool_lines(book, b, shop, grade);
     part_lines(book, b, shop);
-    for (const auto& e : c.equipment) book.material(Ledger::equipment, Stage::run, e.name, Kind::count, 1, 0, e.price);
+    for (const auto& e : c.equipment)
+        book.material(Ledger::equipment, Stage::run, e.name, Kind::count, 1, 0, e.price);
     out.labour_rate = c.labour > 0 ? c.labour : shop.rate("labour");
     for (const auto& m : out.materials) out.ledgers[static_cast<std::size_t>(m.ledger)].materials += m.cost;
     for (const auto& h : out.hours) out.ledgers[static_cast<std::size_t>(h.ledger)].hours += h.hours;
@@ -181,15 +210,24 @@ Findings evaluate(const Choices& c, const Before& b, const Shop& shop) {
     const auto &each = out.ledgers[0], &once = out.ledgers[1], &kit = out.ledgers[2];
     const auto rate = fmt::format("hours × {:g} an hour", out.labour_rate);
     out.figures = {
-        {"days", "days to the first part", Kind::count, static_cast<double>(out.plan.days), fmt::format("{} tasks booked into shifts of {} with their waits", out.tasks.size(), quantity(Kind::hours, b.brief.shift))},
-        {"once", "once: plug and mould", Kind::money, once.total(), "materials " + quantity(Kind::money, once.materials) + " + " + quantity(Kind::hours, once.hours * 3600) + " of hands"},
-        {"each", "each part", Kind::money, each.total(), "materials " + quantity(Kind::money, each.materials) + " + " + quantity(Kind::hours, each.hours * 3600) + " of hands"},
+        {"days", "days to the first part", Kind::count, static_cast<double>(out.plan.days),
+         fmt::format("{} tasks booked into shifts of {} with their waits", out.tasks.size(),
+                     quantity(Kind::hours, b.brief.shift))},
+        {"once", "once: plug and mould", Kind::money, once.total(),
+         "materials " + quantity(Kind::money, once.materials) + " + " +
+             quantity(Kind::hours, once.hours * 3600) + " of hands"},
+        {"each", "each part", Kind::money, each.total(),
+         "materials " + quantity(Kind::money, each.materials) + " + " +
+             quantity(Kind::hours, each.hours * 3600) + " of hands"},
         {"equipment", "equipment", Kind::money, kit.materials, "what the shop buys for this job and keeps"},
         {"hours_once", "hands, once", Kind::hours, once.hours * 3600, "shop rates × areas; " + rate},
         {"hours_each", "hands, each part", Kind::hours, each.hours * 3600, "shop rates × areas; " + rate},
-        {"per_part", fmt::format("cost per part over {} pulls", b.brief.pulls), Kind::money, out.cost_per_part(b.brief.pulls),
+        {"per_part", fmt::format("cost per part over {} pulls", b.brief.pulls), Kind::money,
+         out.cost_per_part(b.brief.pulls),
          fmt::format("each part + once ÷ {}; equipment left out", b.brief.pulls)},
-        {"total", fmt::format("all {} parts", b.brief.pulls), Kind::money, once.total() + b.brief.pulls * each.total() + kit.materials, "once + pulls × each part + equipment"}};
+        {"total", fmt::format("all {} parts", b.brief.pulls), Kind::money,
+         once.total() + b.brief.pulls * each.total() + kit.materials,
+         "once + pulls × each part + equipment"}};
     return out;
 }
 

@@ -12,7 +12,8 @@ namespace jig {
 enum class Ledger { each, once, equipment };
 template <>
 struct Words<Ledger> {
-    static constexpr std::array all{Word{"each", "each part"}, Word{"once", "once"}, Word{"equipment", "equipment"}};
+    static constexpr std::array all{Word{"each", "each part"}, Word{"once", "once"},
+                                    Word{"equipment", "equipment"}};
 };
 
 namespace run {
@@ -26,7 +27,7 @@ struct Material {
     double amount = 0;        ///< SI, waste counted
     double waste = 0;         ///< share of it beyond what stays
     double cost = 0;
-    std::string note;         ///< rolls, sheets or batches that this means
+    std::string note;  ///< rolls, sheets or batches that this means
 };
 
 struct Hours {
@@ -50,7 +51,9 @@ struct Findings {
     Timetable plan;
     double labour_rate = 0;
     /// Cost of one part where `n` are made, equipment left out.
-    [[nodiscard]] double cost_per_part(int n) const { return ledgers[0].total() + ledgers[1].total() / std::max(1, n); }
+    [[nodiscard]] double cost_per_part(int n) const {
+        return ledgers[0].total() + ledgers[1].total() / std::max(1, n);
+    }
 };
 
 /// What the other stages came to.

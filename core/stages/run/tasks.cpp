@@ -15,8 +15,9 @@ void release_tasks(std::vector<Task>& out, const release::Findings& release, con
             if (coat.product == step.product) minutes = coat.minutes;
         }
         const bool last = i + 1 == release.plan.size();
-        out.push_back({"release", fmt::format("{}, coat {} of {}, on the {}", step.product, step.coat, step.of, onto), minutes * 60 * release.area, 1,
-                       step.wait + (last ? release.system.final_cure : 0), false, 0});
+        out.push_back(
+            {"release", fmt::format("{}, coat {} of {}, on the {}", step.product, step.coat, step.of, onto),
+             minutes * 60 * release.area, 1, step.wait + (last ? release.system.final_cure : 0), false, 0});
     }
 }
 
@@ -26,16 +27,26 @@ std::vector<Task> build_tasks(const Before& b, const Shop& shop) {
     std::vector<Task> out;
     const double people = std::max(1, b.brief.people), area = b.plug.sanding_area;
     const auto hands = static_cast<int>(people);
-    const auto work = [&](const char* rate, double amount) { return shop.rate(rate) * amount * kHour / people; };
+    const auto work = [&](const char* rate, double amount) {
+        return shop.rate(rate) * amount * kHour / people;
+    };
     const auto grade = "sanding " + std::string(file_word(b.brief.grade));
-    out.push_back({"plug", fmt::format("cut {} slabs", b.plug.stack.slabs.size()), work("cutting slabs", b.plug.cut_length), hands, 0, true, 0});
-    out.push_back({"plug", "pin and glue the stack", work("gluing slabs", static_cast<double>(b.plug.stack.slabs.size())), hands, 12 * kHour, true, 0});
-    out.push_back({"plug", "sand the steps fair", b.plug.board.shaping * area * kHour / people, hands, 0, true, 0});
-    if (b.plug_choices.barrier != Barrier::none) out.push_back({"plug", std::string(said(b.plug_choices.barrier)), work("barrier", area), hands, 12 * kHour, true, 0});
+    out.push_back({"plug", fmt::format("cut {} slabs", b.plug.stack.slabs.size()),
+                   work("cutting slabs", b.plug.cut_length), hands, 0, true, 0});
+    out.push_back({"plug", "pin and glue the stack",
+                   work("gluing slabs", static_cast<double>(b.plug.stack.slabs.size())), hands, 12 * kHour,
+                   true, 0});
+    out.push_back(
+        {"plug", "sand the steps fair", b.plug.board.shaping * area * kHour / people, hands, 0, true, 0});
+    if (b.plug_choices.barrier != Barrier::none)
+        out.push_back({"plug", std::string(said(b.plug_choices.barrier)), work("barrier", area), hands,
+                       12 * kHour, true, 0});
     out.push_back({"plug", "fill and fair", work("filling", area), hands, 10 * kHour, true, 0});
     out.push_back({"plug", "prime and guide coat", work("priming", area), hands, 14 * kHour, true, 0});
     out.push_back({"plug", "sand and polish to grade", work(grade.c_str(), area), hands, 0, true, 0});
-    if (b.edge.area > 0) out.push_back({"edge", "set up the flange boards and clay fillet", work("filling", b.edge.area) + kHour, hands, 0, true, 0});
+    if (b.edge.area > 0)
+        out.push_back({"edge", "set up the flange boards and clay fillet",
+                       work("filling", b.edge.area) + kHour, hands, 0, true, 0});
     release_tasks(out, b.release, "plug");
     const double shell_area = b.shell.area;
     double laying = 0;
@@ -45,34 +56,49 @@ std::vector<Task> build_tasks(const Before& b, const Shop& shop) {
         if (layer.kind == LayerKind::surface_coat) {
             const auto& coat = need(shop.surface_coats, layer.material, "shell");
             for (int p = 1; p <= coat.passes; ++p) {
-                out.push_back({"shell", fmt::format("{}, pass {} of {}", coat.name, p, coat.passes), work("coating", shell_area), hands, coat.between_passes, false,
-                               coat.window});
+                out.push_back({"shell", fmt::format("{}, pass {} of {}", coat.name, p, coat.passes),
+                               work("coating", shell_area), hands, coat.between_passes, false, coat.window});
             }
             continue;
         }
-        laying += layer.kind == LayerKind::coupling ? work("coating", shell_area) : layer.kind == LayerKind::core ? work("laying core", shell_area) : work("laying ply", shell_area);
-        const bool ends = std::find(b.shell.day_ends.begin(), b.shell.day_ends.end(), i) != b.shell.day_ends.end();
+        laying += layer.kind == LayerKind::coupling ? work("coating", shell_area)
+                  : layer.kind == LayerKind::core   ? work("laying core", shell_area)
+                                                    : work("laying ply", shell_area);
+        const bool ends =
+            std::find(b.shell.day_ends.begin(), b.shell.day_ends.end(), i) != b.shell.day_ends.end();
         if (ends || i + 1 == b.shell_choices.layers.size()) {
             const bool last = !ends;
-            out.push_back({"shell", b.shell.days > 1 ? fmt::format("lay up the shell, day {} of {}", day++, b.shell.days) : std::string("lay up the shell"), laying, hands,
-                           last ? b.shell.resin.demould_time : std::max(b.shell.resin.gel_time, 10 * kHour), false, 0});
+            out.push_back(
+                {"shell",
+                 b.shell.days > 1 ? fmt::format("lay up the shell, day {} of {}", day++, b.shell.days)
+                                  : std::string("lay up the shell"),
+                 laying, hands,
+                 last ? b.shell.resin.demould_time : std::max(b.shell.resin.gel_time, 10 * kHour), false, 0});
             laying = 0;
         }
     }
-    if (b.back_choices.kind != BackKind::none) out.push_back({"back", fmt::format("fit and bond {} ribs", b.back.ribs), work("ribs", shell_area), hands, 16 * kHour, true, 0});
+    if (b.back_choices.kind != BackKind::none)
+        out.push_back({"back", fmt::format("fit and bond {} ribs", b.back.ribs), work("ribs", shell_area),
+                       hands, 16 * kHour, true, 0});
     out.push_back({"run", "take the mould off and trim it", work("demould tool", 1), hands, 0, true, 0});
     if (b.shell_choices.cure_temperature > kelvin(35)) {
-        out.push_back({"heat", "post-cure, free-standing, in steps to " + quantity(Kind::temperature, b.shell_choices.cure_temperature), kHour / people, 1, 14 * kHour, true, 0});
+        out.push_back({"heat",
+                       "post-cure, free-standing, in steps to " +
+                           quantity(Kind::temperature, b.shell_choices.cure_temperature),
+                       kHour / people, 1, 14 * kHour, true, 0});
     }
     out.push_back({"run", "wet-sand and polish the mould", work(grade.c_str(), area / 2), hands, 0, true, 0});
     release_tasks(out, b.release, "mould");
     double part = 0;
     for (const auto& layer : b.part_choices.layers) {
-        part += layer.kind == LayerKind::core ? work("laying core", b.part.area) : layer.kind == LayerKind::ply ? work("laying ply", b.part.area) : work("coating", b.part.area);
+        part += layer.kind == LayerKind::core  ? work("laying core", b.part.area)
+                : layer.kind == LayerKind::ply ? work("laying ply", b.part.area)
+                                               : work("coating", b.part.area);
     }
     if (b.part_choices.how != LayUp::hand) part += work("bagging", b.part.area) + work("setting up bag", 1);
     out.push_back({"part", "lay up the first part", part, hands, b.part.resin.demould_time, false, 0});
-    out.push_back({"part", "pull and trim the first part", work("demould part", 1) + work("trimming", b.edge.rim_length), hands, 0, true, 0});
+    out.push_back({"part", "pull and trim the first part",
+                   work("demould part", 1) + work("trimming", b.edge.rim_length), hands, 0, true, 0});
     return out;
 }
 

@@ -19,7 +19,8 @@ bool fits(Point box, Point room) {
 Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief) {
     Calls out;
     const auto& m = f.measures;
-    const auto add = [&](Severity s, const char* key, std::string headline, std::string why, std::optional<Fix> fix = {}) {
+    const auto add = [&](Severity s, const char* key, std::string headline, std::string why,
+                         std::optional<Fix> fix = {}) {
         out.push_back({Stage::shape, s, key, std::move(headline), std::move(why), std::move(fix)});
     };
     const double longest = m.size.maxCoeff();
@@ -27,30 +28,41 @@ Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief) {
         const bool huge = longest > 20;
         const auto other = huge ? "mm" : "m";
         std::optional<Fix> fix;
-        if (file_word(c.unit) != other) fix = Fix{fmt::format("Read it in {}", other), patch_of("shape", "unit", other)};
-        add(Severity::caution, "unit", "The shape is " + quantity(Kind::length, longest) + " long: is the unit right?",
+        if (file_word(c.unit) != other)
+            fix = Fix{fmt::format("Read it in {}", other), patch_of("shape", "unit", other)};
+        add(Severity::caution, "unit",
+            "The shape is " + quantity(Kind::length, longest) + " long: is the unit right?",
             "STL files carry no unit.", fix);
     }
     const bool hot = brief.top_temperature > kelvin(45);
     if (hot && !fits(m.size, {brief.oven_x, brief.oven_y, brief.oven_z})) {
         add(Severity::stop, "oven",
-            "The shape does not go into the oven at " + quantity(Kind::length, brief.oven_x) + " × " + quantity(Kind::length, brief.oven_y) +
-                " × " + quantity(Kind::length, brief.oven_z),
-            "A tool that has to see " + quantity(Kind::temperature, brief.top_temperature) + " must fit with air all round.");
+            "The shape does not go into the oven at " + quantity(Kind::length, brief.oven_x) + " × " +
+                quantity(Kind::length, brief.oven_y) + " × " + quantity(Kind::length, brief.oven_z),
+            "A tool that has to see " + quantity(Kind::temperature, brief.top_temperature) +
+                " must fit with air all round.");
     }
     const double opening = std::min(m.size.x(), m.size.y());
     if (m.size.z() > opening) {
-        add(Severity::caution, "deep", "Deep and narrow: " + quantity(Kind::length, m.size.z()) + " deep, " + quantity(Kind::length, opening) + " wide",
-            "Hands and bag hardly reach the bottom of a mould that is deeper than it is wide; think of a split.");
+        add(Severity::caution, "deep",
+            "Deep and narrow: " + quantity(Kind::length, m.size.z()) + " deep, " +
+                quantity(Kind::length, opening) + " wide",
+            "Hands and bag hardly reach the bottom of a mould that is deeper than it is wide; think of a "
+            "split.");
     }
-    for (const auto& r : f.repairs) add(Severity::note, "repair", fmt::format("Mended: {} {}", r.count, r.what), "The attached file stays as it came.");
+    for (const auto& r : f.repairs)
+        add(Severity::note, "repair", fmt::format("Mended: {} {}", r.count, r.what),
+            "The attached file stays as it came.");
     if (f.topology.crowded_edges != 0) {
-        add(Severity::caution, "crowded", fmt::format("{} edges join three faces or more", f.topology.crowded_edges),
+        add(Severity::caution, "crowded",
+            fmt::format("{} edges join three faces or more", f.topology.crowded_edges),
             "Area and volume there may be counted twice; look for an inner wall in the file.");
     }
     if (m.smallest_inside_radius && *m.smallest_inside_radius < 0.004) {
-        add(Severity::caution, "inside_radius", "Smallest inside radius " + quantity(Kind::length, *m.smallest_inside_radius),
-            "Fabric bridges there and traps resin: lay a rolled strand or a fillet of thickened resin first.");
+        add(Severity::caution, "inside_radius",
+            "Smallest inside radius " + quantity(Kind::length, *m.smallest_inside_radius),
+            "Fabric bridges there and traps resin: lay a rolled strand or a fillet of thickened resin "
+            "first.");
     }
     return out;
 }

@@ -16,18 +16,20 @@ struct Words<ShapeKind> {
 enum class FileUnit { mm, cm, m, in };
 template <>
 struct Words<FileUnit> {
-    static constexpr std::array all{Word{"mm", "millimetres"}, Word{"cm", "centimetres"}, Word{"m", "metres"}, Word{"in", "inches"}};
+    static constexpr std::array all{Word{"mm", "millimetres"}, Word{"cm", "centimetres"}, Word{"m", "metres"},
+                                    Word{"in", "inches"}};
 };
 
 namespace shape {
 
 /// A tray stands mouth down on the bench: the outline at z = 0, the crown on top.
 struct Tray {
-    std::vector<std::array<double, 2>> outline{{-0.30, -0.20}, {0.30, -0.20}, {0.30, 0.20}, {-0.30, 0.20}};  ///< m, round the mouth
-    double depth = 0.12;         ///< m from mouth to the edge of the crown
-    double draft = 0.0524;       ///< rad of the wall
-    double edge_radius = 0.03;   ///< m between wall and crown
-    double crown = 0.01;         ///< m that the middle stands higher
+    std::vector<std::array<double, 2>> outline{
+        {-0.30, -0.20}, {0.30, -0.20}, {0.30, 0.20}, {-0.30, 0.20}};  ///< m, round the mouth
+    double depth = 0.12;        ///< m from mouth to the edge of the crown
+    double draft = 0.0524;      ///< rad of the wall
+    double edge_radius = 0.03;  ///< m between wall and crown
+    double crown = 0.01;        ///< m that the middle stands higher
     bool recess = false;
     double recess_rim = 0.05;    ///< m between edge and recess
     double recess_depth = 0.01;  ///< m

@@ -33,12 +33,15 @@ std::vector<Ring> profile(const Tray& t) {
     // The arc leaves the wall at its draft and meets the crown level.
     const double arc_rise = edge * (1 - std::sin(t.draft)), wall = t.depth - arc_rise;
     const int wall_steps = std::max(1, static_cast<int>(std::ceil(wall / t.facet)));
-    for (int i = 0; i <= wall_steps; ++i) out.push_back({lean * wall * i / wall_steps, wall * i / wall_steps});
+    for (int i = 0; i <= wall_steps; ++i)
+        out.push_back({lean * wall * i / wall_steps, wall * i / wall_steps});
     const double foot = lean * wall;
-    const int arc_steps = edge > 0 ? std::clamp(static_cast<int>(std::ceil(edge * turn / (0.5 * t.facet))), 4, 40) : 0;
+    const int arc_steps =
+        edge > 0 ? std::clamp(static_cast<int>(std::ceil(edge * turn / (0.5 * t.facet))), 4, 40) : 0;
     for (int i = 1; i <= arc_steps; ++i) {
         const double a = t.draft + turn * i / arc_steps;
-        out.push_back({foot + edge * (std::cos(t.draft) - std::cos(a)), wall + edge * (std::sin(a) - std::sin(t.draft))});
+        out.push_back({foot + edge * (std::cos(t.draft) - std::cos(a)),
+                       wall + edge * (std::sin(a) - std::sin(t.draft))});
     }
     if (t.recess && t.recess_depth > 0) {
         const double start = out.back().inset;
@@ -49,7 +52,8 @@ std::vector<Ring> profile(const Tray& t) {
         const int steps = std::max(6, static_cast<int>(std::ceil(width / t.facet)));
         for (int i = 1; i <= steps; ++i) {
             const double s = static_cast<double>(i) / steps;
-            out.push_back({start + t.recess_rim + width * s, t.depth - t.recess_depth * (1 - std::cos(kPi * s)) / 2});
+            out.push_back(
+                {start + t.recess_rim + width * s, t.depth - t.recess_depth * (1 - std::cos(kPi * s)) / 2});
         }
     }
     return out;
@@ -59,7 +63,9 @@ std::vector<Ring> profile(const Tray& t) {
 
 Loop smooth_outline(const std::vector<std::array<double, 2>>& points, double spacing) {
     const auto n = static_cast<Eigen::Index>(points.size());
-    if (n < 3) throw InputError("outline", "it has fewer than three points", "give at least three points round the shape");
+    if (n < 3)
+        throw InputError("outline", "it has fewer than three points",
+                         "give at least three points round the shape");
     Eigen::MatrixX2d p(n, 2);
     for (Eigen::Index i = 0; i < n; ++i) {
         const auto& q = points[static_cast<std::size_t>(i)];
@@ -71,7 +77,8 @@ Loop smooth_outline(const std::vector<std::array<double, 2>>& points, double spa
     Eigen::VectorXd h(n);
     for (Eigen::Index i = 0; i < n; ++i) {
         h[i] = (p.row((i + 1) % n) - p.row(i)).norm();
-        if (h[i] < 1e-5) throw InputError("outline", "two neighbouring points fall together", "take one of them away");
+        if (h[i] < 1e-5)
+            throw InputError("outline", "two neighbouring points fall together", "take one of them away");
     }
     // Tangents of the C2 periodic cubic: m[i-1]/h[i-1] + 2 m[i] (1/h[i-1] + 1/h[i]) + m[i+1]/h[i] = 3 (...).
     Eigen::MatrixXd system = Eigen::MatrixXd::Zero(n, n);
@@ -81,7 +88,8 @@ Loop smooth_outline(const std::vector<std::array<double, 2>>& points, double spa
         system(i, before) += 1 / h[before];
         system(i, i) += 2 / h[before] + 2 / h[i];
         system(i, after) += 1 / h[i];
-        right.row(i) = 3 * ((p.row(i) - p.row(before)) / (h[before] * h[before]) + (p.row(after) - p.row(i)) / (h[i] * h[i]));
+        right.row(i) = 3 * ((p.row(i) - p.row(before)) / (h[before] * h[before]) +
+                            (p.row(after) - p.row(i)) / (h[i] * h[i]));
     }
     const Eigen::MatrixX2d m = system.partialPivLu().solve(right);
     Loop loop;
@@ -92,7 +100,8 @@ Loop smooth_outline(const std::vector<std::array<double, 2>>& points, double spa
             const double s = static_cast<double>(k) / steps;
             const double a = (1 + 2 * s) * (1 - s) * (1 - s), b = s * (1 - s) * (1 - s) * h[i];
             const double c = s * s * (3 - 2 * s), d = s * s * (s - 1) * h[i];
-            loop.emplace_back((a * p.row(i) + b * m.row(i) + c * p.row(after) + d * m.row(after)).transpose());
+            loop.emplace_back(
+                (a * p.row(i) + b * m.row(i) + c * p.row(after) + d * m.row(after)).transpose());
         }
     }
     if (signed_area(loop) < 0) std::reverse(loop.begin(), loop.end());
@@ -118,15 +127,21 @@ TriangleMesh tray_mesh(const Tray& tray, Progress& progress) {
         for (std::size_t i = 0; i < count; ++i) {
             const Point2 was = outline[(i + 1) % count] - outline[i], is = last[(i + 1) % count] - last[i];
             if (was.dot(is) <= 0) {
-                throw InputError("tray", "wall, edge and recess do not fit into the outline: at its tightest bend it turns back on itself",
-                                 "make the edge radius, the draft or the recess rim smaller, or the outline rounder there");
+                throw InputError("tray",
+                                 "wall, edge and recess do not fit into the outline: at its tightest bend it "
+                                 "turns back on itself",
+                                 "make the edge radius, the draft or the recess rim smaller, or the outline "
+                                 "rounder there");
             }
         }
     }
     if (signed_area(last) <= 0.002 * before_area) {
-        throw InputError("tray", "wall and edge leave no crown", "make the edge radius or the draft smaller, or the tray wider");
+        throw InputError("tray", "wall and edge leave no crown",
+                         "make the edge radius or the draft smaller, or the tray wider");
     }
-    const auto at = [&](std::size_t r, std::size_t i) { return static_cast<std::uint32_t>(r * count + i % count); };
+    const auto at = [&](std::size_t r, std::size_t i) {
+        return static_cast<std::uint32_t>(r * count + i % count);
+    };
     for (std::size_t r = 0; r + 1 < rings.size(); ++r) {
         for (std::size_t i = 0; i < count; ++i) {
             mesh.triangles.push_back({at(r, i), at(r, i + 1), at(r + 1, i + 1)});
@@ -141,7 +156,8 @@ TriangleMesh tray_mesh(const Tray& tray, Progress& progress) {
     std::vector<double> clear(top.points.size(), 0);
     for (std::size_t i = count; i < top.points.size(); ++i) {
         double nearest = std::numeric_limits<double>::infinity();
-        for (std::size_t k = 0; k < count; ++k) nearest = std::min(nearest, (top.points[i] - last[k]).squaredNorm());
+        for (std::size_t k = 0; k < count; ++k)
+            nearest = std::min(nearest, (top.points[i] - last[k]).squaredNorm());
         clear[i] = std::sqrt(nearest);
         deepest = std::max(deepest, clear[i]);
         if ((i & 0x3ff) == 0) progress.check();

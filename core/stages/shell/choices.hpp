@@ -8,7 +8,8 @@ namespace jig {
 enum class School { mat_polyester, glass_epoxy, carbon_epoxy };
 template <>
 struct Words<School> {
-    static constexpr std::array all{Word{"mat_polyester", "polyester with hand-laid mat"}, Word{"glass_epoxy", "epoxy with glass"},
+    static constexpr std::array all{Word{"mat_polyester", "polyester with hand-laid mat"},
+                                    Word{"glass_epoxy", "epoxy with glass"},
                                     Word{"carbon_epoxy", "epoxy with carbon"}};
 };
 

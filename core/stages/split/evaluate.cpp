@@ -8,8 +8,8 @@
 namespace jig::split {
 namespace {
 
-/// The largest closed edge of the moulded faces, seen along the pull; where there is none (a ball), the widest
-/// of 64 sections across the pull.
+/// The largest closed edge of the moulded faces, seen along the pull; where there is none (a ball), the
+/// widest of 64 sections across the pull.
 Loop find_rim(const shape::Findings& shape, const Findings& f, Progress& progress) {
     TriangleMesh moulded;
     moulded.points = shape.mesh.points;
@@ -51,7 +51,8 @@ void measure_sections(const shape::Findings& shape, Findings& f, Progress& progr
     const bool along_u = (high - low).x() >= (high - low).y();
     const Point axis = along_u ? f.frame.u : f.frame.v;
     const Frame across{f.frame.w, axis.cross(f.frame.w), axis};
-    const double from = along_u ? low.x() : low.y(), reach = along_u ? high.x() - low.x() : high.y() - low.y();
+    const double from = along_u ? low.x() : low.y(),
+                 reach = along_u ? high.x() - low.x() : high.y() - low.y();
     std::vector<double> stations;
     for (int i = 0; i < 5; ++i) stations.push_back(from + reach * (0.3 + 0.1 * i));
     for (const auto& cut : sections(shape.mesh, shape.topology, across, stations, progress)) {
@@ -85,7 +86,8 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, Progress& prog
         out.pull = out.candidates.front().direction;
     } else {
         out.pull = {c.pull[0], c.pull[1], c.pull[2]};
-        if (!(out.pull.norm() > 1e-9)) throw InputError("split", "the pull has no length", "give a direction such as 0, 0, 1");
+        if (!(out.pull.norm() > 1e-9))
+            throw InputError("split", "the pull has no length", "give a direction such as 0, 0, 1");
         out.pull.normalize();
     }
     out.frame = frame_across(out.pull);
@@ -98,15 +100,23 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, Progress& prog
     out.rim = find_rim(shape, out, progress);
     measure_sections(shape, out, progress);
     const auto& m = out.map;
-    const auto share = [&](double a) { return fmt::format("{:.1f} % of the moulded area", out.moulded_area > 0 ? 100 * a / out.moulded_area : 0); };
+    const auto share = [&](double a) {
+        return fmt::format("{:.1f} % of the moulded area",
+                           out.moulded_area > 0 ? 100 * a / out.moulded_area : 0);
+    };
     out.figures = {
-        {"slides", "slides", Kind::area, m.slides, share(m.slides) + ": more draft than the drag angle and nothing stands over it"},
-        {"drags", "drags", Kind::area, m.drags, share(m.drags) + ": draft between 0 and " + quantity(Kind::angle, c.drag_angle)},
+        {"slides", "slides", Kind::area, m.slides,
+         share(m.slides) + ": more draft than the drag angle and nothing stands over it"},
+        {"drags", "drags", Kind::area, m.drags,
+         share(m.drags) + ": draft between 0 and " + quantity(Kind::angle, c.drag_angle)},
         {"locks", "locks", Kind::area, m.locks, share(m.locks) + ": turned away from the pull, or overhung"},
-        {"overhung", "of that, overhung", Kind::area, m.shadowed, "rays from the face along the pull meet the shape"},
+        {"overhung", "of that, overhung", Kind::area, m.shadowed,
+         "rays from the face along the pull meet the shape"},
         {"min_draft", "worst draft", Kind::angle, m.min_draft, "asin of normal · pull at the worst face"},
-        {"moulded", "moulded area", Kind::area, out.moulded_area, "all faces less " + quantity(Kind::area, m.open) + " of open foot"},
-        {"projected", "seen along the pull", Kind::area, m.projected, "sum of A·sin(draft) over faces that nothing stands over"},
+        {"moulded", "moulded area", Kind::area, out.moulded_area,
+         "all faces less " + quantity(Kind::area, m.open) + " of open foot"},
+        {"projected", "seen along the pull", Kind::area, m.projected,
+         "sum of A·sin(draft) over faces that nothing stands over"},
         {"draw", "depth of draw", Kind::length, m.depth, "extent along the pull"}};
     return out;
 }

@@ -10,14 +10,15 @@ namespace jig::split {
 struct Findings {
     std::vector<Figure> figures;
     Point pull = Point::UnitZ();
-    Frame frame;                 ///< across the pull
+    Frame frame;  ///< across the pull
     DraftMap map;
     std::vector<PullCandidate> candidates;
-    double moulded_area = 0;     ///< m², without the open foot
-    double foot = 0;             ///< m along the pull, where the flange lies
-    double section_width = 0;    ///< m, developed, mean of sections across the longest side
-    double section_second = 0;   ///< m³, ∫(h - mean)² ds along those sections: what the shape adds to the skin's stiffness
-    Loop rim;                    ///< outline of the rim seen along the pull, anticlockwise
+    double moulded_area = 0;   ///< m², without the open foot
+    double foot = 0;           ///< m along the pull, where the flange lies
+    double section_width = 0;  ///< m, developed, mean of sections across the longest side
+    double section_second =
+        0;     ///< m³, ∫(h - mean)² ds along those sections: what the shape adds to the skin's stiffness
+    Loop rim;  ///< outline of the rim seen along the pull, anticlockwise
 };
 
 /// Throws InputError for a pull without length; Cancelled.

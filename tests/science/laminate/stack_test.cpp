@@ -9,7 +9,9 @@ using namespace jig;
 
 namespace {
 
-PlyMaterial carbon_ud() { return {140e9, 10e9, 5e9, 0.3, 5e9, 3.5e9, 1600, 0.2e-6, 30e-6, 30e-6}; }
+PlyMaterial carbon_ud() {
+    return {140e9, 10e9, 5e9, 0.3, 5e9, 3.5e9, 1600, 0.2e-6, 30e-6, 30e-6};
+}
 
 }  // namespace
 
@@ -49,7 +51,8 @@ TEST_CASE("a cross-ply couples stretch and bend as the closed form says") {
     // (A11 + A12) e + B11 k = N, and B11 e + (D11 - D12) k = M.
     const double n1 = q1 * m.alpha1 + q12 * m.alpha2, n2 = q2 * m.alpha2 + q12 * m.alpha1;
     const double N = (n1 + n2) * t, M = (n2 - n1) * t * t / 2;
-    const double a = (q1 + q2) * t + 2 * q12 * t, b = (q2 - q1) * t * t / 2, c = (q1 + q2 - 2 * q12) * t * t * t / 3;
+    const double a = (q1 + q2) * t + 2 * q12 * t, b = (q2 - q1) * t * t / 2,
+                 c = (q1 + q2 - 2 * q12) * t * t * t / 3;
     const double k = (a * M - b * N) / (a * c - b * b), e = (N - b * k) / a;
     CHECK(l.curvature[0] == Approx(k));
     CHECK(l.curvature[1] == Approx(-k));
@@ -59,11 +62,14 @@ TEST_CASE("a cross-ply couples stretch and bend as the closed form says") {
 }
 
 TEST_CASE("two strips of different expansion bend as Timoshenko says") {
-    // Timoshenko 1925: 1/rho = 6 (a2 - a1) dT (1+m)² / (h (3 (1+m)² + (1 + mn)(m² + 1/(mn)))), narrow strips (nu = 0).
+    // Timoshenko 1925: 1/rho = 6 (a2 - a1) dT (1+m)² / (h (3 (1+m)² + (1 + mn)(m² + 1/(mn)))), narrow strips
+    // (nu = 0).
     const double t1 = 0.001, t2 = 0.0015, E1 = 150e9, E2 = 100e9, a1 = 12e-6, a2 = 19e-6;
-    const auto l = laminate(std::vector<StackPly>{{isotropic(E1, 0, 8000, a1), 0, t1}, {isotropic(E2, 0, 8000, a2), 0, t2}});
+    const auto l = laminate(
+        std::vector<StackPly>{{isotropic(E1, 0, 8000, a1), 0, t1}, {isotropic(E2, 0, 8000, a2), 0, t2}});
     const double m = t1 / t2, n = E1 / E2, h = t1 + t2;
-    const double k = 6 * (a2 - a1) * (1 + m) * (1 + m) / (h * (3 * (1 + m) * (1 + m) + (1 + m * n) * (m * m + 1 / (m * n))));
+    const double k = 6 * (a2 - a1) * (1 + m) * (1 + m) /
+                     (h * (3 * (1 + m) * (1 + m) + (1 + m * n) * (m * m + 1 / (m * n))));
     CHECK(std::abs(l.curvature[0]) == Approx(k));
 }
 
@@ -86,7 +92,8 @@ TEST_CASE("a sandwich bends like its faces and shears like its core") {
 TEST_CASE("a quasi-isotropic stack is alike in all directions of its plane") {
     const auto m = carbon_ud();
     std::vector<StackPly> plies;
-    for (const double a : {0.0, 45.0, -45.0, 90.0, 90.0, -45.0, 45.0, 0.0}) plies.push_back({m, radians(a), 0.000125});
+    for (const double a : {0.0, 45.0, -45.0, 90.0, 90.0, -45.0, 45.0, 0.0})
+        plies.push_back({m, radians(a), 0.000125});
     const auto l = laminate(plies);
     CHECK(l.membrane.Ex == Approx(l.membrane.Ey));
     CHECK(l.membrane.Gxy == Approx(l.membrane.Ex / (2 * (1 + l.membrane.nuxy))));
@@ -119,7 +126,8 @@ TEST_CASE("strips and plates sag as the books say") {
     // Square plate: 0.00406 q a⁴ / D (Timoshenko & Woinowsky-Krieger, table 8).
     CHECK(navier_plate_middle(q, L, L, D, 1e30) == Approx(0.00406 * q * std::pow(L, 4) / D).epsilon(1e-3));
     // A long plate is a strip: 0.01302 q a⁴ / D.
-    CHECK(navier_plate_middle(q, L, 8 * L, D, 1e30) == Approx(0.01302 * q * std::pow(L, 4) / D).epsilon(2e-3));
+    CHECK(navier_plate_middle(q, L, 8 * L, D, 1e30) ==
+          Approx(0.01302 * q * std::pow(L, 4) / D).epsilon(2e-3));
     // Soft core: shear part of a square plate is 0.0737 q a² / S (Allen 1969, chapter 5).
     CHECK(navier_plate_middle(q, L, L, 1e30, S) == Approx(0.0737 * q * L * L / S).epsilon(2e-3));
     CHECK(wrinkling_stress(70e9, 75e6, 28e6) == Approx(0.5 * std::cbrt(70e9 * 75e6 * 28e6)));

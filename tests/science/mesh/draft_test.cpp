@@ -7,7 +7,8 @@ using namespace jig;
 
 namespace {
 
-DraftMap try_pull(const TriangleMesh& mesh, const Point& pull, double drag = radians(1), bool foot_open = false) {
+DraftMap try_pull(const TriangleMesh& mesh, const Point& pull, double drag = radians(1),
+                  bool foot_open = false) {
     Progress quiet;
     DraftRules rules;
     rules.drag_angle = drag;
@@ -52,7 +53,8 @@ TEST_CASE("what lips stand over locks although it has draft") {
     const double lip = 0.2, length = 4;
     const auto channel = shapes::lipped_channel(lip, length);
     const auto map = try_pull(channel, Point::UnitZ());
-    // Overhung with draft: of the floor, 2 lip length; of the slot's walls (straight, under the lips) all of 2 x 0.7.
+    // Overhung with draft: of the floor, 2 lip length; of the slot's walls (straight, under the lips) all of
+    // 2 x 0.7.
     const double floor = 2 * lip * length, walls = 2 * 0.7 * length;
     CHECK(map.shadowed == Approx(floor + walls).epsilon(0.02));
     // By angle: the foot and the lips' undersides.
@@ -63,7 +65,8 @@ TEST_CASE("what lips stand over locks although it has draft") {
 TEST_CASE("turning body and pull together changes nothing") {
     const auto r = shapes::odd_rotation();
     for (const auto& body : {shapes::lipped_channel(0.3, 2), shapes::frustum(0.3, 0.2, radians(3))}) {
-        const auto a = try_pull(body, Point::UnitZ()), b = try_pull(shapes::rotated(body, r), r * Point::UnitZ());
+        const auto a = try_pull(body, Point::UnitZ()),
+                   b = try_pull(shapes::rotated(body, r), r * Point::UnitZ());
         CHECK(b.slides == Approx(a.slides).epsilon(5e-3).margin(1e-6));
         CHECK(b.drags == Approx(a.drags).epsilon(5e-3).margin(1e-6));
         CHECK(b.locks == Approx(a.locks).epsilon(5e-3));

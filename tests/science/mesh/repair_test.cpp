@@ -67,7 +67,8 @@ TEST_CASE("a body inside out is turned, pinholes are closed and real openings st
     const auto bowl = shapes::turned({{0.3, 0}, {0.2, 0.2}}, 64, false, true);
     r = repaired(bowl, quiet);
     CHECK(r.holes == 1);
-    CHECK_THROWS_AS(repaired(TriangleMesh{{{0, 0, 0}, {0, 0, 0}, {0, 0, 0}}, {{0, 1, 2}}}, quiet), InputError);
+    CHECK_THROWS_AS(repaired(TriangleMesh{{{0, 0, 0}, {0, 0, 0}, {0, 0, 0}}, {{0, 1, 2}}}, quiet),
+                    InputError);
 }
 
 TEST_CASE("measures of known bodies") {

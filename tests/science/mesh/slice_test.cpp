@@ -49,7 +49,8 @@ TEST_CASE("cuts at corners and along faces are no trouble") {
     CHECK(net_area(cut(box, Point::UnitZ(), 1.0).loops) == Approx(1).epsilon(1e-9));
     CHECK(cut(box, Point::UnitZ(), 0.0).loops.empty());  // everything counts as above
     const auto gem = shapes::turned({{1e-9, 0}, {0.5, 0.5}, {1e-9, 1}}, 12);
-    CHECK(net_area(cut(gem, Point::UnitZ(), 0.5).loops) == Approx(0.5 * 12 * 0.25 * std::sin(2 * kPi / 12)).epsilon(1e-6));
+    CHECK(net_area(cut(gem, Point::UnitZ(), 0.5).loops) ==
+          Approx(0.5 * 12 * 0.25 * std::sin(2 * kPi / 12)).epsilon(1e-6));
 }
 
 TEST_CASE("the stack holds the whole shape and closes in on its volume as slabs get thin") {
@@ -88,14 +89,16 @@ TEST_CASE("outlines grow, thin and join as they should") {
     CHECK(net_area(offset({square}, -0.1)) == Approx(0.64).epsilon(1e-4));
     CHECK(net_area(taken_off({square}, {{{0.5, 0}, {2, 0}, {2, 2}, {0.5, 2}}})) == Approx(0.5).epsilon(1e-6));
     Loop circle;
-    for (int i = 0; i < 400; ++i) circle.emplace_back(std::cos(2 * kPi * i / 400), std::sin(2 * kPi * i / 400));
+    for (int i = 0; i < 400; ++i)
+        circle.emplace_back(std::cos(2 * kPi * i / 400), std::sin(2 * kPi * i / 400));
     const auto thin = simplified(circle, 0.01);
     CHECK(thin.size() < 60);
     for (const auto& p : circle) {
         double nearest = 1e9;
         for (std::size_t i = 0; i < thin.size(); ++i) {
             const Point2 a = thin[i], ab = thin[(i + 1) % thin.size()] - a;
-            nearest = std::min(nearest, (p - a - std::clamp((p - a).dot(ab) / ab.squaredNorm(), 0.0, 1.0) * ab).norm());
+            nearest = std::min(
+                nearest, (p - a - std::clamp((p - a).dot(ab) / ab.squaredNorm(), 0.0, 1.0) * ab).norm());
         }
         CHECK(nearest <= 0.01 + 1e-12);
     }
@@ -105,7 +108,8 @@ TEST_CASE("an outline is filled without gaps and one that crosses itself is refu
     const Loop square{{0, 0}, {1, 0}, {1, 1}, {0, 1}};
     const auto mesh = filled(square, 0.13);
     double area = 0;
-    for (const auto& t : mesh.triangles) area += signed_area({mesh.points[t[0]], mesh.points[t[1]], mesh.points[t[2]]});
+    for (const auto& t : mesh.triangles)
+        area += signed_area({mesh.points[t[0]], mesh.points[t[1]], mesh.points[t[2]]});
     CHECK(area == Approx(1).epsilon(1e-9));
     CHECK_THROWS_AS(filled({{0, 0}, {1, 1}, {1, 0}, {0, 1}}, 0.1), InputError);
 }

@@ -48,9 +48,12 @@ TEST_CASE("bad STL files are met by a message that names the place") {
     const float bad = std::nanf("");
     std::memcpy(nan.data() + 84 + 50 * 3 + 12, &bad, 4);
     CHECK_THAT(message(nan), Catch::Contains("triangle 4"));
-    CHECK_THAT(message("solid a\nfacet normal 0 0 1\nouter loop\nvertex 0 0 zero\n"), Catch::Contains("line 4"));
-    CHECK_THAT(message("solid a\nfacet\nouter loop\nvertex 0 0 0\nvertex 1 0 0\nvertex 0 1 0\n"), Catch::Contains("middle of a face"));
-    CHECK_THAT(message("solid a\nfacet\nvertex 0 0 0\nvertex 1 0 0\nendfacet\n"), Catch::Contains("fewer than three"));
+    CHECK_THAT(message("solid a\nfacet normal 0 0 1\nouter loop\nvertex 0 0 zero\n"),
+               Catch::Contains("line 4"));
+    CHECK_THAT(message("solid a\nfacet\nouter loop\nvertex 0 0 0\nvertex 1 0 0\nvertex 0 1 0\n"),
+               Catch::Contains("middle of a face"));
+    CHECK_THAT(message("solid a\nfacet\nvertex 0 0 0\nvertex 1 0 0\nendfacet\n"),
+               Catch::Contains("fewer than three"));
     CHECK_THAT(message("solid a\nendsolid a\n"), Catch::Contains("no triangle"));
     CHECK_THROWS_AS(read_file("/nowhere/at/all.stl"), InputError);
     CHECK_THROWS_AS(read_file("/tmp"), InputError);

@@ -65,7 +65,8 @@ TEST_CASE("cut files hold every outline in millimetres and a check bar") {
     std::size_t outlines = 1;  // the sheet itself
     for (const auto& piece : set.sheets[0].pieces) outlines += piece.loops.size();
     std::size_t found = 0;
-    for (auto at = dxf.find("LWPOLYLINE\n"); at != std::string::npos; at = dxf.find("LWPOLYLINE\n", at + 1)) ++found;
+    for (auto at = dxf.find("LWPOLYLINE\n"); at != std::string::npos; at = dxf.find("LWPOLYLINE\n", at + 1))
+        ++found;
     CHECK(found == outlines);
     std::filesystem::remove(path);
     CHECK_THROWS_AS(write_sheet_dxf(set, 0, "/nowhere/at/all.dxf"), InputError);

@@ -12,7 +12,9 @@ const Shift kShift{8 * kHour, 8 * kHour};
 }  // namespace
 
 TEST_CASE("work runs in shifts and waits run through the night") {
-    const auto plan = timetable({{"plug", "glue", 2 * kHour, 1, 12 * kHour, true, 0}, {"plug", "sand", kHour, 1, 0, true, 0}}, kShift);
+    const auto plan = timetable(
+        {{"plug", "glue", 2 * kHour, 1, 12 * kHour, true, 0}, {"plug", "sand", kHour, 1, 0, true, 0}},
+        kShift);
     REQUIRE(plan.bookings.size() == 2);
     CHECK(plan.bookings[0].from == 8 * kHour);
     // Glued at 10:00, dry at 22:00: sanding waits for the morning.
@@ -26,24 +28,30 @@ TEST_CASE("long work is broken at the end of the shift, work that must not break
     CHECK(broken.bookings[0].to == 16 * kHour);
     CHECK(broken.bookings[1].from == kDay + 8 * kHour);
     CHECK(broken.bookings[1].to == kDay + 10 * kHour);
-    const auto whole = timetable({{"a", "sand", 5 * kHour, 1, 0, true, 0}, {"a", "lay up", 4 * kHour, 2, 0, false, 0}}, kShift);
+    const auto whole = timetable(
+        {{"a", "sand", 5 * kHour, 1, 0, true, 0}, {"a", "lay up", 4 * kHour, 2, 0, false, 0}}, kShift);
     CHECK(whole.bookings[1].from == kDay + 8 * kHour);
 }
 
 TEST_CASE("a tacky window keeps tasks together, and one that cannot be kept is told") {
     // 7 h of other work first: coat + wait + lay-up (1 + 1 + 3 h) no longer fit today.
-    const std::vector<Task> tasks{{"a", "sand", 4 * kHour, 1, 0, true, 0}, {"shell", "coat", kHour, 1, kHour, false, kHour}, {"shell", "lay up", 3 * kHour, 2, 0, false, 0}};
+    const std::vector<Task> tasks{{"a", "sand", 4 * kHour, 1, 0, true, 0},
+                                  {"shell", "coat", kHour, 1, kHour, false, kHour},
+                                  {"shell", "lay up", 3 * kHour, 2, 0, false, 0}};
     const auto plan = timetable(tasks, kShift);
     CHECK(plan.bookings[1].from == kDay + 8 * kHour);
     CHECK(plan.bookings[2].from == kDay + 10 * kHour);
     CHECK(plan.missed.empty());
-    const auto late = timetable({{"shell", "coat", kHour, 1, 9 * kHour, false, kHour}, {"shell", "lay up", kHour, 1, 0, false, 0}}, kShift);
+    const auto late = timetable(
+        {{"shell", "coat", kHour, 1, 9 * kHour, false, kHour}, {"shell", "lay up", kHour, 1, 0, false, 0}},
+        kShift);
     CHECK(late.missed == std::vector<std::size_t>{0});
 }
 
 TEST_CASE("hours booked are the hours asked for, inside the shift, in order") {
     std::vector<Task> tasks;
-    for (int i = 0; i < 40; ++i) tasks.push_back({"s", "t", (0.3 + 0.37 * (i % 11)) * kHour, 1, (i % 7) * 2.0 * kHour, i % 3 != 0, 0});
+    for (int i = 0; i < 40; ++i)
+        tasks.push_back({"s", "t", (0.3 + 0.37 * (i % 11)) * kHour, 1, (i % 7) * 2.0 * kHour, i % 3 != 0, 0});
     const auto plan = timetable(tasks, kShift);
     std::vector<double> booked(tasks.size(), 0);
     double last = 0;
