@@ -18,7 +18,7 @@ struct Camera {
     void frame(const Bounds& box, const QSize& view) {
         target = (box.low + box.high) / 2;
         const double aspect = view.height() > 0 ? static_cast<double>(view.width()) / view.height() : 1.5;
-        distance = 1.6 * box.diagonal() / std::min(1.0, 0.72 * aspect);
+        distance = 1.75 * box.diagonal() / std::min(1.0, 0.72 * aspect);
     }
     [[nodiscard]] Point eye() const {
         return target + distance * Point(std::cos(pitch) * std::sin(yaw), -std::cos(pitch) * std::cos(yaw),

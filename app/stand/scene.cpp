@@ -171,38 +171,21 @@ void add_ribs(Scene& s, const Job& job, const Findings& f, const Upright& up, co
     }
 }
 
-/// Something everybody knows the size of: a sheet of A4 beside small things, a person beside large ones.
-void add_scale_figure(Scene& s, const Ink& k);
-
-/// A person of 1.75 m as a draughted outline, turned to face along y, standing beside the thing.
-void add_person(Scene& s, const Ink& k) {
-    static constexpr std::array<std::pair<double, double>, 25> half{
-        {{0, 1.75},   {.07, 1.73}, {.09, 1.65}, {.07, 1.56}, {.05, 1.52}, {.06, 1.47}, {.19, 1.43},
-         {.23, 1.36}, {.25, 1.10}, {.27, .85},  {.25, .78},  {.22, .84},  {.20, 1.08}, {.17, 1.25},
-         {.16, 1.00}, {.19, .85},  {.18, .48},  {.14, .08},  {.19, 0},    {.05, 0},    {.05, .08},
-         {.06, .45},  {.03, .78},  {0, .80},    {0, .80}}};
-    SceneLine line;
-    line.colour = k.faint;
-    const double x = s.bounds.low.x() - 0.45, y = (s.bounds.low.y() + s.bounds.high.y()) / 2;
-    for (const auto& [dx, z] : half) line.points.emplace_back(x + dx, y, s.ground + z);
-    for (auto p = half.rbegin(); p != half.rend(); ++p)
-        line.points.emplace_back(x - p->first, y, s.ground + p->second);
-    s.lines.push_back(std::move(line));
-}
-
+/// Something everybody knows the size of, lying in front: a sheet of A4 beside small things, a metre rule beside
+/// large ones.
 void add_scale_figure(Scene& s, const Ink& k) {
-    if ((s.bounds.high - s.bounds.low).head<2>().maxCoeff() > 1.6) return add_person(s, k);
-    const double x = s.bounds.low.x() - 0.36, y = s.bounds.low.y() - 0.10;
-    const Point a(x, y, s.ground), b(x + 0.297, y, s.ground), c(x + 0.297, y + 0.21, s.ground),
-        d(x, y + 0.21, s.ground);
+    const bool large = (s.bounds.high - s.bounds.low).head<2>().maxCoeff() > 1.6;
+    const double wide = large ? 1.0 : 0.297, deep = large ? 0.04 : 0.21;
+    const double x = s.bounds.low.x(), y = s.bounds.low.y() - deep - 0.05;
+    const Point a(x, y, s.ground), b(x + wide, y, s.ground), c(x + wide, y + deep, s.ground), d(x, y + deep, s.ground);
     add_quad(s, a, b, c, d, k.sheet, Pattern::plain);
     s.lines.push_back({{a, b, c, d, a}, k.faint, 1, false});
-    for (int i = 1; i <= 4; ++i)
-        s.lines.push_back({{a + Point(0.03, 0.035 * i + 0.02, 0), b + Point(-0.03, 0.035 * i + 0.02, 0)},
-                           k.rule,
-                           1,
-                           false});
-    s.labels.push_back({(a + b) / 2 + Point(0, -0.03, 0), "A4 sheet"});
+    for (int i = 1; i < (large ? 10 : 5); ++i) {
+        const Point across(wide * i / 10, 0, 0), up(0, 0.035 * i + 0.02, 0);
+        if (large) s.lines.push_back({{a + across, d + across}, k.faint, 1, false});
+        else s.lines.push_back({{a + up + Point(0.03, 0, 0), b + up - Point(0.03, 0, 0)}, k.rule, 1, false});
+    }
+    s.labels.push_back({(a + b) / 2 + Point(0, -0.04, 0), large ? "1 m rule" : "A4 sheet"});
 }
 
 void add_dimensions(Scene& s, const Wording& w) {

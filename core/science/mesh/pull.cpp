@@ -9,7 +9,7 @@
 namespace jig {
 namespace {
 
-/// Area by direction, so that the angle test of one pull costs the number of directions, not of faces.
+/// Area by direction to about half a degree (rays judge exactly later), so that the angle test of one pull costs the number of directions, not of faces.
 struct Facing {
     Point normal;
     double area;
@@ -22,7 +22,7 @@ std::vector<Facing> facings(const TriangleMesh& mesh) {
         const Point n = a.normalized();
         std::uint64_t key = 0;
         for (int i = 0; i < 3; ++i)
-            key = key * 4096 + static_cast<std::uint64_t>(std::lround((n[i] + 1) * 500));
+            key = key * 4096 + static_cast<std::uint64_t>(std::lround((n[i] + 1) * 120));
         sums.try_emplace(key, Point::Zero()).first->second += a;
     }
     std::vector<Facing> out;
