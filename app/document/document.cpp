@@ -61,7 +61,19 @@ void Document::replace(const QString& name, Job job) {
     after_change();
 }
 
+void Document::drag(const QString& name, Job job) {
+    if (job == job_) return;
+    if (!dragging_) {
+        last_edit_ = 0;
+        push(name);
+    }
+    dragging_ = true;
+    job_ = std::move(job);
+    after_change();
+}
+
 void Document::push(const QString& name) {
+    dragging_ = false;
     const auto now = QDateTime::currentMSecsSinceEpoch();
     const bool goes_on =
         !past_.empty() && past_.back().name == name && now - last_edit_ < kOneStep && future_.empty();
@@ -79,6 +91,7 @@ void Document::undo() {
     future_.push_back({step.name, job_});
     job_ = std::move(step.job);
     last_edit_ = 0;
+    dragging_ = false;
     after_change();
 }
 
@@ -89,6 +102,7 @@ void Document::redo() {
     past_.push_back({step.name, job_});
     job_ = std::move(step.job);
     last_edit_ = 0;
+    dragging_ = false;
     after_change();
 }
 

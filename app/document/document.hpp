@@ -33,6 +33,9 @@ class Document : public QObject {
     /// Bad values leave the job as it is and are said through `refused`.
     void edit(const QString& name, const Json& patch);
     void replace(const QString& name, Job job);
+    /// One of many edits of a drag: all until `end_drag` are one step, however long it takes.
+    void drag(const QString& name, Job job);
+    void end_drag() { dragging_ = false; }
     [[nodiscard]] QString undo_name() const { return past_.empty() ? QString() : past_.back().name; }
     [[nodiscard]] QString redo_name() const { return future_.empty() ? QString() : future_.back().name; }
     void undo();
@@ -79,6 +82,7 @@ class Document : public QObject {
     Findings findings_;
     std::vector<Step> past_, future_;
     qint64 last_edit_ = 0;
+    bool dragging_ = false;
     QTimer autosave_timer_;
     QThreadPool autosaves_;
     std::mutex autosave_lock_;

@@ -223,6 +223,7 @@ bool Stand::eventFilter(QObject* watched, QEvent* event) {
             return true;
         }
         case QEvent::MouseButtonRelease:
+            if (drag_ == Drag::cut) emit cut_let_go();
             drag_ = Drag::none;
             return true;
         case QEvent::MouseButtonDblClick:

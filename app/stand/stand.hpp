@@ -45,6 +45,7 @@ class Stand : public QWidget {
   signals:
     /// The cut was dragged to this share (0..1) of its travel.
     void cut_dragged(double at);
+    void cut_let_go();
 
   protected:
     bool eventFilter(QObject* watched, QEvent* event) override;

@@ -96,6 +96,7 @@ MainWindow::MainWindow(Shop shop, QString recovery)
     connect(card_, &JobCard::stage_wanted, this, &MainWindow::show_stage);
     connect(ribbon_, &Ribbon::stage_wanted, this, &MainWindow::show_stage);
     connect(stand_, &Stand::cut_dragged, this, &MainWindow::set_cut);
+    connect(stand_, &Stand::cut_let_go, document_, &Document::end_drag);
     connect(document_, &Document::changed, this, &MainWindow::job_changed);
     connect(document_, &Document::evaluated, this, &MainWindow::findings_changed);
     connect(document_, &Document::refused, this, &MainWindow::say);
@@ -358,7 +359,7 @@ void MainWindow::findings_changed() {
 void MainWindow::set_cut(double at) {
     auto job = document_->job();
     job.cut.at = at;
-    document_->replace("drag the cut", std::move(job));
+    document_->drag("drag the cut", std::move(job));
 }
 
 void MainWindow::set_light(Light light) {
