@@ -278,3 +278,18 @@ TEST_CASE("hazards stand beside the work that has them") {
     for (const char* word : {"Epoxy", "Styrene", "Peroxide", "dust", "Isocyanates", "Vacuum", "Oven", "Lift"})
         CHECK_THAT(all, Catch::Contains(word));
 }
+
+TEST_CASE("router, jig and pump are judged, not only noted") {
+    auto job = small_job();
+    CHECK(call(worked_out(job), "router") == nullptr);
+    job.brief.router_x = job.brief.router_y = 0.3;
+    CHECK(call(worked_out(job), "router") != nullptr);
+    job.brief.assembly_jig = true;
+    job.brief.tolerance = 0.002;
+    REQUIRE(call(worked_out(job), "jig") != nullptr);
+    CHECK(call(worked_out(patched(job, call(worked_out(job), "jig")->fix->patch)), "jig") == nullptr);
+    // 16 m³/h for a minute is 266.7 L of swept volume; ln(1013.25/100) = 2.3158.
+    job.brief.pump = 16.0 / 3600;
+    CHECK(value_of(worked_out(job).figures(Stage::brief), "pump_minute") ==
+          Approx(0.26667 / 2.31575).epsilon(1e-3));
+}

@@ -18,6 +18,13 @@ Calls calls(const Choices& c, const Findings& f) {
                    : "A plain mould and hand-finished parts cost fewer hours in all.",
              {}});
     }
+    if (c.assembly_jig && c.tolerance > 0.001) {
+        out.push_back({Stage::brief, Severity::note, "jig",
+                       "A tool that is also the jig, held to " + quantity(Kind::thickness, c.tolerance),
+                       "Parts bonded in it take their fit from it, and a bond gap is 0.2 to 1 mm: hold it to "
+                       "1 mm or better.",
+                       Fix{"Hold it to 0.5 mm", patch_of("brief", "tolerance", 0.0005)}});
+    }
     if (c.process == Process::prepreg && c.top_temperature < kelvin(60)) {
         out.push_back(
             {Stage::brief, Severity::caution, "prepreg_cold",

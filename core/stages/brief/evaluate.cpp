@@ -1,5 +1,7 @@
 #include <fmt/format.h>
 
+#include <cmath>
+
 #include "core/stages/brief/findings.hpp"
 
 namespace jig::brief {
@@ -25,6 +27,10 @@ Findings evaluate(const Choices& c, const Shop& shop) {
          saved > 0 ? fmt::format("{:.1f} h/m² more on plug and mould ÷ {:.2f} h/m² saved on each part", extra,
                                  saved)
                    : std::string("this grade asks for no finish that a mould could save")}};
+    // Pull-down t = V/S·ln(p0/p1), turned round for one minute down to 100 mbar.
+    out.figures.push_back({"pump_minute", "the pump empties in a minute", Kind::volume,
+                           c.pump * 60 / std::log(101325.0 / 10000.0),
+                           "S·t ÷ ln(p0/p1) from the room's pressure to 100 mbar, no leak"});
     return out;
 }
 

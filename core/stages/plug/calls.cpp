@@ -1,5 +1,6 @@
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <cmath>
 
 #include "core/stages/plug/findings.hpp"
@@ -18,6 +19,22 @@ Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief) {
                        "Join sheets edge to edge first and stagger the joints from slab to slab, or choose "
                        "larger stock.",
                        {}});
+    }
+    const double longest = std::max(brief.router_x, brief.router_y),
+                 shortest = std::min(brief.router_x, brief.router_y);
+    for (const auto& slab : f.stack.slabs) {
+        if (slab.outline.empty()) continue;
+        const Point2 size = high_corner(slab.outline) - low_corner(slab.outline);
+        if (size.maxCoeff() <= longest && size.minCoeff() <= shortest) continue;
+        out.push_back(
+            {Stage::plug,
+             Severity::note,
+             "router",
+             fmt::format("Slab {} does not go onto the router: {} × {}", slab.number,
+                         quantity(Kind::length, size.maxCoeff()), quantity(Kind::length, size.minCoeff())),
+             "Cut it by hot wire or saw from the full-size sheet, or in two pieces.",
+             {}});
+        break;
     }
     if (f.board.porous && c.barrier == Barrier::none) {
         out.push_back({Stage::plug, Severity::stop, "porous", f.board.name + " is porous and has no barrier",
