@@ -1,5 +1,11 @@
 #include <fmt/format.h>
 
+#include <spawn.h>
+#include <sys/wait.h>
+#include <unistd.h>
+
+#include <array>
+#include <cerrno>
 #include <cstdlib>
 #include <filesystem>
 
@@ -25,14 +31,21 @@ void print_sheets(const std::string& job, const std::string& pdf) {
     if (!std::filesystem::exists(program, none))
         throw InputError("--pdf", "the program jigshell, which draws the sheets, is not beside this one",
                          "install both");
-    const auto quoted = [](const std::string& s) {
-        std::string out = "'";
-        for (const char c : s) out += c == '\'' ? std::string("'\\''") : std::string(1, c);
-        return out + "'";
-    };
-    const auto command = "QT_QPA_PLATFORM=offscreen " + quoted(program.string()) + " --print " + quoted(pdf) +
-                         " " + quoted(job) + " 1>&2";
-    if (std::system(command.c_str()) != 0)
+    // Its words on standard output would spoil the answer: they go to standard error.
+    posix_spawn_file_actions_t streams;
+    posix_spawn_file_actions_init(&streams);
+    posix_spawn_file_actions_adddup2(&streams, STDERR_FILENO, STDOUT_FILENO);
+    std::string name = program.string(), print = "--print", to = pdf, from = job;
+    std::array<char*, 5> words{name.data(), print.data(), to.data(), from.data(), nullptr};
+    // It draws without a display.
+    ::setenv("QT_QPA_PLATFORM", "offscreen", 1);
+    pid_t child = 0;
+    int status = -1;
+    const bool started = ::posix_spawn(&child, name.c_str(), &streams, nullptr, words.data(), environ) == 0;
+    posix_spawn_file_actions_destroy(&streams);
+    while (started && ::waitpid(child, &status, 0) < 0 && errno == EINTR) {
+    }
+    if (!started || !WIFEXITED(status) || WEXITSTATUS(status) != 0)
         throw InputError(pdf, "the sheets cannot be written there", "choose a folder that you may write to");
 }
 

@@ -91,6 +91,9 @@ void plug_lines(Book& book, const Before& b, const std::string& grade) {
     book.consumable(once, Stage::plug, "high-build primer", Kind::mass, 0.45 * area);
     if (b.brief.grade != Grade::structural)
         book.consumable(once, Stage::plug, "plug top coat", Kind::mass, 0.25 * area);
+    // Plug and mould are polished alike.
+    if (b.brief.grade == Grade::clear || b.brief.grade == Grade::gloss)
+        book.consumable(once, Stage::plug, "polishing compound", Kind::mass, 2 * 0.04 * area);
     book.consumable(once, Stage::plug, "abrasive sheets", Kind::count, std::ceil(12 * area));
     book.rated(once, Stage::plug, "cutting slabs", b.plug.cut_length);
     book.rated(once, Stage::plug, "gluing slabs", static_cast<double>(b.plug.stack.slabs.size()));
