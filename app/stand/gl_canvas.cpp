@@ -7,10 +7,16 @@
 #include <QOpenGLWidget>
 #include <QPainter>
 
+#include "app/stand/coarsen.hpp"
 #include "app/stand/stand.hpp"
 
 namespace jig::app {
 namespace {
+
+/// Above this many triangles the stand drops detail while it is turned: llvmpipe, the slowest that draws,
+/// keeps its 20 frames a second below it.
+constexpr std::size_t kFluid = 40'000;
+constexpr int kTurningCells = 48;
 
 constexpr const char* kSurfaceVertex = R"(#version 330 core
 layout(location=0) in vec3 place; layout(location=1) in vec3 normal; layout(location=2) in vec3 colour; layout(location=3) in float pattern;
@@ -152,7 +158,10 @@ class GlCanvas : public QOpenGLWidget, public Canvas, private QOpenGLFunctions_3
         surface_->setUniformValue(
             "inkline", light_paper ? QVector3D(0.12f, 0.14f, 0.12f) : QVector3D(0.05f, 0.06f, 0.06f));
         vertices_.bind();
-        glDrawArrays(GL_TRIANGLES, 0, count_);
+        if (stand_.turning() && coarse_count_ > 0)
+            glDrawArrays(GL_TRIANGLES, count_, coarse_count_);
+        else
+            glDrawArrays(GL_TRIANGLES, 0, count_);
         vertices_.release();
         surface_->release();
         lines_->bind();
@@ -177,8 +186,16 @@ class GlCanvas : public QOpenGLWidget, public Canvas, private QOpenGLFunctions_3
         const auto& scene = stand_.scene();
         vertices_.bind();
         corners_.bind();
-        corners_.allocate(scene.corners.data(), static_cast<int>(scene.corners.size() * sizeof(Corner)));
+        // The coarse corners lie behind the fine ones in one buffer.
+        const auto coarse = scene.corners.size() > 3 * kFluid ? coarsened(scene.corners, kTurningCells)
+                                                              : std::vector<Corner>();
+        const auto fine_bytes = static_cast<int>(scene.corners.size() * sizeof(Corner)),
+                   coarse_bytes = static_cast<int>(coarse.size() * sizeof(Corner));
+        corners_.allocate(fine_bytes + coarse_bytes);
+        corners_.write(0, scene.corners.data(), fine_bytes);
+        corners_.write(fine_bytes, coarse.data(), coarse_bytes);
         count_ = static_cast<int>(scene.corners.size());
+        coarse_count_ = static_cast<int>(coarse.size());
         constexpr std::array<int, 4> sizes{3, 3, 3, 1};
         std::size_t start = 0;
         for (GLuint i = 0; i < 4; ++i) {
@@ -225,7 +242,7 @@ class GlCanvas : public QOpenGLWidget, public Canvas, private QOpenGLFunctions_3
     QOpenGLVertexArrayObject vertices_, quad_array_, line_array_;
     QOpenGLBuffer corners_, quad_, line_ends_;
     QRectF box_;
-    int count_ = 0, line_count_ = 0;
+    int count_ = 0, coarse_count_ = 0, line_count_ = 0;
     bool fresh_ = true;
 };
 

@@ -171,19 +171,22 @@ void add_ribs(Scene& s, const Job& job, const Findings& f, const Upright& up, co
     }
 }
 
-/// Something everybody knows the size of, lying in front: a sheet of A4 beside small things, a metre rule beside
-/// large ones.
+/// Something everybody knows the size of, lying in front: a sheet of A4 beside small things, a metre rule
+/// beside large ones.
 void add_scale_figure(Scene& s, const Ink& k) {
     const bool large = (s.bounds.high - s.bounds.low).head<2>().maxCoeff() > 1.6;
     const double wide = large ? 1.0 : 0.297, deep = large ? 0.04 : 0.21;
     const double x = s.bounds.low.x(), y = s.bounds.low.y() - deep - 0.05;
-    const Point a(x, y, s.ground), b(x + wide, y, s.ground), c(x + wide, y + deep, s.ground), d(x, y + deep, s.ground);
+    const Point a(x, y, s.ground), b(x + wide, y, s.ground), c(x + wide, y + deep, s.ground),
+        d(x, y + deep, s.ground);
     add_quad(s, a, b, c, d, k.sheet, Pattern::plain);
     s.lines.push_back({{a, b, c, d, a}, k.faint, 1, false});
     for (int i = 1; i < (large ? 10 : 5); ++i) {
         const Point across(wide * i / 10, 0, 0), up(0, 0.035 * i + 0.02, 0);
-        if (large) s.lines.push_back({{a + across, d + across}, k.faint, 1, false});
-        else s.lines.push_back({{a + up + Point(0.03, 0, 0), b + up - Point(0.03, 0, 0)}, k.rule, 1, false});
+        if (large)
+            s.lines.push_back({{a + across, d + across}, k.faint, 1, false});
+        else
+            s.lines.push_back({{a + up + Point(0.03, 0, 0), b + up - Point(0.03, 0, 0)}, k.rule, 1, false});
     }
     s.labels.push_back({(a + b) / 2 + Point(0, -0.04, 0), large ? "1 m rule" : "A4 sheet"});
 }

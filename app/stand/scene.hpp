@@ -51,8 +51,7 @@ struct Scene {
     Point cut_origin = Point::Zero(), cut_normal = Point::UnitX();  ///< of the section
     Point cut_low = Point::Zero(), cut_high = Point::Zero();        ///< travel of the cut's handle
     bool has_cut = false;
-    bool cut_away = false;  ///< hide what lies before the cut
-    QString legend;         ///< one line under the stand
+    QString legend;  ///< one line under the stand
 };
 
 /// The scene of a stage. Where its findings are missing, the shape alone, and nothing where that is missing.

@@ -59,10 +59,16 @@ Stand::Stand(QWidget* parent) : QWidget(parent), ink_(&app::ink(Light::day)) {
     auto* box = new QVBoxLayout(this);
     box->setContentsMargins(0, 0, 0, 0);
     box->addWidget(canvas_->widget());
+    canvas_->widget()->setObjectName("canvas");
     canvas_->widget()->installEventFilter(this);
     overlay_ = new Overlay(*this, this);
     overlay_->setStyleSheet("background: transparent");
     canvas_->widget()->setMouseTracking(true);
+    still_.setSingleShot(true);
+    connect(&still_, &QTimer::timeout, this, [this] {
+        turning_ = false;
+        redraw();
+    });
 }
 
 Stand::~Stand() {
@@ -91,6 +97,12 @@ void Stand::frame_all() {
 void Stand::redraw() {
     canvas_->widget()->update();
     overlay_->update();
+}
+
+void Stand::move_on() {
+    turning_ = true;
+    still_.start(180);
+    redraw();
 }
 
 void Stand::resizeEvent(QResizeEvent* event) {
@@ -219,7 +231,7 @@ bool Stand::eventFilter(QObject* watched, QEvent* event) {
                 return false;
             }
             last_ = mouse->position();
-            redraw();
+            drag_ == Drag::cut ? redraw() : move_on();
             return true;
         }
         case QEvent::MouseButtonRelease:
@@ -231,7 +243,7 @@ bool Stand::eventFilter(QObject* watched, QEvent* event) {
             return true;
         case QEvent::Wheel:
             camera_.distance *= std::pow(0.9, static_cast<QWheelEvent*>(event)->angleDelta().y() / 120.0);
-            redraw();
+            move_on();
             return true;
         default:
             return QWidget::eventFilter(watched, event);
@@ -273,7 +285,7 @@ void Stand::keyPressEvent(QKeyEvent* event) {
             QWidget::keyPressEvent(event);
             return;
     }
-    redraw();
+    move_on();
 }
 
 }  // namespace jig::app

@@ -1,6 +1,7 @@
 // The stand: the thing that is being decided, in 3D, with a cut that can be dragged.
 #pragma once
 
+#include <QTimer>
 #include <QWidget>
 
 #include "app/stand/camera.hpp"
@@ -37,6 +38,9 @@ class Stand : public QWidget {
     [[nodiscard]] QPointF handle() const;
     void frame_all();
 
+    /// While it is being turned, shifted or zoomed: large things are drawn with less detail then.
+    [[nodiscard]] bool turning() const { return turning_; }
+
     /// Lines, dimensions, labels and the cut's frame over the surfaces.
     void paint_over(QPainter& painter) const;
     /// Whether this machine can draw with OpenGL 3.3 at all.
@@ -54,13 +58,16 @@ class Stand : public QWidget {
 
   private:
     void redraw();
+    /// Redraws with less detail, and in full a moment after the last movement.
+    void move_on();
 
     Scene scene_;
     Camera camera_;
     const Ink* ink_;
     std::unique_ptr<Canvas> canvas_;
     QWidget* overlay_ = nullptr;
-    bool opengl_ = false;
+    bool opengl_ = false, turning_ = false;
+    QTimer still_;
     QPointF last_;
     enum class Drag { none, turn, shift, cut } drag_ = Drag::none;
 };

@@ -2,8 +2,8 @@
 
 #include <QDir>
 #include <QFontDatabase>
+#include <QImage>
 #include <QPainter>
-#include <QPixmap>
 
 namespace jig::app {
 namespace {
@@ -63,7 +63,8 @@ QColor hatch_ground(Hatch hatch, const Ink& k) {
 
 QBrush hatch_brush(Hatch hatch, const Ink& k, double scale) {
     const int size = static_cast<int>(24 * scale);
-    QPixmap tile(size, size);
+    // An image, not a pixmap: sheets are drawn on a thread of their own.
+    QImage tile(size, size, QImage::Format_RGB32);
     tile.fill(hatch_ground(hatch, k));
     QPainter p(&tile);
     p.setRenderHint(QPainter::Antialiasing);

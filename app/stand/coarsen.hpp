@@ -1,0 +1,15 @@
+// A coarser picture of the same surfaces, for while the stand is being turned.
+#pragma once
+
+#include <vector>
+
+#include "app/stand/scene.hpp"
+
+namespace jig::app {
+
+/// Corners that fall into the same cell of a grid become one: `cells` of them along the longest side. What
+/// collapses to a line or is there twice already is left out. Colours, patterns and normals stay the
+/// corners' own. Vertex clustering after Rossignac & Borrel 1993.
+[[nodiscard]] std::vector<Corner> coarsened(const std::vector<Corner>& corners, int cells);
+
+}  // namespace jig::app

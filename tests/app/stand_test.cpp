@@ -1,0 +1,95 @@
+// What the stand does with large things: detail drops while it turns and comes back.
+#include <QElapsedTimer>
+
+#include <set>
+
+#include "app/stand/coarsen.hpp"
+#include "core/science/mesh/stl.hpp"
+#include "tests/app/bench.hpp"
+#include "tests/shapes.hpp"
+
+using namespace bench;
+
+namespace {
+
+std::vector<Corner> corners_of(const TriangleMesh& mesh) {
+    std::vector<Corner> out;
+    for (const auto& t : mesh.triangles) {
+        for (const auto i : t) {
+            const auto& p = mesh.points[i];
+            out.push_back({static_cast<float>(p.x()), static_cast<float>(p.y()), static_cast<float>(p.z()), 0,
+                           0, 1, 0.5F, 0.5F, 0.5F, 2});
+        }
+    }
+    return out;
+}
+
+}  // namespace
+
+TEST_CASE("a coarser picture keeps the size, the place and the colours with far fewer triangles") {
+    const auto fine = corners_of(shapes::sphere(0.5, 200));
+    const auto coarse = coarsened(fine, 30);
+    REQUIRE(coarse.size() % 3 == 0);
+    CHECK(coarse.size() < fine.size() / 5);
+    Eigen::AlignedBox3d a, b;
+    for (const auto& c : fine) a.extend(Point(c.x, c.y, c.z));
+    for (const auto& c : coarse) {
+        b.extend(Point(c.x, c.y, c.z));
+        // Means of neighbours on a sphere lie within a cell of it.
+        CHECK(std::abs(std::hypot(c.x, c.y, c.z) - 0.5F) < 1.0F / 30);
+        CHECK(c.pattern == 2);
+    }
+    CHECK((a.min() - b.min()).norm() < 0.05);
+    CHECK((a.max() - b.max()).norm() < 0.05);
+}
+
+TEST_CASE("nothing is drawn twice in the coarse picture, and nothing is left of nothing") {
+    auto twice = corners_of(shapes::box({0, 0, 0}, {1, 1, 1}));
+    const auto once = twice.size();
+    twice.insert(twice.end(), twice.begin(), twice.begin() + static_cast<std::ptrdiff_t>(once));
+    CHECK(coarsened(twice, 4).size() == once);
+    CHECK(coarsened({}, 4).empty());
+}
+
+TEST_CASE("detail drops while the stand is turned and comes back when it rests") {
+    Bench b;
+    auto& stand = b.window.stand();
+    CHECK_FALSE(stand.turning());
+    const double yaw = stand.camera().yaw;
+    stand.setFocus();
+    QTest::keyClick(&stand, Qt::Key_Left);
+    CHECK(stand.camera().yaw != yaw);
+    CHECK(stand.turning());
+    REQUIRE(QTest::qWaitFor([&] { return !stand.turning(); }, 2000));
+    QWheelEvent wheel({200, 200}, stand.mapToGlobal(QPointF(200, 200)), {}, {0, 120}, {}, {},
+                      Qt::NoScrollPhase, false);
+    const double far = stand.camera().distance;
+    QApplication::sendEvent(stand.childAt(200, 200) == nullptr ? &stand : stand.findChild<QWidget*>("canvas"),
+                            &wheel);
+    CHECK(stand.camera().distance < far);
+}
+
+// Run by hand: `app-tests "[orbit]"` prints frames a second, still and turning.
+TEST_CASE("orbiting large things", "[.][orbit]") {
+    const int rings = GENERATE(70, 194, 273);
+    Bench b;
+    const auto big = b.file("big.stl");
+    write_atomically(write_stl_binary(shapes::sphere(0.3, rings)), big.toStdString());
+    REQUIRE(b.window.bring_in_mesh(big));
+    REQUIRE(b.home());
+    b.settle();
+    auto& stand = b.window.stand();
+    for (const bool turning : {false, true}) {
+        static_cast<void>(stand.grab());
+        QElapsedTimer clock;
+        clock.start();
+        constexpr int kFrames = 20;
+        for (int i = 0; i < kFrames; ++i) {
+            if (turning) QTest::keyClick(&stand, Qt::Key_Left);
+            static_cast<void>(stand.grab());
+        }
+        WARN((turning ? "turning: " : "still: ")
+             << kFrames * 1000.0 / static_cast<double>(clock.elapsed()) << " frames a second, "
+             << b.window.document().findings().shape->mesh.triangles.size() << " triangles");
+    }
+}
