@@ -22,6 +22,8 @@ class Document : public QObject {
 
     [[nodiscard]] const Job& job() const { return job_; }
     [[nodiscard]] const Shop& shop() const { return *shop_; }
+    /// The same, for work that goes on behind the window.
+    [[nodiscard]] const std::shared_ptr<const Shop>& shared_shop() const { return shop_; }
     /// The last findings that were finished; `stale` while newer ones are on their way.
     [[nodiscard]] const Findings& findings() const { return findings_; }
     [[nodiscard]] bool stale() const { return evaluated_ != wanted_; }

@@ -17,7 +17,7 @@ enum Column { kName, kAngle, kThickness, kMass };
 }  // namespace
 
 StackPane::StackPane(Document& document, Stage stage, QWidget* parent)
-    : QWidget(parent), document_(document), stage_(stage) {
+    : Pane(parent), document_(document), stage_(stage) {
     std::vector<RecordColumn> columns{
         {"layer", true, false,
          [this](int row) { return names_like(layers()[static_cast<std::size_t>(row)]); }},

@@ -1,19 +1,16 @@
 // The stack of a laminate as a table: drag to reorder, type into it, copy and paste.
 #pragma once
 
-#include <QWidget>
-
-#include "app/document/document.hpp"
-#include "app/slip/record_table.hpp"
+#include "app/stages/panes.hpp"
 
 namespace jig::app {
 
-class StackPane : public QWidget {
+class StackPane : public Pane {
     Q_OBJECT
   public:
     /// `stage` is Shell or Part: whose layers these are.
     StackPane(Document& document, Stage stage, QWidget* parent = nullptr);
-    void refresh(const Wording& wording);
+    void refresh(const Wording& wording) override;
     [[nodiscard]] RecordTable* table() const { return table_; }
 
   private:

@@ -1,36 +1,17 @@
 #include "app/stages/panes.hpp"
 
-#include <QBoxLayout>
 #include <QHeaderView>
 
 #include "app/slip/stack_pane.hpp"
 
 namespace jig::app {
-namespace {
-
-class StackHolder : public Pane {
-  public:
-    StackHolder(Document& document, Stage stage, QWidget* parent)
-        : Pane(parent), stack_(new StackPane(document, stage, this)) {
-        auto* box = new QVBoxLayout(this);
-        box->setContentsMargins(0, 0, 0, 0);
-        box->addWidget(stack_);
-    }
-    void refresh(const Wording& wording) override { stack_->refresh(wording); }
-
-  private:
-    StackPane* stack_;
-};
-
-}  // namespace
-
 Pane* make_pane(Document& document, Stage stage, QWidget* parent) {
     switch (stage) {
         case Stage::shape:
             return make_outline_pane(document, parent);
         case Stage::shell:
         case Stage::part:
-            return new StackHolder(document, stage, parent);
+            return new StackPane(document, stage, parent);
         case Stage::run:
             return make_run_pane(document, parent);
         case Stage::log:

@@ -101,13 +101,20 @@ MainWindow::MainWindow(Shop shop, QString recovery)
     connect(document_, &Document::evaluated, this, &MainWindow::findings_changed);
     connect(document_, &Document::refused, this, &MainWindow::say);
     connect(document_, &Document::progressed, this, [this](double fraction, const QString& doing) {
-        if (!document_->stale()) return;
+        if (!document_->stale() || errand_.away()) return;
         progress_->show();
         progress_->setValue(static_cast<int>(100 * fraction));
         progress_->setToolTip(doing);
     });
-    connect(stop_, &QPushButton::clicked, this, [this] {
-        if (reading_) reading_->stop();
+    connect(stop_, &QPushButton::clicked, &errand_, &Errand::stop);
+    connect(&errand_, &Errand::progressed, this, [this](double fraction, const QString& doing) {
+        progress_->setValue(static_cast<int>(100 * fraction));
+        message_->setText(doing);
+    });
+    connect(&errand_, &Errand::back, this, [this](const QString& message) {
+        progress_->hide();
+        stop_->hide();
+        say(message);
     });
     set_light(light_);
     show_stage(Stage::brief);
@@ -178,10 +185,6 @@ void MainWindow::do_with_file(const QString& title, const QString& filter, const
 }
 
 void MainWindow::build_acts() {
-    const auto export_act = [this](const QString& what, const QString& filter, const QString& suffix) {
-        do_with_file("Export " + what, filter, suffix,
-                     [this, what](const QString& path) { export_to(what, path); });
-    };
     acts_ = {
         {"new", "New job", QKeySequence::New,
          [this] {
@@ -237,36 +240,6 @@ void MainWindow::build_acts() {
                  QFileDialog::getOpenFileName(this, "Bring in a mesh", QString(), "Meshes (*.stl *.STL)");
              if (!path.isEmpty()) bring_in_mesh(path);
          }},
-        {"print-a4", "Print the sheets, A4…", QKeySequence::Print,
-         [this] {
-             do_with_file("Print the sheets", "PDF (*.pdf)", ".pdf",
-                          [this](const QString& p) { print_to(p, QPageSize::A4); });
-         }},
-        {"print-letter",
-         "Print the sheets, Letter…",
-         {},
-         [this] {
-             do_with_file("Print the sheets", "PDF (*.pdf)", ".pdf",
-                          [this](const QString& p) { print_to(p, QPageSize::Letter); });
-         }},
-        {"x-materials",
-         "Export the materials as CSV…",
-         {},
-         [=] { export_act("materials", "CSV (*.csv)", ".csv"); }},
-        {"x-days", "Export the day plan as CSV…", {}, [=] { export_act("days", "CSV (*.csv)", ".csv"); }},
-        {"x-section",
-         "Export the section as SVG…",
-         {},
-         [=] { export_act("section", "SVG (*.svg)", ".svg"); }},
-        {"x-slabs-pdf",
-         "Export the slabs at full size as PDF…",
-         {},
-         [=] { export_act("slabs", "PDF (*.pdf)", ".pdf"); }},
-        {"x-slabs-dxf",
-         "Export the slabs on sheets as DXF and SVG…",
-         {},
-         [=] { export_act("sheets", "DXF (*.dxf)", ".dxf"); }},
-        {"x-stl", "Export the shape as STL…", {}, [=] { export_act("shape", "STL (*.stl)", ".stl"); }},
         {"undo", "Undo", QKeySequence::Undo, [this] { document_->undo(); }},
         {"redo", "Redo", QKeySequence("Ctrl+Shift+Z"), [this] { document_->redo(); }},
         {"previous", "The stage before", QKeySequence("Ctrl+["),
@@ -299,6 +272,20 @@ void MainWindow::build_acts() {
         {"find", "Find or do", QKeySequence("Ctrl+K"), [this] { open_palette(); }},
         {"handbook", "Handbook page of this stage", QKeySequence::HelpContents, [this] { open_handbook(); }},
         {"quit", "Leave", QKeySequence::Quit, [this] { close(); }}};
+    // Files that leave stand in the menu before what changes the view.
+    std::vector<Act> out;
+    for (const auto& what : exports()) {
+        out.push_back(
+            {what.key, what.act,
+             what.key == std::string("print-a4") ? QKeySequence(QKeySequence::Print) : QKeySequence(),
+             [this, &what] {
+                 do_with_file(QString(what.act).remove(u'…'), what.filter, what.suffix,
+                              [this, &what](const QString& path) { write_out(what, path); });
+             }});
+    }
+    const auto undo = std::find_if(acts_.begin(), acts_.end(),
+                                   [](const Act& act) { return act.key == std::string("undo"); });
+    acts_.insert(undo, out.begin(), out.end());
     auto* menu = new QMenu(menu_);
     for (const auto& act : acts_) {
         auto* action = new QAction(act.name, this);
@@ -345,7 +332,7 @@ void MainWindow::job_changed() {
 }
 
 void MainWindow::findings_changed() {
-    progress_->hide();
+    if (!errand_.away()) progress_->hide();
     card_->show_job(document_->job(), document_->findings(), document_->stale(), wording_);
     int cautions = 0, stops = 0;
     for (const auto& c : document_->findings().calls) {

@@ -8,6 +8,8 @@
 #include "app/ribbon/ribbon.hpp"
 #include "app/slip/slip.hpp"
 #include "app/stand/stand.hpp"
+#include "app/window/errand.hpp"
+#include "app/window/exports.hpp"
 #include "app/window/job_card.hpp"
 #include "app/window/palette.hpp"
 
@@ -42,12 +44,11 @@ class MainWindow : public QMainWindow {
     /// The work behind the menu, without file dialogs. Messages go to `say`; true where it was done.
     bool open_job(const QString& path);
     bool save_job(const QString& path);
-    bool print_to(const QString& path, QPageSize::PageSizeId page);
-    bool export_to(const QString& what, const QString& path);
+    /// Sends an export off, false where another errand is still on its way; `say` tells how it ended.
+    bool write_out(const Export& what, const QString& path);
     /// Reads the mesh behind the window's back and attaches it once it has proved sound.
-    void bring_in_mesh(const QString& path);
-    /// Whether a mesh is still being read.
-    [[nodiscard]] bool reading() const { return reading_ != nullptr; }
+    bool bring_in_mesh(const QString& path);
+    [[nodiscard]] Errand& errand() { return errand_; }
 
   protected:
     void closeEvent(QCloseEvent* event) override;
@@ -69,6 +70,7 @@ class MainWindow : public QMainWindow {
     void show_scene(bool frame_again);
     void set_cut(double at);
     bool may_leave();
+    bool send(Errand::Work work);
     void open_library();
     void do_with_file(const QString& title, const QString& filter, const QString& suffix,
                       const std::function<void(const QString&)>& work);
@@ -90,7 +92,7 @@ class MainWindow : public QMainWindow {
     Wording wording_;
     Stage stage_ = Stage::brief;
     bool framed_ = false;
-    std::shared_ptr<Progress> reading_;
+    Errand errand_;
     QTimer quiet_;
 };
 

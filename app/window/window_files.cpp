@@ -11,25 +11,13 @@
 #include <QPushButton>
 #include <QTextBrowser>
 #include <QUrl>
-#include <thread>
 
-#include "app/print/sheets.hpp"
 #include "app/window/main_window.hpp"
 #include "app/window/places.hpp"
-#include "core/job/tables.hpp"
 #include "core/science/mesh/repair.hpp"
 #include "core/science/mesh/stl.hpp"
-#include "core/science/nest/slab_sheets.hpp"
 
 namespace jig::app {
-namespace {
-
-QString message_of(const InputError& e) {
-    return QString::fromStdString(e.where() + ": " + e.problem() + ". To mend it: " + e.mend() + ".");
-}
-
-}  // namespace
-
 bool MainWindow::open_job(const QString& path) {
     try {
         framed_ = false;
@@ -53,127 +41,51 @@ bool MainWindow::save_job(const QString& path) {
     }
 }
 
-bool MainWindow::print_to(const QString& path, QPageSize::PageSizeId page) {
-    try {
-        document_->wait_evaluated(20000);
-        SheetOptions options;
-        options.page = page;
-        options.wording = wording_;
-        print_sheets(document_->job(), document_->findings(), path, options);
-        say("Printed: " + path);
-        return true;
-    } catch (const InputError& e) {
-        say(message_of(e));
+bool MainWindow::send(Errand::Work work) {
+    if (!errand_.send(std::move(work))) {
+        say("Something is being done already: stop it first or wait for it.");
         return false;
     }
-}
-
-bool MainWindow::export_to(const QString& what, const QString& path) {
-    try {
-        document_->wait_evaluated(20000);
-        const auto& f = document_->findings();
-        if (what == "materials" || what == "days") {
-            if (!f.run)
-                throw InputError("run", "there is no run to export", "mend the stops on the job card first");
-            write_atomically(what == "days" ? days_csv(f) : materials_csv(f), path.toStdString());
-        } else if (what == "section") {
-            write_section_svg(document_->job(), f, stage_, path, wording_);
-        } else if (what == "slabs") {
-            print_slabs(f, path, wording_);
-        } else if (what == "shape") {
-            if (!f.shape)
-                throw InputError("shape", "there is no shape to export",
-                                 "mend the stops on the job card first");
-            write_atomically(write_stl_binary(f.shape->mesh), path.toStdString());
-        } else if (what == "sheets") {
-            if (!f.plug)
-                throw InputError("plug", "there are no slabs to export",
-                                 "mend the stops on the job card first");
-            SheetRules rules;
-            rules.length = f.plug->board.sheet_length;
-            rules.width = f.plug->board.sheet_width;
-            rules.margin = document_->job().plug.margin;
-            Progress quiet;
-            const auto sheets = lay_onto_sheets(f.plug->stack, rules, quiet);
-            if (sheets.sheets.empty())
-                throw InputError("plug", "no slab goes onto one sheet of this stock", "choose larger stock");
-            const auto base = QFileInfo(path).path() + "/" + QFileInfo(path).completeBaseName();
-            for (std::size_t i = 0; i < sheets.sheets.size(); ++i) {
-                const auto name = QString("%1-%2").arg(base).arg(i + 1);
-                write_sheet_dxf(sheets, i, (name + ".dxf").toStdString());
-                write_atomically(sheet_svg(sheets, i), (name + ".svg").toStdString());
-            }
-            say(QString("%1 sheets written%2")
-                    .arg(sheets.sheets.size())
-                    .arg(sheets.too_large.empty()
-                             ? QString()
-                             : QString(", %1 slabs are larger than a sheet").arg(sheets.too_large.size())));
-            return true;
-        }
-        say("Written: " + path);
-        return true;
-    } catch (const InputError& e) {
-        say(message_of(e));
-        return false;
-    }
-}
-
-void MainWindow::bring_in_mesh(const QString& path) {
-    if (reading_) return say("A mesh is being read already: stop it first.");
-    reading_ = std::make_shared<Progress>([this](double fraction, std::string_view doing) {
-        const auto words = QString::fromUtf8(doing.data(), static_cast<qsizetype>(doing.size()));
-        QMetaObject::invokeMethod(
-            this,
-            [this, fraction, words] {
-                progress_->setValue(static_cast<int>(100 * fraction));
-                message_->setText(words);
-            },
-            Qt::QueuedConnection);
-    });
+    progress_->setValue(0);
     progress_->show();
     stop_->show();
+    return true;
+}
+
+bool MainWindow::write_out(const Export& what, const QString& path) {
+    // Worked out on the side where the figures on screen are still being renewed, so that the file belongs to
+    // the job as it is now.
+    std::optional<Findings> known;
+    if (!document_->stale()) known = document_->findings();
+    return send([write = what.write, path, job = document_->job(), shop = document_->shared_shop(), known,
+                 stage = stage_, wording = wording_](Progress& progress) {
+        const auto findings = known ? *known : evaluate(job, *shop, nullptr, progress);
+        const auto message = write({job, findings, stage, wording, path}, progress);
+        return [message] { return message; };
+    });
+}
+
+bool MainWindow::bring_in_mesh(const QString& path) {
     const double unit = length_unit(std::string(file_word(document_->job().shape.unit)));
-    const auto done = [this](const QString& message) {
-        QMetaObject::invokeMethod(
-            this,
-            [this, message] {
-                reading_.reset();
-                progress_->hide();
-                stop_->hide();
-                say(message);
-            },
-            Qt::QueuedConnection);
-    };
     // The mesh is proved sound on the side first, so that a bad file changes nothing in the job.
-    std::thread([this, path, unit, progress = reading_, done] {
-        try {
-            const auto name = QFileInfo(path).fileName();
-            auto bytes = std::make_shared<const std::string>(read_file(path.toStdString()));
-            const auto mesh = repaired(read_stl(*bytes, name.toStdString(), unit, *progress), *progress);
-            QMetaObject::invokeMethod(
-                this,
-                [this, name, bytes] {
-                    auto job = document_->job();
-                    job.shape.kind = ShapeKind::mesh;
-                    job.shape.file = name.toStdString();
-                    job.attachments = {{name.toStdString(), bytes}};
-                    framed_ = false;
-                    document_->replace("bring in " + name, std::move(job));
-                    show_stage(Stage::shape);
-                },
-                Qt::QueuedConnection);
-            QString mended;
-            for (const auto& r : mesh.repairs)
-                mended += QString(", %1 %2").arg(r.count).arg(QString::fromStdString(r.what));
-            done(QString("%1: %2 triangles%3").arg(name).arg(mesh.mesh.triangles.size()).arg(mended));
-        } catch (const InputError& e) {
-            done(message_of(e));
-        } catch (const Cancelled&) {
-            done("Stopped: the job is as it was.");
-        } catch (const std::exception& e) {
-            done(QString("The mesh could not be read: ") + e.what());
-        }
-    }).detach();
+    return send([this, path, unit](Progress& progress) -> Errand::Homecoming {
+        const auto name = QFileInfo(path).fileName();
+        const auto bytes = std::make_shared<const std::string>(read_file(path.toStdString()));
+        const auto mesh = repaired(read_stl(*bytes, name.toStdString(), unit, progress), progress);
+        QString message = QString("%1: %2 triangles").arg(name).arg(mesh.mesh.triangles.size());
+        for (const auto& r : mesh.repairs)
+            message += QString(", %1 %2").arg(r.count).arg(QString::fromStdString(r.what));
+        return [this, name, bytes, message] {
+            auto job = document_->job();
+            job.shape.kind = ShapeKind::mesh;
+            job.shape.file = name.toStdString();
+            job.attachments = {{name.toStdString(), bytes}};
+            framed_ = false;
+            document_->replace("bring in " + name, std::move(job));
+            show_stage(Stage::shape);
+            return message;
+        };
+    });
 }
 
 bool MainWindow::offer_leftovers() {
@@ -340,7 +252,7 @@ void MainWindow::closeEvent(QCloseEvent* event) {
         event->ignore();
         return;
     }
-    if (reading_) reading_->stop();
+    errand_.stop();
     document_->forget_autosave();
     event->accept();
 }

@@ -91,6 +91,21 @@ struct Bench {
         FAIL("nothing visible named " << name.toStdString());
         return nullptr;
     }
+    /// Sends an export off and waits for it; what the window says then.
+    QString write_out(const std::string& export_key, const QString& path) {
+        for (const auto& what : exports()) {
+            if (what.key != export_key) continue;
+            REQUIRE(window.write_out(what, path));
+            REQUIRE(home());
+            return message();
+        }
+        FAIL("no export " << export_key);
+        return {};
+    }
+    /// Waits until the errand that is on its way has come home.
+    bool home() {
+        return QTest::qWaitFor([&] { return !window.errand().away(); }, 30000);
+    }
     QString message() { return window.findChild<QLabel*>("message")->text(); }
     void key(Qt::Key key, Qt::KeyboardModifiers with) {
         QApplication::setActiveWindow(&window);

@@ -46,9 +46,9 @@ TEST_CASE("the sheets carry the figures that are on screen, in both paper sizes"
     b.window.show_stage(Stage::shell);
     b.settle();
     const auto thickness = b.figure("thickness"), mass = b.figure("mass");
-    for (const auto& [page, size] : {std::pair{QPageSize::A4, "595"}, std::pair{QPageSize::Letter, "612"}}) {
+    for (const auto& [page, size] : {std::pair{"print-a4", "595"}, std::pair{"print-letter", "612"}}) {
         const auto pdf = b.file("sheets.pdf");
-        REQUIRE(b.window.print_to(pdf, page));
+        REQUIRE(b.write_out(page, pdf).startsWith("Printed"));
         QString info;
         const auto text = text_of_pdf(pdf, &info);
         CHECK(text.contains(thickness));
@@ -64,24 +64,23 @@ TEST_CASE("the sheets carry the figures that are on screen, in both paper sizes"
         CHECK(pages > 2);
         CHECK(text.contains(QString("page %1 of %1").arg(pages)));
     }
-    CHECK_FALSE(b.window.print_to("/nowhere/at/all.pdf", QPageSize::A4));
-    CHECK(b.message().contains("cannot be written"));
+    CHECK(b.write_out("print-a4", "/nowhere/at/all.pdf").contains("cannot be written"));
 }
 
 TEST_CASE("every export writes its file") {
     Bench b;
     b.window.show_stage(Stage::plug);
     b.settle();
-    REQUIRE(b.window.export_to("materials", b.file("m.csv")));
+    CHECK(b.write_out("x-materials", b.file("m.csv")).contains("ritten"));
     CHECK(QString::fromStdString(read_file(b.file("m.csv").toStdString())).contains("XPS foam"));
-    REQUIRE(b.window.export_to("days", b.file("d.csv")));
-    REQUIRE(b.window.export_to("section", b.file("s.svg")));
+    CHECK(b.write_out("x-days", b.file("d.csv")).contains("ritten"));
+    CHECK(b.write_out("x-section", b.file("s.svg")).contains("ritten"));
     CHECK(QString::fromStdString(read_file(b.file("s.svg").toStdString())).contains("<svg"));
-    REQUIRE(b.window.export_to("shape", b.file("s.stl")));
+    CHECK(b.write_out("x-stl", b.file("s.stl")).contains("ritten"));
     Progress quiet;
     CHECK(read_stl(read_file(b.file("s.stl").toStdString()), "s", 1e-3, quiet).triangles.size() ==
           b.window.document().findings().shape->mesh.triangles.size());
-    REQUIRE(b.window.export_to("slabs", b.file("slabs.pdf")));
+    CHECK(b.write_out("x-slabs-pdf", b.file("slabs.pdf")).contains("ritten"));
     QString info;
     const auto text = text_of_pdf(b.file("slabs.pdf"), &info);
     CHECK(text.contains("slab 1 of 4"));
@@ -92,10 +91,10 @@ TEST_CASE("every export writes its file") {
         ((high_corner(slab.outline) - low_corner(slab.outline)).x() * 1000 + 30) / 25.4 * 72;
     const auto size = info.mid(info.indexOf("Page size:") + 10).trimmed().split(' ').front().toDouble();
     CHECK(size == Approx(points).epsilon(2e-3));
-    REQUIRE(b.window.export_to("sheets", b.file("cut.dxf")));
+    CHECK(b.write_out("x-slabs-dxf", b.file("cut.dxf")).contains("ritten"));
     CHECK(QFile::exists(b.file("cut-1.dxf")));
     CHECK(QFile::exists(b.file("cut-1.svg")));
-    CHECK_FALSE(b.window.export_to("materials", "/nowhere/at/all.csv"));
+    CHECK(b.write_out("x-materials", "/nowhere/at/all.csv").contains("cannot be written"));
 }
 
 TEST_CASE("a job is saved and opened, a bad one leaves the bench as it is") {

@@ -56,7 +56,7 @@ TEST_CASE("the outline is typed, pasted and kept from falling apart") {
     paste(table, "0\t0\n100\t0\n");
     b.settle();
     CHECK(b.window.document().job() == before);
-    CHECK(b.message().contains("three lines"));
+    CHECK(b.message().contains("3 lines"));
     paste(table, "-300\t-200\n300\t-200\n300\t200\n-300\t200\n");
     b.settle();
     CHECK(b.window.document().job().shape.tray.outline.size() == 4);

@@ -1,8 +1,7 @@
-#include <QBoxLayout>
 #include <QLabel>
 #include <QPushButton>
 
-#include "app/stages/panes.hpp"
+#include "app/slip/records_pane.hpp"
 #include "app/theme/ink.hpp"
 
 namespace jig::app {
@@ -12,7 +11,42 @@ QString text_of(std::string_view s) {
     return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
 }
 
-/// Materials by ledger, and what the shop buys for the job.
+/// What the shop buys for the job.
+class EquipmentPane : public RecordsPane<run::Equipment> {
+  public:
+    EquipmentPane(Document& document, QWidget* parent)
+        : RecordsPane(
+              document, [](Job & job) -> auto& { return job.run.equipment; },
+              {"equipment", "Equipment bought for this job", "equipment", 0, 1, 5},
+              {{"what", true, false, {}}, {"price", true, true, {}}}, false, parent) {
+        auto* row = new QHBoxLayout();
+        auto* add_one = new QPushButton("Add equipment", this);
+        row->addWidget(add_one);
+        row->addStretch();
+        box()->addLayout(row);
+        connect(add_one, &QPushButton::clicked, this, [this] {
+            add("add equipment", records().size(), {"new equipment", 0});
+        });
+    }
+
+  private:
+    [[nodiscard]] QStringList cells(const run::Equipment& e) const override {
+        return {QString::fromStdString(e.name),
+                QString::fromStdString(show_for_edit(Kind::money, e.price, wording()))};
+    }
+    [[nodiscard]] std::optional<QString> type(run::Equipment& e, int column,
+                                              const QString& text) const override {
+        if (column == 0) {
+            e.name = text.toStdString();
+            return std::nullopt;
+        }
+        auto why = read_cell(Kind::money, "price", text, wording(), e.price);
+        if (!why && e.price < 0) why = QString("\"%1\" is no price").arg(text);
+        return why;
+    }
+};
+
+/// Materials by ledger, then the equipment.
 class RunPane : public Pane {
   public:
     RunPane(Document& document, QWidget* parent) : Pane(parent), document_(document) {
@@ -31,44 +65,10 @@ class RunPane : public Pane {
         materials_->setAccessibleName("Bill of materials");
         box->addWidget(materials_);
         heading("Equipment bought for this job");
-        equipment_ = new RecordTable({{"what", true, false, {}}, {"price", true, true, {}}}, false, this);
-        equipment_->setObjectName("equipment");
-        equipment_->setAccessibleName("Equipment bought for this job");
+        equipment_ = new EquipmentPane(document, this);
         box->addWidget(equipment_);
-        auto* add = new QPushButton("Add equipment", this);
-        auto* row = new QHBoxLayout();
-        row->addWidget(add);
-        row->addStretch();
-        box->addLayout(row);
-        connect(add, &QPushButton::clicked, this, [this] {
-            auto job = document_.job();
-            job.run.equipment.push_back({"new equipment", 0});
-            document_.replace("add equipment", std::move(job));
-        });
-        connect(equipment_, &RecordTable::remove_wanted, this, [this](int r) {
-            auto job = document_.job();
-            job.run.equipment.erase(job.run.equipment.begin() + r);
-            document_.replace("take equipment away", std::move(job));
-        });
-        connect(equipment_, &RecordTable::typed, this, [this](int r, int c, const QString& text) {
-            auto job = document_.job();
-            auto& e = job.run.equipment[static_cast<std::size_t>(r)];
-            if (c == 0) {
-                e.name = text.toStdString();
-            } else {
-                const auto price = read_quantity(Kind::money, text.toStdString(), wording_);
-                if (!price || *price < 0) {
-                    emit document_.refused(QString("\"%1\" is no price").arg(text));
-                    refresh(wording_);
-                    return;
-                }
-                e.price = *price;
-            }
-            document_.replace("change equipment", std::move(job));
-        });
     }
     void refresh(const Wording& wording) override {
-        wording_ = wording;
         QList<QStringList> rows;
         QList<QString> tips;
         if (const auto& run = document_.findings().run) {
@@ -93,18 +93,13 @@ class RunPane : public Pane {
         }
         materials_->show_rows(rows, tips);
         fit_height(materials_, 4, 12);
-        rows.clear();
-        for (const auto& e : document_.job().run.equipment)
-            rows << QStringList{QString::fromStdString(e.name),
-                                QString::fromStdString(show_for_edit(Kind::money, e.price, wording))};
-        equipment_->show_rows(rows);
-        fit_height(equipment_, 1, 5);
+        equipment_->refresh(wording);
     }
 
   private:
     Document& document_;
-    RecordTable *materials_, *equipment_;
-    Wording wording_;
+    RecordTable* materials_;
+    EquipmentPane* equipment_;
 };
 
 }  // namespace
