@@ -1,0 +1,181 @@
+// Every judgement rule comes up where it should, stays away where it should not, and its fix mends it.
+#include <catch2/catch.hpp>
+
+#include <cmath>
+#include <functional>
+#include <set>
+
+#include "tests/job/fixtures.hpp"
+
+using namespace jig;
+using fixtures::call;
+using fixtures::small_job;
+using fixtures::worked_out;
+
+namespace {
+
+struct Rule {
+    const char* key;
+    Stage stage;
+    Severity severity;
+    bool fixed;  ///< whether it offers a fix
+    std::function<void(Job&)> provoke;
+    std::function<void(Job&)> ground = [](Job&) {};  ///< what both the quiet and the provoked job share
+};
+
+Layer ply(const char* material, double angle = 0) {
+    return {LayerKind::ply, material, angle, 0};
+}
+
+const std::vector<Rule>& rules() {
+    static const std::vector<Rule> all{
+        {"jig", Stage::brief, Severity::note, true, [](Job& j) { j.brief.tolerance = 0.003; },
+         [](Job& j) {
+             j.brief.assembly_jig = true;
+             j.brief.tolerance = 0.0005;
+         }},
+        {"prepreg_cold", Stage::brief, Severity::caution, true,
+         [](Job& j) { j.brief.top_temperature = kelvin(40); },
+         [](Job& j) {
+             j.brief.process = Process::prepreg;
+             j.brief.top_temperature = kelvin(80);
+         }},
+        {"oven", Stage::shape, Severity::stop, false,
+         [](Job& j) { j.brief.oven_x = j.brief.oven_y = j.brief.oven_z = 0.3; },
+         [](Job& j) { j.brief.top_temperature = kelvin(60); }},
+        {"deep", Stage::shape, Severity::caution, false, [](Job& j) { j.shape.tray.depth = 0.5; }},
+        {"locks", Stage::split, Severity::stop, true,
+         [](Job& j) {
+             j.split.mode = PullMode::given;
+             j.split.pull = {1, 0, 0};
+         }},
+        {"drags", Stage::split, Severity::caution, false, [](Job& j) { j.shape.tray.draft = 0; }},
+        {"porous", Stage::plug, Severity::stop, true, [](Job& j) { j.plug.barrier = Barrier::none; },
+         [](Job& j) {
+             j.plug.board = "XPS foam 32, 50 mm";
+             j.plug.barrier = Barrier::epoxy;
+         }},
+        {"lift", Stage::plug, Severity::note, false, [](Job& j) { j.brief.lift = 1; },
+         [](Job& j) { j.brief.lift = 100; }},
+        {"bare_foam", Stage::plug, Severity::note, false, [](Job& j) { j.plug.barrier = Barrier::none; },
+         [](Job& j) {
+             j.plug.board = "XPS foam 32, 50 mm";
+             j.plug.barrier = Barrier::epoxy;
+         }},
+        {"tape_land", Stage::edge, Severity::stop, true, [](Job& j) { j.edge.tape_land = 0.015; }},
+        {"channel", Stage::edge, Severity::caution, true, [](Job& j) { j.edge.channel = 0; },
+         [](Job& j) {
+             j.brief.process = Process::infusion;
+             j.edge.channel = 0.02;
+         }},
+        {"trim", Stage::edge, Severity::caution, true, [](Job& j) { j.edge.trim = 0.002; }},
+        {"bolt_pitch", Stage::edge, Severity::caution, true, [](Job& j) { j.edge.bolt_pitch = 0.3; },
+         [](Job& j) {
+             j.brief.process = Process::squeeze;
+             j.edge.bolt_pitch = 0.1;
+         }},
+        {"thin", Stage::shell, Severity::caution, false, [](Job& j) { j.shell.layers.resize(4); },
+         [](Job& j) { j.back.kind = BackKind::none; }},
+        {"print_through", Stage::shell, Severity::caution, true,
+         [](Job& j) {
+             auto& l = j.shell.layers;
+             l.insert(l.begin() + 2, ply("glass cloth 600 twill"));
+         }},
+        {"unbalanced", Stage::shell, Severity::note, false,
+         [](Job& j) { j.shell.layers.push_back(ply("carbon UD 300", radians(30))); }},
+        {"person", Stage::back, Severity::caution, true, [](Job& j) { j.back.pitch = 2; },
+         [](Job& j) { j.back.pitch = 0.1; }},
+        {"envelope", Stage::back, Severity::stop, true, [](Job& j) { j.back.bag = BagKind::envelope; },
+         [](Job& j) { j.back.pitch = 0.8; }},
+        {"rib_print", Stage::back, Severity::note, false, [](Job& j) { j.shell.layers.resize(6); }},
+        {"too_hot", Stage::release, Severity::stop, true, [](Job& j) { j.release.system = "paste wax"; },
+         [](Job& j) { j.brief.top_temperature = kelvin(120); }},
+        {"land", Stage::release, Severity::stop, true, [](Job& j) { j.release.mask_land = false; }},
+        {"paint", Stage::release, Severity::note, false, [](Job& j) { j.release.system = "paste wax"; }},
+        {"pva_prepreg", Stage::release, Severity::caution, true,
+         [](Job& j) { j.release.system = "wax and PVA film"; }, [](Job& j) { j.shell.how = LayUp::prepreg; }},
+        {"size", Stage::heat, Severity::caution, false, [](Job& j) { j.brief.tolerance = 1e-5; },
+         [](Job& j) { j.brief.tolerance = 0.05; }},
+        {"plug_hot", Stage::heat, Severity::stop, false, [](Job& j) { j.heat.shell_gel = kelvin(120); }},
+        {"brief_heat", Stage::heat, Severity::caution, true,
+         [](Job& j) { j.part.gel_temperature = kelvin(70); }},
+        {"process", Stage::part, Severity::caution, true, [](Job& j) { j.part.how = LayUp::infused; },
+         [](Job& j) { j.brief.process = Process::wet_bag; }},
+        {"asymmetric", Stage::part, Severity::note, false,
+         [](Job& j) { j.part.layers.push_back(ply("glass cloth 600 twill")); }},
+        {"gel_hot", Stage::part, Severity::caution, false,
+         [](Job& j) { j.part.gel_temperature = kelvin(180); }},
+        {"long_task", Stage::run, Severity::caution, true, [](Job& j) { j.brief.shift = 3600; },
+         [](Job& j) {
+             j.brief.shift = 12 * 3600;
+             j.brief.people = 4;
+         }},
+        {"past_plan", Stage::log, Severity::note, false, [](Job& j) { j.brief.pulls = 1; },
+         [](Job& j) {
+             j.log.entries = {{"2026-01-06", EntryKind::pull, 0, 0, ""},
+                              {"2026-01-07", EntryKind::pull, 0, 0, ""}};
+         }},
+    };
+    return all;
+}
+
+}  // namespace
+
+TEST_CASE("each rule speaks where it must, is silent where it need not, and its fix mends it") {
+    for (const auto& rule : rules()) {
+        DYNAMIC_SECTION(rule.key) {
+            auto quiet = small_job();
+            rule.ground(quiet);
+            const auto before = worked_out(quiet);
+            for (const auto& c : before.calls) CHECK_FALSE((c.key == rule.key && c.stage == rule.stage));
+            auto loud = quiet;
+            rule.provoke(loud);
+            const auto after = worked_out(loud);
+            const auto* said = call(after, rule.key);
+            REQUIRE(said != nullptr);
+            CHECK(said->stage == rule.stage);
+            CHECK(said->severity == rule.severity);
+            CHECK_FALSE(said->why.empty());
+            CHECK(said->fix.has_value() == rule.fixed);
+            if (!said->fix) continue;
+            const auto mended = worked_out(patched(loud, said->fix->patch));
+            // More hands shorten a task but need not bring it into one shift at once.
+            if (rule.key != std::string("long_task")) CHECK(call(mended, rule.key) == nullptr);
+        }
+    }
+}
+
+TEST_CASE("no call leaves its place unnamed or its quantities unworded") {
+    for (const auto* name : {"cello-case", "radar-dome", "pavilion-petal"}) {
+        const auto f = worked_out(fixtures::demo(name));
+        CHECK(f.complete());
+        for (const auto& c : f.calls) {
+            INFO(name << " " << c.key);
+            for (const auto system : {UnitSystem::metric, UnitSystem::imperial}) {
+                const auto text = worded(c.headline, {system, "¤"}) + worded(c.why, {system, "¤"});
+                CHECK(text.find('\x01') == std::string::npos);
+                CHECK(text.find("nan") == std::string::npos);
+                CHECK(text.find("inf") == std::string::npos);
+            }
+            CHECK(c.severity != Severity::stop);
+        }
+    }
+}
+
+TEST_CASE("every figure has a name, a reason and a finite value in all demo jobs") {
+    for (const auto* name : {"cello-case", "radar-dome", "pavilion-petal"}) {
+        const auto f = worked_out(fixtures::demo(name));
+        for (std::size_t s = 0; s < kStages.size(); ++s) {
+            std::set<std::string> keys;
+            for (const auto& figure : f.figures(static_cast<Stage>(s))) {
+                INFO(name << " " << kStages[s].key << " " << figure.key);
+                CHECK(keys.insert(figure.key).second);
+                CHECK_FALSE(figure.name.empty());
+                CHECK_FALSE(figure.reason.empty());
+                CHECK(std::isfinite(figure.value));
+                CHECK_FALSE(show(figure.kind, figure.value).empty());
+            }
+            CHECK_FALSE(keys.empty());
+        }
+    }
+}
