@@ -3,6 +3,7 @@
 #include "batch/verbs.hpp"
 #include "core/base/units.hpp"
 #include "core/science/mesh/measure.hpp"
+#include "core/science/mesh/mesh_file.hpp"
 #include "core/science/mesh/pull.hpp"
 #include "core/science/mesh/repair.hpp"
 #include "core/science/mesh/stl.hpp"
@@ -14,7 +15,8 @@ namespace {
 Repaired load_mesh(const Arguments& a, Progress& progress) {
     const auto& path = a.file("the mesh file");
     const double unit = length_unit(a.option("unit").value_or("mm"));
-    return repaired(read_stl(read_file(path), path, unit, progress), progress);
+    const double chord = a.number("chord", 0.0005, 1e-6, 1);
+    return repaired(read_mesh(read_file(path), path, {unit, chord}, progress), progress);
 }
 
 Json vector_json(const Point& p) {

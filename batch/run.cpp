@@ -15,15 +15,15 @@ const std::vector<Verb>& verbs() {
          "stack.\nSTACK: {\"plies\": [{\"material\": NAME or {constants}, \"angle_deg\": 0, \"thickness_m\": "
          "0.00025}, ...], \"resin\": NAME}, first ply at the tool face.",
          run_laminate},
-        {"draft", "draft MESH --pull X,Y,Z [--drag-deg 1] [--unit mm|cm|m|in]",
+        {"draft", "draft MESH --pull X,Y,Z [--drag-deg 1] [--unit mm|cm|m|in] [--chord M]",
          "Which faces slide, drag and lock when the mould leaves along +pull.", run_draft},
-        {"pull", "pull MESH [--top 3] [--drag-deg 1] [--unit mm|cm|m|in]",
+        {"pull", "pull MESH [--top 3] [--drag-deg 1] [--unit mm|cm|m|in] [--chord M]",
          "The best directions for the mould to leave, best first.", run_pull},
-        {"measure", "measure MESH [--unit mm|cm|m|in]",
+        {"measure", "measure MESH [--unit mm|cm|m|in] [--chord M]",
          "Size, area, volume, centre, holes and what was mended.", run_measure},
         {"slabs",
          "slabs MESH --axis X,Y,Z --thickness T [--sheet WxH] [--kerf K] [--margin M] [--out DIR] [--unit "
-         "mm|cm|m|in]",
+         "mm|cm|m|in] [--chord M]",
          "The shape as a stack of slabs laid onto sheets; metres. With --out one DXF and one SVG a sheet.",
          run_slabs},
         {"report", "report JOB [--pdf F] [--csv DIR] [--library DIR]",
@@ -51,8 +51,9 @@ int run(const std::vector<std::string>& words, std::ostream& out, std::ostream& 
         return text;
     };
     try {
-        const auto args = read_arguments(words, {"pull", "drag-deg", "unit", "top", "axis", "thickness",
-                                                 "sheet", "kerf", "margin", "out", "pdf", "csv", "library"});
+        const auto args =
+            read_arguments(words, {"pull", "drag-deg", "unit", "top", "axis", "thickness", "sheet", "kerf",
+                                   "margin", "out", "pdf", "csv", "library", "chord"});
         if (args.verb.empty()) {
             if (!args.help)
                 throw InputError("jigshell-batch", "no verb is given", "see jigshell-batch --help");

@@ -1,5 +1,5 @@
 include(GNUInstallDirs)
-install(TARGETS jigshell jigshell-batch RUNTIME DESTINATION ${CMAKE_INSTALL_BINDIR})
+install(TARGETS jigshell jigshell-batch jigshell-step RUNTIME DESTINATION ${CMAKE_INSTALL_BINDIR})
 install(DIRECTORY data/library data/demo data/fonts data/icons DESTINATION ${CMAKE_INSTALL_DATADIR}/jigshell)
 install(DIRECTORY docs/handbook DESTINATION ${CMAKE_INSTALL_DATADIR}/doc/jigshell)
 install(FILES LICENSE DESTINATION ${CMAKE_INSTALL_DATADIR}/doc/jigshell)

@@ -234,10 +234,11 @@ void MainWindow::build_acts() {
              do_with_file("Save the job", "Jig Shell jobs (*.jigshell)", ".jigshell",
                           [this](const QString& p) { save_job(p); });
          }},
-        {"mesh", "Bring in a mesh…", QKeySequence("Ctrl+I"),
+        {"mesh", "Bring in a shape…", QKeySequence("Ctrl+I"),
          [this] {
-             const auto path =
-                 QFileDialog::getOpenFileName(this, "Bring in a mesh", QString(), "Meshes (*.stl *.STL)");
+             const auto path = QFileDialog::getOpenFileName(
+                 this, "Bring in a shape", QString(),
+                 "Shapes (*.stl *.obj *.ply *.step *.stp *.STL *.OBJ *.PLY *.STEP *.STP)");
              if (!path.isEmpty()) bring_in_mesh(path);
          }},
         {"undo", "Undo", QKeySequence::Undo, [this] { document_->undo(); }},

@@ -14,6 +14,7 @@
 
 #include "app/window/main_window.hpp"
 #include "app/window/places.hpp"
+#include "core/science/mesh/mesh_file.hpp"
 #include "core/science/mesh/repair.hpp"
 #include "core/science/mesh/stl.hpp"
 
@@ -66,12 +67,13 @@ bool MainWindow::write_out(const Export& what, const QString& path) {
 }
 
 bool MainWindow::bring_in_mesh(const QString& path) {
-    const double unit = length_unit(std::string(file_word(document_->job().shape.unit)));
+    const auto& shape = document_->job().shape;
+    const ReadRules rules{length_unit(std::string(file_word(shape.unit))), shape.chord};
     // The mesh is proved sound on the side first, so that a bad file changes nothing in the job.
-    return send([this, path, unit](Progress& progress) -> Errand::Homecoming {
+    return send([this, path, rules, mend = shape.mend](Progress& progress) -> Errand::Homecoming {
         const auto name = QFileInfo(path).fileName();
         const auto bytes = std::make_shared<const std::string>(read_file(path.toStdString()));
-        const auto mesh = repaired(read_stl(*bytes, name.toStdString(), unit, progress), progress);
+        const auto mesh = repaired(read_mesh(*bytes, name.toStdString(), rules, progress), progress, mend);
         QString message = QString("%1: %2 triangles").arg(name).arg(mesh.mesh.triangles.size());
         for (const auto& r : mesh.repairs)
             message += QString(", %1 %2").arg(r.count).arg(QString::fromStdString(r.what));

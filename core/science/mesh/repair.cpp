@@ -8,8 +8,23 @@
 namespace jig {
 namespace {
 
-/// Joins points that fall together within `reach`; returns how many went.
-std::size_t join_points(TriangleMesh& mesh, double reach) {
+/// How often something was mended, and where the first times were.
+class Tally {
+  public:
+    void add(const Point& place) {
+        ++count;
+        if (places.size() < kShown) places.push_back(place);
+    }
+    std::size_t count = 0;
+    std::vector<Point> places;
+
+  private:
+    static constexpr std::size_t kShown = 300;
+};
+
+/// Joins points that fall together within `reach`.
+Tally join_points(TriangleMesh& mesh, double reach) {
+    Tally gone;
     struct Key {
         std::int64_t x, y, z;
         bool operator==(const Key&) const = default;
@@ -38,7 +53,9 @@ std::size_t join_points(TriangleMesh& mesh, double reach) {
             const auto at = cells.find(key);
             if (at != cells.end() && (kept[at->second] - p).norm() <= reach) found = at->second;
         }
-        if (found == kNoFace) {
+        if (found != kNoFace) {
+            gone.add(p);
+        } else {
             found = static_cast<std::uint32_t>(kept.size());
             kept.push_back(p);
             for (int shift = 0; shift < 2; ++shift) {
@@ -48,8 +65,7 @@ std::size_t join_points(TriangleMesh& mesh, double reach) {
         }
         renamed[i] = found;
     }
-    const auto gone = mesh.points.size() - kept.size();
-    if (gone != 0) {
+    if (gone.count != 0) {
         for (auto& t : mesh.triangles) {
             for (auto& i : t) i = renamed[i];
         }
@@ -58,20 +74,25 @@ std::size_t join_points(TriangleMesh& mesh, double reach) {
     return gone;
 }
 
-std::size_t drop_empty(TriangleMesh& mesh) {
+Tally drop_empty(TriangleMesh& mesh) {
+    Tally dropped;
     const auto before = mesh.triangles.size();
     const double tiny = std::pow(bounds_of(mesh).diagonal() * 1e-9, 2);
     std::size_t keep = 0;
     for (std::size_t f = 0; f < before; ++f) {
         const auto t = mesh.triangles[f];
         const bool bent = t[0] == t[1] || t[1] == t[2] || t[2] == t[0];
-        if (!bent && mesh.area_vector2(f).norm() > tiny) mesh.triangles[keep++] = t;
+        if (!bent && mesh.area_vector2(f).norm() > tiny)
+            mesh.triangles[keep++] = t;
+        else
+            dropped.add(mesh.points[t[0]]);
     }
     mesh.triangles.resize(keep);
-    return before - keep;
+    return dropped;
 }
 
-std::size_t drop_doubled(TriangleMesh& mesh) {
+Tally drop_doubled(TriangleMesh& mesh) {
+    Tally dropped;
     std::vector<std::pair<Triangle, std::uint32_t>> keyed(mesh.triangles.size());
     for (std::size_t f = 0; f < keyed.size(); ++f) {
         auto t = mesh.triangles[f];
@@ -80,14 +101,13 @@ std::size_t drop_doubled(TriangleMesh& mesh) {
     }
     std::sort(keyed.begin(), keyed.end());
     std::vector<char> drop(keyed.size(), 0);
-    std::size_t dropped = 0;
     for (std::size_t i = 1; i < keyed.size(); ++i) {
         if (keyed[i].first == keyed[i - 1].first) {
             drop[keyed[i].second] = 1;
-            ++dropped;
+            dropped.add(mesh.centre(keyed[i].second));
         }
     }
-    if (dropped == 0) return 0;
+    if (dropped.count == 0) return dropped;
     std::size_t keep = 0;
     for (std::size_t f = 0; f < drop.size(); ++f) {
         if (!drop[f]) mesh.triangles[keep++] = mesh.triangles[f];
@@ -102,10 +122,10 @@ double signed_volume(const TriangleMesh& mesh, const std::vector<std::uint32_t>&
     return six / 6;
 }
 
-/// Turns faces so that neighbours agree, and each closed body outside out. Returns how many were turned.
-std::size_t turn_outwards(TriangleMesh& mesh, const Topology& topology) {
+/// Turns faces so that neighbours agree, and each closed body outside out.
+Tally turn_outwards(TriangleMesh& mesh, const Topology& topology) {
     std::vector<char> seen(mesh.triangles.size(), 0), turned(mesh.triangles.size(), 0);
-    std::size_t count = 0;
+    Tally tally;
     for (std::size_t seed = 0; seed < seen.size(); ++seed) {
         if (seen[seed]) continue;
         std::vector<std::uint32_t> body;
@@ -139,18 +159,17 @@ std::size_t turn_outwards(TriangleMesh& mesh, const Topology& topology) {
             }
         }
         const bool inside_out = closed ? signed_volume(mesh, body) < 0 : flipped * 2 > body.size();
-        if (inside_out) {
-            for (const auto f : body) flip(f);
-            flipped = body.size() - flipped;
+        for (const auto f : body) {
+            if (inside_out) flip(f);
+            if ((turned[f] != 0) != inside_out) tally.add(mesh.centre(f));
         }
-        count += flipped;
     }
-    return count;
+    return tally;
 }
 
-std::size_t close_pinholes(TriangleMesh& mesh, const Topology& topology) {
+Tally close_pinholes(TriangleMesh& mesh, const Topology& topology) {
     const double longest = 0.02 * bounds_of(mesh).diagonal();
-    std::size_t closed = 0;
+    Tally closed;
     for (const auto& loop : rim_loops(mesh, topology)) {
         if (loop_length(mesh, loop) > longest) continue;
         Point middle = Point::Zero();
@@ -162,35 +181,37 @@ std::size_t close_pinholes(TriangleMesh& mesh, const Topology& topology) {
             const auto a = loop[i], b = loop[(i + 1) % loop.size()];
             mesh.triangles.push_back({b, a, loop.size() > 3 ? hub : loop[2]});
         }
-        ++closed;
+        closed.add(middle);
     }
     return closed;
 }
 
 }  // namespace
 
-Repaired repaired(TriangleMesh mesh, Progress& progress) {
+Repaired repaired(TriangleMesh mesh, Progress& progress, const MendRules& rules) {
     Repaired out;
-    const auto note = [&](const char* what, std::size_t count) {
-        if (count != 0) out.repairs.push_back({what, count});
+    const auto note = [&](const char* what, const char* rule, Tally tally) {
+        if (tally.count != 0) out.repairs.push_back({what, tally.count, rule, std::move(tally.places)});
     };
     const double size = bounds_of(mesh).diagonal();
     if (!(size > 0))
         throw InputError("shape", "all its points fall together",
                          "choose a shape with a size, and check the unit");
     progress.report(0.1, "joining points");
-    note("points joined that fell together", join_points(mesh, 1e-6 * size));
+    if (rules.join) note("points joined that fell together", "join", join_points(mesh, 1e-6 * size));
     progress.report(0.3, "dropping empty faces");
-    note("faces without area dropped", drop_empty(mesh));
-    note("doubled faces dropped", drop_doubled(mesh));
+    if (rules.drop) {
+        note("faces without area dropped", "drop", drop_empty(mesh));
+        note("doubled faces dropped", "drop", drop_doubled(mesh));
+    }
     if (mesh.empty())
         throw InputError("shape", "no face with an area is left in it", "export the shape again as a mesh");
     progress.report(0.5, "turning faces outwards");
     out.topology = topology_of(mesh);
-    note("faces turned to face outwards", turn_outwards(mesh, out.topology));
+    if (rules.turn) note("faces turned to face outwards", "turn", turn_outwards(mesh, out.topology));
     progress.report(0.7, "closing pinholes");
-    const auto pinholes = out.topology.rim_edges != 0 ? close_pinholes(mesh, topology_of(mesh)) : 0;
-    note("pinholes closed", pinholes);
+    if (rules.close && out.topology.rim_edges != 0)
+        note("pinholes closed", "close", close_pinholes(mesh, topology_of(mesh)));
     out.topology = topology_of(mesh);
     out.holes = out.topology.rim_edges != 0 ? rim_loops(mesh, out.topology).size() : 0;
     out.mesh = std::move(mesh);

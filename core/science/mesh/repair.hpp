@@ -4,15 +4,33 @@
 #include <string>
 #include <vector>
 
+#include "core/base/fields.hpp"
 #include "core/base/progress.hpp"
 #include "core/science/mesh/topology.hpp"
 
 namespace jig {
 
-/// One thing that was mended, in the maker's words, with how often.
+/// What may be mended; each can be left as it came.
+struct MendRules {
+    bool join = true;   ///< join points that fall together
+    bool drop = true;   ///< drop empty and doubled faces
+    bool turn = true;   ///< turn faces so that neighbours agree and closed bodies face outwards
+    bool close = true;  ///< close pinholes
+    static void fields(auto& c, auto&& v) {
+        v("join", c.join);
+        v("drop", c.drop);
+        v("turn", c.turn);
+        v("close", c.close);
+    }
+    bool operator==(const MendRules&) const = default;
+};
+
+/// One thing that was mended, in the maker's words, with how often and where.
 struct Repair {
     std::string what;
     std::size_t count = 0;
+    std::string rule;           ///< the field of MendRules that undoes it
+    std::vector<Point> places;  ///< the first few hundred
     bool operator==(const Repair&) const = default;
 };
 
@@ -25,7 +43,7 @@ struct Repaired {
 
 /// Joins points closer than a millionth of the size, drops empty and doubled faces, turns faces so that
 /// neighbours agree and closed bodies face outwards, and closes pinholes whose rim is shorter than 2 % of the
-/// diagonal. Open surfaces stay open. Throws Cancelled.
-Repaired repaired(TriangleMesh mesh, Progress& progress);
+/// diagonal. Open surfaces stay open. Throws InputError where no face with an area is left; Cancelled.
+Repaired repaired(TriangleMesh mesh, Progress& progress, const MendRules& rules = {});
 
 }  // namespace jig

@@ -18,11 +18,8 @@ Bounds bounds_of(const TriangleMesh& mesh) {
     return box;
 }
 
-TriangleMesh stood_up(const TriangleMesh& mesh, const Point& up) {
-    const auto turn = Eigen::Quaterniond::FromTwoVectors(up, Point::UnitZ()).toRotationMatrix();
-    TriangleMesh out = mesh;
-    for (auto& p : out.points) p = turn * p;
-    return out;
+void turn_over(TriangleMesh& mesh) {
+    for (auto& t : mesh.triangles) std::swap(t[1], t[2]);
 }
 
 Frame frame_across(const Point& axis) {

@@ -40,8 +40,8 @@ struct Bounds {
 /// Box round all points that a triangle uses.
 Bounds bounds_of(const TriangleMesh& mesh);
 
-/// Rotates `mesh` so that `up` becomes +z, scales nothing.
-TriangleMesh stood_up(const TriangleMesh& mesh, const Point& up);
+/// The same surface seen from its other side: every face turned over.
+void turn_over(TriangleMesh& mesh);
 
 /// Two unit directions that span the plane across `axis` (unit), right-handed with it.
 struct Frame {

@@ -5,6 +5,7 @@
 #include <CGAL/Triangulation_vertex_base_with_info_2.h>
 
 #include <cmath>
+#include <set>
 
 #include "core/base/error.hpp"
 
@@ -84,10 +85,23 @@ FlatMesh filled(const Loop& outline, double spacing) {
         throw InputError("outline", "it crosses itself",
                          "move the points so that the line meets itself nowhere");
     }
+    // What is outside is reached from beyond the hull without crossing the outline: a test of slivers along a
+    // straight edge against the outline itself would be a matter of rounding.
+    std::set<Delaunay::Face_handle> outside;
+    std::vector<Delaunay::Face_handle> edge_of_it{net.infinite_face()};
+    outside.insert(net.infinite_face());
+    while (!edge_of_it.empty()) {
+        const auto face = edge_of_it.back();
+        edge_of_it.pop_back();
+        for (int k = 0; k < 3; ++k) {
+            const auto next = face->neighbor(k);
+            if (!net.is_constrained({face, k}) && outside.insert(next).second) edge_of_it.push_back(next);
+        }
+    }
     for (const auto& face : net.finite_face_handles()) {
-        const Triangle t{face->vertex(0)->info(), face->vertex(1)->info(), face->vertex(2)->info()};
-        const Point2 middle = (out.points[t[0]] + out.points[t[1]] + out.points[t[2]]) / 3;
-        if (inside.well_inside(middle, 0)) out.triangles.push_back(t);
+        if (outside.count(face) == 0)
+            out.triangles.push_back(
+                {face->vertex(0)->info(), face->vertex(1)->info(), face->vertex(2)->info()});
     }
     return out;
 }

@@ -35,6 +35,7 @@ struct Choices {
     bool assembly_jig = false;
     double router_x = 2.4, router_y = 1.2, router_z = 0.25;  ///< m of travel
     double oven_x = 2.0, oven_y = 1.2, oven_z = 1.0;         ///< m inside
+    double door_width = 1.6, door_height = 2.1;  ///< m, the smallest that the tool has to pass; 0 for none
     int people = 2;
     double shift = 28800;       ///< s
     double pump = 16.0 / 3600;  ///< m³/s
@@ -56,6 +57,8 @@ struct Choices {
         v("oven_x", c.oven_x, 0.0, 50.0);
         v("oven_y", c.oven_y, 0.0, 50.0);
         v("oven_z", c.oven_z, 0.0, 50.0);
+        v("door_width", c.door_width, 0.0, 50.0);
+        v("door_height", c.door_height, 0.0, 50.0);
         v("people", c.people, 1, 50);
         v("shift", c.shift, 3600.0, 86400.0);
         v("pump", c.pump, 0.0, 1.0);

@@ -32,7 +32,7 @@ Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief) {
             fix = Fix{fmt::format("Read it in {}", other), patch_of("shape", "unit", other)};
         add(Severity::caution, "unit",
             "The shape is " + quantity(Kind::length, longest) + " long: is the unit right?",
-            "STL files carry no unit.", fix);
+            "STL, OBJ and PLY files carry no unit.", fix);
     }
     const bool hot = brief.top_temperature > kelvin(45);
     if (hot && !fits(m.size, {brief.oven_x, brief.oven_y, brief.oven_z})) {
@@ -50,9 +50,36 @@ Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief) {
             "Hands and bag hardly reach the bottom of a mould that is deeper than it is wide; think of a "
             "split.");
     }
-    for (const auto& r : f.repairs)
+    const double door = std::min(brief.door_width, brief.door_height), least = Point(m.size).minCoeff();
+    const double middle = m.size.sum() - longest - least;
+    if (door > 0 && (least > door || middle > std::max(brief.door_width, brief.door_height))) {
+        add(Severity::stop, "door",
+            "The shape does not go through the door of " + quantity(Kind::length, brief.door_width) + " × " +
+                quantity(Kind::length, brief.door_height),
+            "Plug, tool and parts all have to leave the shop: split it, or build it elsewhere.");
+    }
+    if (f.flat_wall > 0.08) {
+        add(Severity::note, "flat_wall", "A flat wall of " + quantity(Kind::area, f.flat_wall),
+            "Flat walls oil-can and show every wave: a crown of 1 in 100 stiffens part and tool alike.");
+    }
+    if (c.kind == ShapeKind::stations && value_of(f.figures, "humps") > 2) {
+        add(Severity::note, "humps",
+            fmt::format("{:.0f} humps in the faired lines", value_of(f.figures, "humps")),
+            "The plot under the stand shows where the bend changes sign; more stiffness draws the line "
+            "calmer.",
+            Fix{"Make the lines stiffer", [&] {
+                    Json patch = Json::object();
+                    patch["shape"]["stations"]["stiffness"] = std::min(1.0, c.stations.stiffness + 0.1);
+                    return patch;
+                }()});
+    }
+    for (const auto& r : f.repairs) {
+        Json patch = Json::object();
+        patch["shape"]["mend"][r.rule] = false;
         add(Severity::note, "repair", fmt::format("Mended: {} {}", r.count, r.what),
-            "The attached file stays as it came.");
+            "Yellow marks on the stand show where; the attached file stays as it came.",
+            Fix{"Leave it as it came", patch});
+    }
     if (f.topology.crowded_edges != 0) {
         add(Severity::caution, "crowded",
             fmt::format("{} edges join three faces or more", f.topology.crowded_edges),

@@ -1,16 +1,34 @@
-// The shape of the part's tool face: a tray drawn here, or a mesh brought in.
+// The shape of the part's tool face: drawn here by a starter, or a mesh brought in.
 #pragma once
 
 #include <array>
 
 #include "core/base/fields.hpp"
+#include "core/science/mesh/repair.hpp"
+#include "core/stages/shape/starters.hpp"
 
 namespace jig {
 
-enum class ShapeKind { tray, mesh };
+enum class ShapeKind { tray, stations, foil, turned, mesh };
 template <>
 struct Words<ShapeKind> {
-    static constexpr std::array all{Word{"tray", "a tray drawn here"}, Word{"mesh", "a mesh file"}};
+    static constexpr std::array all{Word{"tray", "a tray drawn here"}, Word{"stations", "drawn by stations"},
+                                    Word{"foil", "a foil"}, Word{"turned", "turned from a profile"},
+                                    Word{"mesh", "a file of your own"}};
+};
+
+enum class Upwards { z, z_down, x, x_down, y, y_down };
+template <>
+struct Words<Upwards> {
+    static constexpr std::array all{Word{"z", "as it lies"},          Word{"z_down", "turned over"},
+                                    Word{"x", "with its +x side up"}, Word{"x_down", "with its -x side up"},
+                                    Word{"y", "with its +y side up"}, Word{"y_down", "with its -y side up"}};
+};
+
+enum class ToolFace { outside, inside };
+template <>
+struct Words<ToolFace> {
+    static constexpr std::array all{Word{"outside", "its outside"}, Word{"inside", "its inside"}};
 };
 
 enum class FileUnit { mm, cm, m, in };
@@ -48,16 +66,43 @@ struct Tray {
     bool operator==(const Tray&) const = default;
 };
 
+/// How the shape stands on the bench.
+struct Placing {
+    Upwards up = Upwards::z;
+    bool mirror = false;  ///< left for right, across its length
+    double scale = 1;
+    ToolFace face = ToolFace::outside;  ///< the side that the mould touches
+    static void fields(auto& c, auto&& v) {
+        v("up", c.up);
+        v("mirror", c.mirror);
+        v("scale", c.scale, 1e-3, 1e3);
+        v("face", c.face);
+    }
+    bool operator==(const Placing&) const = default;
+};
+
 struct Choices {
     ShapeKind kind = ShapeKind::tray;
     Tray tray;
+    Stations stations;
+    Foil foil;
+    Turned turned;
     std::string file;  ///< name of the attached mesh
     FileUnit unit = FileUnit::mm;
+    double chord = 0.0005;  ///< m that facets may stray from the curved faces of a STEP file
+    MendRules mend;
+    Placing place;
     static void fields(auto& c, auto&& v) {
         v("kind", c.kind);
         v("tray", c.tray);
+        v("stations", c.stations);
+        v("foil", c.foil);
+        v("turned", c.turned);
         v("file", c.file);
         v("unit", c.unit);
+        v("chord", c.chord, 1e-5, 0.05);
+        v("mend", c.mend);
+        v("place", c.place);
     }
     bool operator==(const Choices&) const = default;
 };

@@ -17,6 +17,7 @@ struct Findings {
     Topology topology;
     Measures measures;
     std::vector<Repair> repairs;
+    double flat_wall = 0;  ///< m², the largest standing wall without any curve
     std::shared_ptr<const RayMesh> rays;
 };
 

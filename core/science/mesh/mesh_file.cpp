@@ -1,0 +1,88 @@
+#include "core/science/mesh/mesh_file.hpp"
+
+#include <fmt/format.h>
+
+#include <cstring>
+
+#include "core/science/mesh/polygon_files.hpp"
+#include "core/science/mesh/step.hpp"
+#include "core/science/mesh/stl.hpp"
+
+namespace jig {
+namespace {
+
+/// Text whose lines start with OBJ's words for a point and for a face, soon enough.
+bool looks_like_obj(std::string_view bytes) {
+    if (bytes.substr(0, 4096).find('\0') != std::string_view::npos) return false;
+    bool point = false;
+    int lines = 0;
+    for (std::size_t at = 0; at < bytes.size() && lines < 400; ++lines) {
+        const auto word = bytes.substr(at, 2);
+        point |= word == "v " || word == "v\t";
+        if (point) return true;
+        const auto end = bytes.find('\n', at);
+        if (end == std::string_view::npos) break;
+        at = end + 1;
+    }
+    return false;
+}
+
+}  // namespace
+
+std::optional<MeshFormat> format_of(std::string_view bytes) {
+    if (bytes.substr(0, 4) == "ply\n" || bytes.substr(0, 4) == "ply\r") return MeshFormat::ply;
+    const auto first = bytes.find_first_not_of(" \t\r\n");
+    if (first != std::string_view::npos && bytes.substr(first, 12) == "ISO-10303-21") return MeshFormat::step;
+    if (looks_like_stl(bytes)) return MeshFormat::stl;
+    if (looks_like_obj(bytes)) return MeshFormat::obj;
+    return std::nullopt;
+}
+
+TriangleMesh read_mesh(std::string_view bytes, const std::string& where, const ReadRules& rules,
+                       Progress& progress) {
+    progress.check();
+    switch (format_of(bytes).value_or(MeshFormat::stl)) {
+        case MeshFormat::obj:
+            return read_obj(bytes, where, rules.unit, progress);
+        case MeshFormat::ply:
+            return read_ply(bytes, where, rules.unit, progress);
+        case MeshFormat::step:
+            return read_step(bytes, where, rules.chord, progress);
+        case MeshFormat::stl:
+            break;
+    }
+    // A binary STL that was cut short looks like nothing; the reader tells what is wrong with it.
+    return read_stl(bytes, where, rules.unit, progress);
+}
+
+std::string write_obj(const TriangleMesh& mesh) {
+    std::string out = "# Jig Shell, millimetres\n";
+    for (const auto& p : mesh.points)
+        out += fmt::format("v {:.9g} {:.9g} {:.9g}\n", p.x() * 1e3, p.y() * 1e3, p.z() * 1e3);
+    for (const auto& t : mesh.triangles) out += fmt::format("f {} {} {}\n", t[0] + 1, t[1] + 1, t[2] + 1);
+    return out;
+}
+
+std::string write_ply(const TriangleMesh& mesh) {
+    std::string out = fmt::format(
+        "ply\nformat binary_little_endian 1.0\ncomment Jig Shell, millimetres\nelement vertex {}\nproperty "
+        "float x\n"
+        "property float y\nproperty float z\nelement face {}\nproperty list uchar int "
+        "vertex_indices\nend_header\n",
+        mesh.points.size(), mesh.triangles.size());
+    const auto put = [&](const auto& value) {
+        std::array<char, sizeof value> raw{};
+        std::memcpy(raw.data(), &value, sizeof value);
+        out.append(raw.data(), raw.size());
+    };
+    for (const auto& p : mesh.points) {
+        for (int i = 0; i < 3; ++i) put(static_cast<float>(p[i] * 1e3));
+    }
+    for (const auto& t : mesh.triangles) {
+        out += '\3';
+        for (const auto i : t) put(static_cast<std::int32_t>(i));
+    }
+    return out;
+}
+
+}  // namespace jig
