@@ -1,5 +1,7 @@
 # One program for the core, one for the window.
-set_source_files_properties(tests/main.cpp tests/app/main.cpp PROPERTIES SKIP_PRECOMPILE_HEADERS ON)
+# Catch2's own main sees uninitialised regex states under the sanitizers (GCC 12); nothing of ours.
+set_source_files_properties(${PROJECT_SOURCE_DIR}/tests/main.cpp ${PROJECT_SOURCE_DIR}/tests/app/main.cpp
+                            PROPERTIES SKIP_PRECOMPILE_HEADERS ON COMPILE_OPTIONS -Wno-maybe-uninitialized)
 file(GLOB_RECURSE core_tests CONFIGURE_DEPENDS ${PROJECT_SOURCE_DIR}/tests/*.cpp)
 set(app_tests ${core_tests})
 list(FILTER core_tests EXCLUDE REGEX "/tests/app/")
