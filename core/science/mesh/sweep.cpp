@@ -1,0 +1,140 @@
+#include "core/science/mesh/sweep.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <limits>
+
+namespace jig {
+namespace {
+
+constexpr double kInward = 2e-4;  // of the diagonal: rays start that far inside their own body
+
+/// Rays from the faces of `from` along `way` against `target`; what they meet adds to `clash`.
+void cast(const TriangleMesh& from, const RayMesh& target, const Point& way, double samples, double inward,
+          Clash& clash, Progress& progress) {
+    double total = 0;
+    for (std::size_t f = 0; f < from.triangles.size(); ++f) total += from.area_vector2(f).norm() / 2;
+    for (std::size_t f = 0; f < from.triangles.size(); ++f) {
+        if ((f & 0xfffU) == 0) progress.check();
+        const Point twice = from.area_vector2(f);
+        const double area = twice.norm() / 2;
+        if (area == 0) continue;
+        const Point n = twice / (2 * area);
+        const double ahead = n.dot(way);
+        // Faces that look back or stand along the way cannot be the first to meet anything.
+        if (ahead < 0.01) continue;
+        const auto count = 1 + static_cast<std::size_t>(samples * area / total);
+        for (std::size_t i = 0; i < count; ++i) {
+            double u = 0.5 + 0.7548776662466927 * static_cast<double>(i),
+                   v = 0.5 + 0.5698402909980532 * static_cast<double>(i);
+            u -= std::floor(u);
+            v -= std::floor(v);
+            if (u + v > 1) {
+                u = 1 - u;
+                v = 1 - v;
+            }
+            if (count == 1) u = v = 1.0 / 3;
+            const Point a = from.corner(f, 0);
+            const Point at = a + u * (from.corner(f, 1) - a) + v * (from.corner(f, 2) - a) - inward * n;
+            if (const auto hit = target.first(at, way)) {
+                clash.area += ahead * area / static_cast<double>(count);
+                clash.travel = std::min(clash.travel, std::max(0.0, hit->distance - inward));
+            }
+        }
+    }
+}
+
+}  // namespace
+
+TriangleMesh thickened(const TriangleMesh& piece, const RayMesh& part, double thickness) {
+    TriangleMesh out = piece;
+    const auto n = piece.points.size();
+    std::vector<Point> normal(n, Point::Zero());
+    for (std::size_t f = 0; f < piece.triangles.size(); ++f) {
+        for (const auto i : piece.triangles[f]) normal[i] += piece.area_vector2(f);
+    }
+    const double off = 1e-5 * bounds_of(piece).diagonal();
+    for (std::size_t i = 0; i < n; ++i) {
+        const Point way = normal[i].norm() > 0 ? Point(normal[i].normalized()) : Point::UnitZ();
+        double reach = thickness;
+        if (const auto hit = part.first(piece.points[i] + off * way, way))
+            reach = std::min(reach, hit->distance / 3);
+        out.points.push_back(piece.points[i] + reach * way);
+    }
+    // Seen from inside the body the part's face looks the other way.
+    for (auto& t : out.triangles) std::swap(t[1], t[2]);
+    const auto up = [&](std::uint32_t i) { return static_cast<std::uint32_t>(i + n); };
+    for (const auto& t : piece.triangles) out.triangles.push_back({up(t[0]), up(t[1]), up(t[2])});
+    const auto topology = topology_of(piece);
+    for (std::size_t f = 0; f < piece.triangles.size(); ++f) {
+        for (std::size_t k = 0; k < 3; ++k) {
+            if (topology.across[f][k] != kNoFace) continue;
+            const auto a = piece.triangles[f][k], b = piece.triangles[f][(k + 1) % 3];
+            out.triangles.push_back({a, b, up(b)});
+            out.triangles.push_back({a, up(b), up(a)});
+        }
+    }
+    return out;
+}
+
+Clash slide_out(const TriangleMesh& moving, const TriangleMesh& fixed, const Point& direction, double samples,
+                Progress& progress) {
+    Clash ahead, back;
+    ahead.travel = back.travel = std::numeric_limits<double>::infinity();
+    const double inward = kInward * std::max(bounds_of(moving).diagonal(), bounds_of(fixed).diagonal());
+    cast(moving, RayMesh(fixed), direction, samples, inward, ahead, progress);
+    cast(fixed, RayMesh(moving), -direction, samples, inward, back, progress);
+    Clash out{std::max(ahead.area, back.area), std::min(ahead.travel, back.travel)};
+    if (out.area == 0) out.travel = 0;
+    return out;
+}
+
+std::vector<WayOut> ways_out(const PieceSet& set, const RayMesh& part, double thickness, Progress& progress) {
+    const auto n = set.pieces.size();
+    std::vector<TriangleMesh> bodies;
+    double area = 0;
+    for (const auto& p : set.pieces) {
+        bodies.push_back(thickened(p.mesh, part, thickness));
+        area += p.map.area;
+    }
+    // Every pair once; taking pieces off only leaves pairs out.
+    std::vector<std::vector<Clash>> pair(n, std::vector<Clash>(n));
+    for (std::size_t i = 0; i < n; ++i) {
+        for (std::size_t k = 0; k < n; ++k) {
+            progress.report(static_cast<double>(i * n + k) / static_cast<double>(n * n),
+                            "sliding the pieces out");
+            if (i != k) pair[i][k] = slide_out(bodies[i], bodies[k], set.pieces[i].direction, 4000, progress);
+        }
+    }
+    const double rub = 2e-3 * area;
+    std::vector<WayOut> out(n);
+    std::vector<char> off(n, 0);
+    for (std::size_t i = 0; i < n; ++i) out[i].piece = i;
+    const auto judge = [&](std::size_t i) {
+        out[i].clash = 0;
+        out[i].blocked_by = -1;
+        double worst = rub;
+        for (std::size_t k = 0; k < n; ++k) {
+            if (k == i || off[k]) continue;
+            out[i].clash += pair[i][k].area;
+            if (pair[i][k].area > worst) {
+                worst = pair[i][k].area;
+                out[i].blocked_by = static_cast<int>(k);
+                out[i].travel = pair[i][k].travel;
+            }
+        }
+        return out[i].blocked_by < 0;
+    };
+    for (int turn = 1; turn <= static_cast<int>(n); ++turn) {
+        std::size_t next = n;
+        for (std::size_t i = 0; i < n && next == n; ++i) {
+            if (!off[i] && judge(i)) next = i;
+        }
+        if (next == n) break;
+        out[next].turn = turn;
+        off[next] = 1;
+    }
+    return out;
+}
+
+}  // namespace jig
