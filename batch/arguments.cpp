@@ -43,21 +43,28 @@ double Arguments::need_number(const std::string& name, double low, double high) 
     return value;
 }
 
-std::array<double, 3> Arguments::need_direction(const std::string& name) const {
+std::vector<double> Arguments::need_numbers(const std::string& name, std::size_t count,
+                                            const char* example) const {
     const auto text = option(name);
-    if (!text) throw InputError("--" + name, "it is missing", "give three numbers such as 0,0,1");
-    std::array<double, 3> out{};
+    if (!text) throw InputError("--" + name, "it is missing", std::string("give numbers such as ") + example);
+    std::vector<double> out;
     std::size_t at = 0;
-    for (std::size_t i = 0; i < 3; ++i) {
-        const auto comma = i < 2 ? text->find(',', at) : text->size();
+    for (std::size_t i = 0; i < count; ++i) {
+        const auto comma = i + 1 < count ? text->find(',', at) : text->size();
         if (comma == std::string::npos || comma < at)
-            throw InputError("--" + name, "three numbers with commas are needed", "write it as 0,0,1");
-        out[i] = plain_number("--" + name, text->substr(at, comma - at));
+            throw InputError("--" + name, fmt::format("{} numbers with commas are needed", count),
+                             std::string("write them as ") + example);
+        out.push_back(plain_number("--" + name, text->substr(at, comma - at)));
         at = comma + 1;
     }
-    if (std::hypot(out[0], out[1], out[2]) < 1e-12)
-        throw InputError("--" + name, "the direction has no length", "give one such as 0,0,1");
     return out;
+}
+
+std::array<double, 3> Arguments::need_direction(const std::string& name) const {
+    const auto v = need_numbers(name, 3, "0,0,1");
+    if (std::hypot(v[0], v[1], v[2]) < 1e-12)
+        throw InputError("--" + name, "the direction has no length", "give one such as 0,0,1");
+    return {v[0], v[1], v[2]};
 }
 
 const std::string& Arguments::file(const char* what) const {

@@ -19,6 +19,9 @@ struct Arguments {
     /// A plain number; throws InputError where it is none or outside [low, high].
     [[nodiscard]] double number(const std::string& name, double otherwise, double low, double high) const;
     [[nodiscard]] double need_number(const std::string& name, double low, double high) const;
+    /// So many numbers with commas between.
+    [[nodiscard]] std::vector<double> need_numbers(const std::string& name, std::size_t count,
+                                                   const char* example) const;
     /// Three numbers with commas, not all zero.
     [[nodiscard]] std::array<double, 3> need_direction(const std::string& name) const;
     /// The one file that the verb works on.

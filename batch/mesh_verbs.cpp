@@ -2,11 +2,13 @@
 
 #include "batch/verbs.hpp"
 #include "core/base/units.hpp"
+#include "core/job/job_file.hpp"
 #include "core/science/mesh/measure.hpp"
 #include "core/science/mesh/mesh_file.hpp"
 #include "core/science/mesh/pull.hpp"
 #include "core/science/mesh/repair.hpp"
 #include "core/science/mesh/stl.hpp"
+#include "core/science/mesh/sweep.hpp"
 #include "core/science/nest/slab_sheets.hpp"
 
 namespace jig::batch {
@@ -36,7 +38,63 @@ std::pair<double, double> sheet_size(const Arguments& a) {
     return {w, parts.need_number("sheet", 0.01, 100)};
 }
 
+void make_folder(const std::string& folder) {
+    std::error_code bad;
+    std::filesystem::create_directories(folder, bad);
+    if (bad) throw InputError(folder, "the folder cannot be made", "choose one that you may write to");
+}
+
 }  // namespace
+
+Json run_split(const Arguments& a, Progress& progress) {
+    PieceRules rules;
+    rules.drag_angle = radians(a.number("drag-deg", 1, 0, 45));
+    const double wanted = a.option("plane") ? a.number("pieces", 2, 1, 6) : a.need_number("pieces", 1, 6);
+    rules.count = static_cast<int>(wanted);
+    if (rules.count != wanted)
+        throw InputError("--pieces", "a whole number is needed", "write one from 1 to 6");
+    if (a.option("plane") && rules.count != 2)
+        throw InputError("--plane", "a plane makes two pieces", "write --pieces 2, or leave the plane out");
+    const auto mesh = load_mesh(a, progress);
+    const RayMesh rays(mesh.mesh);
+    PieceSet set;
+    if (a.option("plane")) {
+        const auto p = a.need_numbers("plane", 6, "0,0,0.1,0,0,1");
+        set = pieces_by_plane(mesh.mesh, rays, {p[0], p[1], p[2]}, {p[3], p[4], p[5]}, rules.drag_angle,
+                              progress);
+    } else {
+        set = find_pieces(mesh.mesh, rays, rules, progress);
+    }
+    // Tried with shells as thick as a usual tool of that size.
+    const auto ways = ways_out(set, rays, 0.01 * bounds_of(mesh.mesh).diagonal(), progress);
+    const auto folder = a.option("out");
+    if (folder) make_folder(*folder);
+    Json pieces = Json::array();
+    for (std::size_t i = 0; i < set.pieces.size(); ++i) {
+        const auto& piece = set.pieces[i];
+        Json one{{"direction", vector_json(piece.direction)},
+                 {"area_m2", piece.map.area},
+                 {"locks_m2", piece.map.locks},
+                 {"drags_m2", piece.map.drags},
+                 {"draw_depth_m", piece.map.depth},
+                 {"comes_off", ways[i].turn},
+                 {"clash_m2", ways[i].turn > 0 ? 0.0 : ways[i].clash}};
+        one["file"] = Json();
+        if (folder) {
+            const auto path = *folder + "/piece-" + std::to_string(i + 1) + ".stl";
+            write_atomically(write_stl_binary(piece.mesh), path);
+            one["file"] = path;
+        }
+        pieces.push_back(std::move(one));
+    }
+    Json seams = Json::array();
+    for (const auto& line : set.seams) {
+        Json points = Json::array();
+        for (const auto& p : line) points.push_back(vector_json(p));
+        seams.push_back(std::move(points));
+    }
+    return {{"pieces", pieces}, {"seam_length_m", set.seam_length}, {"seams_m", seams}};
+}
 
 Json run_draft(const Arguments& a, Progress& progress) {
     const auto pull = a.need_direction("pull");
@@ -112,21 +170,11 @@ Json run_slabs(const Arguments& a, Progress& progress) {
                         {"outlines", std::move(outlines)}});
     }
     if (const auto folder = a.option("out")) {
-        std::error_code bad;
-        std::filesystem::create_directories(*folder, bad);
-        if (bad) throw InputError(*folder, "the folder cannot be made", "choose one that you may write to");
+        make_folder(*folder);
         for (std::size_t i = 0; i < sheets.sheets.size(); ++i) {
             const auto base = *folder + "/sheet-" + std::to_string(i + 1);
             write_sheet_dxf(sheets, i, base + ".dxf");
-            std::FILE* svg = std::fopen((base + ".svg").c_str(), "wb");
-            if (svg == nullptr)
-                throw InputError(base + ".svg", "the file cannot be written",
-                                 "choose a folder that you may write to");
-            const auto text = sheet_svg(sheets, i);
-            const bool whole = std::fwrite(text.data(), 1, text.size(), svg) == text.size();
-            if (std::fclose(svg) != 0 || !whole)
-                throw InputError(base + ".svg", "the file cannot be written to its end",
-                                 "check the room left on the disk");
+            write_atomically(sheet_svg(sheets, i), base + ".svg");
             files.push_back(base + ".dxf");
             files.push_back(base + ".svg");
         }

@@ -19,6 +19,13 @@ const std::vector<Verb>& verbs() {
          "Which faces slide, drag and lock when the mould leaves along +pull.", run_draft},
         {"pull", "pull MESH [--top 3] [--drag-deg 1] [--unit mm|cm|m|in] [--chord M]",
          "The best directions for the mould to leave, best first.", run_pull},
+        {"split",
+         "split MESH --pieces N [--plane X,Y,Z,NX,NY,NZ] [--drag-deg 1] [--out DIR] [--unit mm|cm|m|in] "
+         "[--chord M]",
+         "A mould in at most N pieces, or two parted by a plane (a point in metres, a normal): each piece's "
+         "pull, what "
+         "locks, and the seams. With --out one binary STL (mm) a piece.",
+         run_split},
         {"measure", "measure MESH [--unit mm|cm|m|in] [--chord M]",
          "Size, area, volume, centre, holes and what was mended.", run_measure},
         {"slabs",
@@ -53,7 +60,7 @@ int run(const std::vector<std::string>& words, std::ostream& out, std::ostream& 
     try {
         const auto args =
             read_arguments(words, {"pull", "drag-deg", "unit", "top", "axis", "thickness", "sheet", "kerf",
-                                   "margin", "out", "pdf", "csv", "library", "chord"});
+                                   "margin", "out", "pdf", "csv", "library", "chord", "pieces", "plane"});
         if (args.verb.empty()) {
             if (!args.help)
                 throw InputError("jigshell-batch", "no verb is given", "see jigshell-batch --help");

@@ -19,6 +19,7 @@ const std::vector<Verb>& verbs();
 Json run_laminate(const Arguments&, Progress&);
 Json run_draft(const Arguments&, Progress&);
 Json run_pull(const Arguments&, Progress&);
+Json run_split(const Arguments&, Progress&);
 Json run_measure(const Arguments&, Progress&);
 Json run_slabs(const Arguments&, Progress&);
 Json run_report(const Arguments&, Progress&);

@@ -93,8 +93,10 @@ Findings evaluate(const Job& job, const Shop& shop, const Evaluated* before, Pro
     const bool shape_same = old != nullptr && f.shape == old->shape;
 
     if (f.shape) {
-        stage(Stage::split, f.split, kept(&Findings::split), shape_same && was->split == job.split, failures,
-              [&] { return split::evaluate(job.split, *f.shape, progress); });
+        const bool same = shape_same && was->split == job.split &&
+                          (job.split.drag_rule == DragRule::given || was->brief.grade == job.brief.grade);
+        stage(Stage::split, f.split, kept(&Findings::split), same, failures,
+              [&] { return split::evaluate(job.split, *f.shape, job.brief, progress); });
     }
     const bool split_same = old != nullptr && f.split == old->split;
     progress.check();

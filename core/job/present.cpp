@@ -73,7 +73,8 @@ std::string card_line(const Job& job, const Findings& f, Stage stage, const Word
         case Stage::shape:
             return say("length") + " · " + say("area");
         case Stage::split:
-            return "worst draft " + say("min_draft");
+            return f.split && !f.split->one_piece() ? say("pieces") + " pieces · seam " + say("seam")
+                                                    : "worst draft " + say("min_draft");
         case Stage::plug:
             return say("slabs") + " slabs · " + say("mass");
         case Stage::edge:

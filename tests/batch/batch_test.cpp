@@ -3,6 +3,9 @@
 #include <sstream>
 
 #include "batch/verbs.hpp"
+#include "core/science/mesh/measure.hpp"
+#include "core/science/mesh/mesh_file.hpp"
+#include "core/science/mesh/step.hpp"
 #include "core/science/mesh/stl.hpp"
 #include "tests/job/fixtures.hpp"
 #include "tests/shapes.hpp"
@@ -174,4 +177,53 @@ TEST_CASE("an interrupt stops the work") {
     progress.stop();
     CHECK(batch::run({"pull", path}, out, err, progress) == 130);
     CHECK(out.str().empty());
+}
+
+TEST_CASE("split answers by search and by plane, on files of every format") {
+    Folder folder;
+    const auto ring = shapes::torus(0.3, 0.1, 48);
+    for (const auto& [name, bytes] :
+         {std::pair{"r.stl", write_stl_binary(ring)}, std::pair{"r.obj", write_obj(ring)},
+          std::pair{"r.ply", write_ply(ring)}}) {
+        const auto a = ask({"split", put(folder, name, bytes), "--pieces", "2", "--out", folder / "out"});
+        INFO(name << " " << a.err);
+        REQUIRE(a.code == 0);
+        const auto j = a.json();
+        REQUIRE(j["pieces"].size() == 2);
+        double area = 0;
+        for (const auto& p : j["pieces"]) {
+            CHECK(p["locks_m2"].get<double>() < 1e-3);
+            CHECK(std::abs(p["direction"][2].get<double>()) == Approx(1).margin(1e-6));
+            CHECK(p["comes_off"].get<int>() > 0);
+            area += p["area_m2"].get<double>();
+            Progress quiet;
+            const auto back = read_stl(read_file(p["file"]), "piece", 1e-3, quiet);
+            CHECK(measure(back, topology_of(back)).area == Approx(p["area_m2"].get<double>()).epsilon(1e-4));
+        }
+        CHECK(area == Approx(4 * kPi * kPi * 0.3 * 0.1).epsilon(5e-3));
+        CHECK(j["seam_length_m"].get<double>() == Approx(2 * kPi * 0.6).epsilon(0.02));
+    }
+    const auto ring_file = put(folder, "r.stl", write_stl_binary(ring));
+    const auto plane = ask({"split", ring_file, "--pieces", "2", "--plane", "0,0,0,0,0,1"});
+    REQUIRE(plane.code == 0);
+    CHECK(plane.json()["seam_length_m"].get<double>() == Approx(2 * kPi * 0.6).epsilon(5e-3));
+    CHECK(ask({"split", ring_file}).code == 2);
+    CHECK(ask({"split", ring_file, "--pieces", "2.5"}).code == 2);
+    CHECK(ask({"split", ring_file, "--pieces", "7"}).code == 2);
+    CHECK(ask({"split", ring_file, "--pieces", "3", "--plane", "0,0,0,0,0,1"}).code == 2);
+    CHECK(ask({"split", ring_file, "--plane", "0,0,9,0,0,1"}).err.find("misses") != std::string::npos);
+    CHECK(ask({"split", ring_file, "--plane", "0,0,9"}).code == 2);
+}
+
+TEST_CASE("draft, pull and measure take STEP, which carries its own unit") {
+    Folder folder;
+    const auto cone = put(folder, "cone.step", write_step_turned({{0.3, 0.0}, {0.2, 0.4}}));
+    const auto m = ask({"measure", cone, "--unit", "m", "--chord", "0.0002"}).json();
+    CHECK(m["area_m2"].get<double>() == Approx(kPi * 0.5 * std::hypot(0.1, 0.4)).epsilon(2e-3));
+    CHECK(m["size_m"][2].get<double>() == Approx(0.4));
+    CHECK_FALSE(m["closed"].get<bool>());
+    const auto d = ask({"draft", cone, "--pull", "0,0,1", "--chord", "0.00002"}).json();
+    CHECK(d["min_draft_deg"].get<double>() == Approx(degrees(std::atan2(0.1, 0.4))).margin(0.2));
+    CHECK(ask({"pull", cone}).json()["pulls"][0]["direction"][2].get<double>() == Approx(1).margin(0.01));
+    CHECK(ask({"measure", put(folder, "bad.step", "ISO-10303-21;\nnothing")}).code == 2);
 }

@@ -9,7 +9,8 @@
 namespace jig {
 namespace {
 
-/// Area by direction to about half a degree (rays judge exactly later), so that the angle test of one pull costs the number of directions, not of faces.
+/// Area by direction to about half a degree (rays judge exactly later), so that the angle test of one pull
+/// costs the number of directions, not of faces.
 struct Facing {
     Point normal;
     double area;

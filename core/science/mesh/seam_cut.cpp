@@ -8,7 +8,8 @@ void share_out(const std::vector<std::pair<std::size_t, std::size_t>>& edges,
                const std::vector<double>& weights, const std::vector<std::vector<double>>& cost,
                std::vector<std::size_t>& label) {
     if (label.empty() || cost.size() < 2) return;
-    CGAL::alpha_expansion_graphcut(edges, weights, cost, label, CGAL::Alpha_expansion_boost_compressed_sparse_row_tag());
+    CGAL::alpha_expansion_graphcut(edges, weights, cost, label,
+                                   CGAL::Alpha_expansion_boost_compressed_sparse_row_tag());
 }
 
 }  // namespace jig

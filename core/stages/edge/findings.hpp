@@ -9,6 +9,7 @@ namespace jig::edge {
 struct Findings {
     std::vector<Figure> figures;
     double width = 0, area = 0, rim_length = 0, tape_length = 0;
+    double seam_area = 0;       ///< m² of `area` that runs along the seams between pieces
     double tape_land_area = 0;  ///< m² that must stay free of release
     int bolts = 0;
     Loops outer;       ///< outside of the flange in the pull's frame

@@ -1,4 +1,4 @@
-// Which way the mould leaves.
+// Which way the mould leaves, and where it divides into pieces.
 #pragma once
 
 #include <array>
@@ -13,18 +13,66 @@ struct Words<PullMode> {
     static constexpr std::array all{Word{"best", "the best pull found"}, Word{"given", "a pull of your own"}};
 };
 
+enum class DragRule { given, surface };
+template <>
+struct Words<DragRule> {
+    static constexpr std::array all{Word{"given", "an angle of your own"},
+                                    Word{"surface", "what its surface wants"}};
+};
+
+enum class SplitWay { one, plane, search };
+template <>
+struct Words<SplitWay> {
+    static constexpr std::array all{Word{"one", "in one piece"},
+                                    Word{"plane", "in two pieces, parted by a plane"},
+                                    Word{"search", "in the pieces that free it"}};
+};
+
+enum class Locating { dowels, leaning };
+template <>
+struct Words<Locating> {
+    static constexpr std::array all{Word{"dowels", "dowels"}, Word{"leaning", "a leaning joint face"}};
+};
+
 namespace split {
 
 struct Choices {
     PullMode mode = PullMode::best;
     std::array<double, 3> pull{0, 0, 1};  ///< used where the mode is given; any length but zero
-    double drag_angle = 0.0349;           ///< rad of draft below which a face drags
-    bool foot_open = true;                ///< flat faces at the foot stay out of the mould
+    DragRule drag_rule = DragRule::given;
+    double drag_angle = 0.0349;  ///< rad of draft below which a face drags, where the rule is given
+    bool foot_open = true;       ///< flat faces at the foot stay out of the mould
+    SplitWay way = SplitWay::one;
+    int pieces = 2;                           ///< at most, where they are searched for
+    std::array<double, 3> plane_at{0, 0, 0};  ///< m, a point of the plane
+    std::array<double, 3> plane_normal{0, 0, 1};
+    double show_above =
+        0;  ///< rad: faces steeper than this against the pull's plane are hidden; 0 marks no show face
+    std::vector<std::string> names;  ///< of the pieces, in their order; missing ones are numbered
+    Locating locating = Locating::dowels;
+    double lean = 0.0873;       ///< rad that a leaning joint face stands off the seam's own
+    double stand_off = 0.001;   ///< m between parting board and plug, closed with clay
+    double board_width = 0.10;  ///< m of the parting board past the plug
+    double fillet = 0.006;      ///< m of clay fillet along it
+    double backing = 0.010;     ///< m of shell that each piece is tried with on its way out
     static void fields(auto& c, auto&& v) {
         v("mode", c.mode);
         v("pull", c.pull);
+        v("drag_rule", c.drag_rule);
         v("drag_angle", c.drag_angle, 0.0, 0.35);
         v("foot_open", c.foot_open);
+        v("way", c.way);
+        v("pieces", c.pieces, 1, 6);
+        v("plane_at", c.plane_at);
+        v("plane_normal", c.plane_normal);
+        v("show_above", c.show_above, 0.0, 1.5708);
+        v("names", c.names);
+        v("locating", c.locating);
+        v("lean", c.lean, 0.0, 0.7);
+        v("stand_off", c.stand_off, 0.0, 0.05);
+        v("board_width", c.board_width, 0.005, 2.0);
+        v("fillet", c.fillet, 0.0, 0.1);
+        v("backing", c.backing, 0.0005, 0.5);
     }
     bool operator==(const Choices&) const = default;
 };
