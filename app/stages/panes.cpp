@@ -1,14 +1,38 @@
 #include "app/stages/panes.hpp"
 
+#include <QBoxLayout>
 #include <QHeaderView>
 
 #include "app/slip/stack_pane.hpp"
 
 namespace jig::app {
+namespace {
+
+/// Every starter's table; each shows itself while its kind of shape is chosen.
+class ShapePane : public Pane {
+  public:
+    ShapePane(Document& document, QWidget* parent) : Pane(parent) {
+        auto* box = new QVBoxLayout(this);
+        box->setContentsMargins(0, 0, 0, 0);
+        for (auto* make : {make_outline_pane, make_stations_pane, make_section_pane, make_profile_pane}) {
+            panes_.push_back(make(document, this));
+            box->addWidget(panes_.back());
+        }
+    }
+    void refresh(const Wording& wording) override {
+        for (auto* pane : panes_) pane->refresh(wording);
+    }
+
+  private:
+    std::vector<Pane*> panes_;
+};
+
+}  // namespace
+
 Pane* make_pane(Document& document, Stage stage, QWidget* parent) {
     switch (stage) {
         case Stage::shape:
-            return make_outline_pane(document, parent);
+            return new ShapePane(document, parent);
         case Stage::shell:
         case Stage::part:
             return new StackPane(document, stage, parent);

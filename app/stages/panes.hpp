@@ -20,6 +20,9 @@ class Pane : public QWidget {
 Pane* make_pane(Document& document, Stage stage, QWidget* parent);
 
 Pane* make_outline_pane(Document& document, QWidget* parent);
+Pane* make_profile_pane(Document& document, QWidget* parent);
+Pane* make_section_pane(Document& document, QWidget* parent);
+Pane* make_stations_pane(Document& document, QWidget* parent);
 Pane* make_run_pane(Document& document, QWidget* parent);
 Pane* make_log_pane(Document& document, QWidget* parent);
 

@@ -62,16 +62,40 @@ Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief) {
         add(Severity::note, "flat_wall", "A flat wall of " + quantity(Kind::area, f.flat_wall),
             "Flat walls oil-can and show every wave: a crown of 1 in 100 stiffens part and tool alike.");
     }
-    if (c.kind == ShapeKind::stations && value_of(f.figures, "humps") > 2) {
+    if (by_stations(c.kind) && value_of(f.figures, "humps") > 2) {
         add(Severity::note, "humps",
             fmt::format("{:.0f} humps in the faired lines", value_of(f.figures, "humps")),
-            "The plot under the stand shows where the bend changes sign; more stiffness draws the line "
+            "The plot below shows where the bend changes sign; more stiffness draws the line "
             "calmer.",
             Fix{"Make the lines stiffer", [&] {
                     Json patch = Json::object();
                     patch["shape"]["stations"]["stiffness"] = std::min(1.0, c.stations.stiffness + 0.1);
                     return patch;
                 }()});
+    }
+    if (c.kind == ShapeKind::copied) {
+        const auto settle = [](const char* field) {
+            Json patch = Json::object();
+            patch["shape"]["copying"][field] = true;
+            return patch;
+        };
+        if (c.copying.holes > 0 && !c.copying.holes_blanked)
+            add(Severity::stop, "holes", fmt::format("{} holes of the part are open", c.copying.holes),
+                "Resin runs through and locks plug and mould together: blank them flush from behind, tape "
+                "over.",
+                Fix{"They are blanked", settle("holes_blanked")});
+        if (!c.copying.returns_added)
+            add(Severity::caution, "returns", "The part ends where the mould still needs a return",
+                "A mould is made past the trim line: add flanges of board or clay round every edge.",
+                Fix{"They are added", settle("returns_added")});
+        if (!c.copying.draft_accepted)
+            add(Severity::caution, "draft_copied",
+                "A copied part brings its own draft, and no more can be added",
+                "Look at the walls in Split before wax goes on; fill and fair what locks.",
+                Fix{"It has been looked at", settle("draft_accepted")});
+        if (c.stations.stations.size() < 3)
+            add(Severity::caution, "gauge", "Two gauge sections leave the middle to guessing",
+                "Take three at least: near each end and at the fullest place.");
     }
     for (const auto& r : f.repairs) {
         Json patch = Json::object();

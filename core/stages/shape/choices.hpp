@@ -9,12 +9,15 @@
 
 namespace jig {
 
-enum class ShapeKind { tray, stations, foil, turned, mesh };
+enum class ShapeKind { tray, stations, foil, turned, mesh, copied };
 template <>
 struct Words<ShapeKind> {
-    static constexpr std::array all{Word{"tray", "a tray drawn here"}, Word{"stations", "drawn by stations"},
-                                    Word{"foil", "a foil"}, Word{"turned", "turned from a profile"},
-                                    Word{"mesh", "a file of your own"}};
+    static constexpr std::array all{Word{"tray", "a tray drawn here"},
+                                    Word{"stations", "drawn by stations"},
+                                    Word{"foil", "a foil"},
+                                    Word{"turned", "turned from a profile"},
+                                    Word{"mesh", "a file of your own"},
+                                    Word{"copied", "copied from a part"}};
 };
 
 enum class Upwards { z, z_down, x, x_down, y, y_down };
@@ -81,12 +84,29 @@ struct Placing {
     bool operator==(const Placing&) const = default;
 };
 
+/// What has to be settled before an existing part becomes a plug. Its sections are typed from a contour gauge
+/// into the stations.
+struct Copying {
+    int holes = 0;  ///< openings in the part
+    bool holes_blanked = false;
+    bool returns_added = false;  ///< flanges and edges that the mould needs past the part's own
+    bool draft_accepted = false;
+    static void fields(auto& c, auto&& v) {
+        v("holes", c.holes, 0, 1000);
+        v("holes_blanked", c.holes_blanked);
+        v("returns_added", c.returns_added);
+        v("draft_accepted", c.draft_accepted);
+    }
+    bool operator==(const Copying&) const = default;
+};
+
 struct Choices {
     ShapeKind kind = ShapeKind::tray;
     Tray tray;
     Stations stations;
     Foil foil;
     Turned turned;
+    Copying copying;
     std::string file;  ///< name of the attached mesh
     FileUnit unit = FileUnit::mm;
     double chord = 0.0005;  ///< m that facets may stray from the curved faces of a STEP file
@@ -98,6 +118,7 @@ struct Choices {
         v("stations", c.stations);
         v("foil", c.foil);
         v("turned", c.turned);
+        v("copying", c.copying);
         v("file", c.file);
         v("unit", c.unit);
         v("chord", c.chord, 1e-5, 0.05);
@@ -106,6 +127,11 @@ struct Choices {
     }
     bool operator==(const Choices&) const = default;
 };
+
+/// Whether the shape is drawn by its stations.
+inline bool by_stations(ShapeKind kind) {
+    return kind == ShapeKind::stations || kind == ShapeKind::copied;
+}
 
 }  // namespace shape
 }  // namespace jig

@@ -17,6 +17,7 @@ namespace {
 TriangleMesh drawn(const Choices& c, Progress& progress) {
     switch (c.kind) {
         case ShapeKind::stations:
+        case ShapeKind::copied:
             return stations_mesh(c.stations, progress);
         case ShapeKind::foil:
             return foil_mesh(c.foil, progress);
@@ -128,7 +129,7 @@ Findings evaluate(const Choices& c, const std::string& bytes, Progress& progress
          fmt::format("of the {}; {} along and {} across from its low corner",
                      m.closed ? "volume" : "volume under it", quantity(Kind::length, centre.x()),
                      quantity(Kind::length, centre.y()))});
-    if (c.kind == ShapeKind::stations) {
+    if (by_stations(c.kind)) {
         const auto line = fair(c.stations);
         out.figures.push_back({"humps", "humps in the faired lines", Kind::count,
                                static_cast<double>(line.width.humps() + line.height.humps()),
