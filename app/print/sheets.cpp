@@ -200,8 +200,39 @@ void print_sheets(const Job& job, const Findings& f, const QString& path, const 
     write_bytes(bytes, path);
 }
 
-void print_slabs(const Findings& f, const QString& path, const Wording& wording) {
-    if (!f.plug) throw InputError("slabs", "the plug has no figures", "mend the stops on the job card first");
+std::vector<FullSize> slabs_at_full_size(const plug::Findings& plug, const Wording& wording) {
+    std::vector<FullSize> out;
+    const auto& slabs = plug.stack.slabs;
+    for (const auto& slab : slabs) {
+        const auto height = [&](double h) {
+            return QString::fromStdString(show(Kind::length, h - slabs.front().from, wording));
+        };
+        if (!slab.outline.empty())
+            out.push_back({slab.outline, QString("slab %1 of %2, %3 to %4 from the foot")
+                                             .arg(slab.number)
+                                             .arg(slabs.size())
+                                             .arg(height(slab.from), height(slab.to))});
+    }
+    return out;
+}
+
+std::vector<FullSize> boards_at_full_size(const std::vector<split::Board>& boards, const Wording& wording) {
+    std::vector<FullSize> out;
+    for (const auto& board : boards) {
+        out.push_back(
+            {board.outline, QString("parting %1 of %2, %3 along the plug%4")
+                                .arg(QString::fromStdString(board.name))
+                                .arg(boards.size())
+                                .arg(QString::fromStdString(show(Kind::length, board.length, wording)),
+                                     board.developed ? QString(", laid flat") : QString())});
+    }
+    return out;
+}
+
+void print_full_size(const std::vector<FullSize>& outlines, const QString& title, const QString& path,
+                     Progress& progress) {
+    if (outlines.empty())
+        throw InputError("print", "there is no outline to print", "mend the stops on the job card first");
     QByteArray bytes;
     {
         QBuffer buffer(&bytes);
@@ -210,13 +241,14 @@ void print_slabs(const Findings& f, const QString& path, const Wording& wording)
         const auto& k = ink(Light::day);
         constexpr double kPad = 15;  // mm
         std::unique_ptr<QPainter> p;
-        for (const auto& slab : f.plug->stack.slabs) {
-            if (slab.outline.empty()) continue;
-            const Point2 low = low_corner(slab.outline) * 1000, size = high_corner(slab.outline) * 1000 - low;
+        double done = 0;
+        for (const auto& one : outlines) {
+            progress.report(done++ / static_cast<double>(outlines.size()), "drawing at full size");
+            const Point2 low = low_corner(one.outline) * 1000, size = high_corner(one.outline) * 1000 - low;
             const QPageSize page(QSizeF(std::max(150.0, size.x() + 2 * kPad), size.y() + 2 * kPad + 20),
                                  QPageSize::Millimeter, {}, QPageSize::ExactMatch);
             if (!p) {
-                set_up(writer, page, 0, "Slabs at full size", 1200);
+                set_up(writer, page, 0, title, 1200);
                 p = std::make_unique<QPainter>(&writer);
             } else {
                 writer.setPageSize(page);
@@ -226,14 +258,14 @@ void print_slabs(const Findings& f, const QString& path, const Wording& wording)
             const double mm = writer.resolution() / 25.4;
             p->scale(mm, mm);
             p->setPen(QPen(k.ink, 0.3));
-            for (const auto& loop : slab.outline) {
+            for (const auto& loop : one.outline) {
                 QPolygonF line;
                 for (const auto& q : loop)
                     line << QPointF(q.x() * 1000 - low.x() + kPad,
                                     size.y() - (q.y() * 1000 - low.y()) + kPad);
                 p->drawPolygon(line);
             }
-            // The pull's own axes, the same on every slab, so that the stack goes together true.
+            // The frame's own axes, the same on every page, so that a stack goes together true.
             const QPointF origin(-low.x() + kPad, size.y() + low.y() + kPad);
             p->setPen(QPen(k.petrol, 0.2));
             p->drawLine(origin - QPointF(8, 0), origin + QPointF(8, 0));
@@ -242,14 +274,7 @@ void print_slabs(const Findings& f, const QString& path, const Wording& wording)
             font.setPixelSize(6);
             p->setFont(font);
             const double foot = size.y() + 2 * kPad + 6;
-            p->drawText(QPointF(kPad, foot),
-                        QString("slab %1 of %2, %3 to %4 from the foot")
-                            .arg(slab.number)
-                            .arg(f.plug->stack.slabs.size())
-                            .arg(QString::fromStdString(show(
-                                     Kind::length, slab.from - f.plug->stack.slabs.front().from, wording)),
-                                 QString::fromStdString(show(
-                                     Kind::length, slab.to - f.plug->stack.slabs.front().from, wording))));
+            p->drawText(QPointF(kPad, foot), one.words);
             p->setPen(QPen(k.ink, 0.5));
             p->drawLine(QPointF(kPad, foot + 6), QPointF(kPad + 100, foot + 6));
             for (const double x : {0.0, 100.0})

@@ -17,9 +17,18 @@ struct SheetOptions {
 /// cannot be written or the job has no complete findings.
 void print_sheets(const Job& job, const Findings& findings, const QString& path, const SheetOptions& options);
 
-/// One page a slab at full size with its number, the pull's x and y marks and a 100 mm check bar; the page is
-/// as large as the slab. Throws InputError.
-void print_slabs(const Findings& findings, const QString& path, const Wording& wording);
+/// One outline to cut by, with what is written under it.
+struct FullSize {
+    Loops outline;
+    QString words;
+};
+std::vector<FullSize> slabs_at_full_size(const plug::Findings& plug, const Wording& wording);
+std::vector<FullSize> boards_at_full_size(const std::vector<split::Board>& boards, const Wording& wording);
+
+/// One page each at full size, with the axes' origin and a 100 mm check bar; the page is as large as the
+/// outline. Throws InputError where there is none or the file cannot be written.
+void print_full_size(const std::vector<FullSize>& outlines, const QString& title, const QString& path,
+                     Progress& progress);
 
 /// The section at the cut as SVG. Throws InputError.
 void write_section_svg(const Job& job, const Findings& findings, Stage stage, const QString& path,

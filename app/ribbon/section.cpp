@@ -26,10 +26,18 @@ Hatch hatch_of(const LaidLayer& l) {
 }
 
 /// The cut's outline of the solid under the tool face, in (across, along the pull) coordinates.
-Loops cut_outline(const Job& job, const Findings& f, double& low, double& high) {
+Loops cut_outline(const Job& job, const Findings& f, double& low, double& high, double& foot) {
     const auto& frame = f.split->frame;
+    // Of a mould in pieces the first is shown, on its own seam.
+    const bool one = f.split->one_piece();
+    const auto& mesh = one ? f.shape->mesh : f.split->set.pieces.front().mesh;
+    foot = f.split->foot;
+    if (!one) {
+        foot = 1e30;
+        for (const auto& p : mesh.points) foot = std::min(foot, frame.w.dot(p));
+    }
     Point2 a = Point2::Constant(1e30), b = -a;
-    for (const auto& p : f.shape->mesh.points) {
+    for (const auto& p : mesh.points) {
         a = a.cwiseMin(frame.flat(p));
         b = b.cwiseMax(frame.flat(p));
     }
@@ -39,13 +47,14 @@ Loops cut_outline(const Job& job, const Findings& f, double& low, double& high) 
     const double from = normal_u ? a.x() : a.y(), reach = normal_u ? (b - a).x() : (b - a).y();
     const std::array<double, 1> height{from + reach * std::clamp(job.cut.at, 0.003, 0.997)};
     Progress quiet;
-    const auto cut = sections(f.shape->mesh, f.shape->topology, plane, height, quiet).front();
+    const auto cut =
+        sections(mesh, one ? f.shape->topology : topology_of(mesh), plane, height, quiet).front();
     Loops loops = cut.loops;
     for (auto line : cut.open_lines) {
         if (line.size() < 2) continue;
         // Down to the foot at both ends, so that the plug is solid under the skin.
-        line.emplace_back(line.back().x(), f.split->foot);
-        line.emplace_back(line.front().x(), f.split->foot);
+        line.emplace_back(line.back().x(), foot);
+        line.emplace_back(line.front().x(), foot);
         loops.push_back(std::move(line));
     }
     for (auto& loop : loops) {
@@ -66,15 +75,14 @@ Section2 section_at_cut(const Job& job, const Findings& f, Stage stage) {
     Section2 out;
     if (!f.shape || !f.split || !f.shell || !f.edge || !f.plug) return out;
     double low = 0, high = 0;
-    const auto body = cut_outline(job, f, low, high);
+    const auto body = cut_outline(job, f, low, high, out.foot);
     if (body.empty()) return out;
     const double left = low_corner(body).x(), right = high_corner(body).x();
     const double wide = f.edge->width;
-    out.foot = f.split->foot;
     const bool in_tool =
         stage == Stage::part || stage == Stage::release || stage == Stage::heat || stage == Stage::log;
     out.part_in_tool = in_tool && f.part;
-    const double depth = f.split->map.depth;
+    const double depth = f.split->one_piece() ? f.split->map.depth : f.split->set.pieces.front().map.depth;
     const double shell = f.shell->stack.laminate.thickness;
     out.stretch =
         std::clamp(kSeenThickness * std::max(high - low + 2 * wide, 2.2 * depth) / 2.2 / shell, 1.0, 40.0);

@@ -205,9 +205,161 @@ void add_dimensions(Scene& s, const Wording& w) {
                             text(hi.z() - lo.z())});
 }
 
+/// A small cross where the file was mended.
+void add_repairs(Scene& s, const Findings& f, const Upright& up, const Ink& k) {
+    const double arm = 0.012 * s.bounds.diagonal();
+    for (const auto& repair : f.shape->repairs) {
+        for (const auto& place : repair.places) {
+            const Point p = up(place);
+            for (int i = 0; i < 3; ++i)
+                s.lines.push_back({{p - arm * Point::Unit(i), p + arm * Point::Unit(i)}, k.tape, 2.0, false});
+        }
+        if (!repair.places.empty() && repair.count <= 50)
+            s.labels.push_back(
+                {up(repair.places.front()) + Point(0, 0, 2 * arm), QString::fromStdString(repair.what)});
+    }
+}
+
+/// A line of the part, lifted a little so that it shows on the surface.
+void add_line(Scene& s, const Line& line, const Upright& up, const Point& move, const QColor& colour,
+              double width, bool dashed = false) {
+    SceneLine out;
+    for (const auto& p : line) out.points.push_back(up(p) + move);
+    out.colour = colour;
+    out.width = width;
+    out.dashed = dashed;
+    s.lines.push_back(std::move(out));
+}
+
+void add_arrow(Scene& s, const Point& from, const Point& way, const QString& text, const Ink& k) {
+    const Point tip = from + way;
+    const Point side =
+        way.cross(std::abs(way.normalized().z()) > 0.9 ? Point::UnitX() : Point::UnitZ()).normalized() *
+        way.norm() / 10;
+    s.lines.push_back({{from, tip}, k.petrol, 2.0, false});
+    s.lines.push_back({{tip + side - way / 6, tip, tip - side - way / 6}, k.petrol, 2.0, false});
+    s.labels.push_back({tip, text});
+}
+
+/// Pieces in inks of their own, drawn apart along their pulls round the part.
+void add_pieces(Scene& s, const Job& job, const Findings& f, const Upright& up, const Ink& k,
+                const QColor& stone, const View& view) {
+    const auto& split = *f.split;
+    const double size = (s.bounds.high - s.bounds.low).maxCoeff(), away = 0.6 * size * view.apart;
+    add_shape(s, f.shape->mesh, up, 0, 0, [&](std::size_t, QColor& c, Pattern&) {
+        c = stone;
+        return true;
+    });
+    auto box = s.bounds;
+    for (std::size_t i = 0; i < split.set.pieces.size(); ++i) {
+        const auto& piece = split.set.pieces[i];
+        const Point way = up(piece.direction), move = (0.004 * size + away) * way;
+        const auto first = s.corners.size();
+        add_shape(s, piece.mesh, up, 0, 0, [&](std::size_t face, QColor& c, Pattern& p) {
+            const auto r = piece.map.faces[face];
+            c = piece_colour(i, k);
+            p = r == Release::locks ? Pattern::crosses : r == Release::drags ? Pattern::dots : Pattern::plain;
+            return true;
+        });
+        Point middle = Point::Zero();
+        double count = 0;
+        Point low = Point::Constant(1e30), high = -low;
+        for (auto c = first; c < s.corners.size(); ++c) {
+            auto& corner = s.corners[c];
+            corner.x += static_cast<float>(move.x());
+            corner.y += static_cast<float>(move.y());
+            corner.z += static_cast<float>(move.z());
+            const Point at(static_cast<double>(corner.x), static_cast<double>(corner.y),
+                           static_cast<double>(corner.z));
+            middle += at;
+            ++count;
+            low = low.cwiseMin(at);
+            high = high.cwiseMax(at);
+        }
+        if (count == 0) continue;
+        middle /= count;
+        box.low = box.low.cwiseMin(low);
+        box.high = box.high.cwiseMax(high);
+        // The arrow starts where the piece ends along its way.
+        double end = -1e30;
+        for (int corner = 0; corner < 8; ++corner) {
+            const Point q(corner & 1 ? high.x() : low.x(), corner & 2 ? high.y() : low.y(),
+                          corner & 4 ? high.z() : low.z());
+            end = std::max(end, way.dot(q));
+        }
+        const Point from = middle + (end - way.dot(middle)) * way, tip = from + 0.22 * size * way;
+        box.low = box.low.cwiseMin(tip);
+        box.high = box.high.cwiseMax(tip);
+        add_arrow(s, from, tip - from, QString::fromStdString(split.facts[i].name), k);
+    }
+    for (const auto& line : split.set.seams) add_line(s, line, up, Point::Zero(), k.ink, 2.5);
+    if (job.split.way == SplitWay::plane) {
+        const auto& c = job.split;
+        const auto frame = frame_across(Point(c.plane_normal[0], c.plane_normal[1], c.plane_normal[2]));
+        const double height = frame.w.dot(Point(c.plane_at[0], c.plane_at[1], c.plane_at[2]));
+        for (const auto& board : split.boards) {
+            for (const auto& loop : board.outline) {
+                Line line;
+                for (const auto& p : loop) line.push_back(frame.lift(p, height));
+                line.push_back(line.front());
+                add_line(s, line, up, Point::Zero(), k.clay, 1.2);
+            }
+        }
+    }
+    s.bounds = box;
+    s.comes_apart = true;
+    s.legend =
+        "pieces in inks of their own, arrows their pulls    dotted: drags    crossed: locks    dark line: "
+        "seam";
+}
+
+/// The plane of a split with the travel of its handle.
+void add_plane(Scene& s, const Job& job, const Upright& up) {
+    const Point normal =
+                    up(Point(job.split.plane_normal[0], job.split.plane_normal[1], job.split.plane_normal[2]))
+                        .normalized(),
+                at = up(Point(job.split.plane_at[0], job.split.plane_at[1], job.split.plane_at[2]));
+    if (!normal.allFinite()) return;
+    const auto frame = frame_across(normal);
+    double low = 1e30, high = -1e30, reach = 0;
+    const Point middle = (s.bounds.low + s.bounds.high) / 2;
+    for (int corner = 0; corner < 8; ++corner) {
+        const Point q(corner & 1 ? s.bounds.high.x() : s.bounds.low.x(),
+                      corner & 2 ? s.bounds.high.y() : s.bounds.low.y(),
+                      corner & 4 ? s.bounds.high.z() : s.bounds.low.z());
+        low = std::min(low, normal.dot(q));
+        high = std::max(high, normal.dot(q));
+        reach = std::max({reach, std::abs(frame.u.dot(q - middle)), std::abs(frame.v.dot(q - middle))});
+    }
+    reach *= 1.12;
+    s.plane_at = middle + (normal.dot(at) - normal.dot(middle)) * normal;
+    s.plane_low = middle + (low - normal.dot(middle)) * normal;
+    s.plane_high = middle + (high - normal.dot(middle)) * normal;
+    s.plane = {s.plane_at + reach * (frame.u + frame.v), s.plane_at + reach * (frame.v - frame.u),
+               s.plane_at - reach * (frame.u + frame.v), s.plane_at + reach * (frame.u - frame.v)};
+    s.has_plane = true;
+}
+
 }  // namespace
 
-Scene scene_of(const Job& job, const Findings& f, Stage stage, const Ink& k, const Wording& w) {
+std::array<double, 3> plane_dragged_to(const Job& job, const Findings& f, double share) {
+    const auto& n = job.split.plane_normal;
+    const Point normal = Point(n[0], n[1], n[2]).normalized();
+    double low = 1e30, high = -1e30;
+    for (const auto& t : f.shape->mesh.triangles) {
+        for (const auto i : t) {
+            low = std::min(low, normal.dot(f.shape->mesh.points[i]));
+            high = std::max(high, normal.dot(f.shape->mesh.points[i]));
+        }
+    }
+    const Point at(job.split.plane_at[0], job.split.plane_at[1], job.split.plane_at[2]);
+    const double inside = low + std::clamp(share, 0.01, 0.99) * (high - low);
+    const Point moved = at + (inside - normal.dot(at)) * normal;
+    return {moved.x(), moved.y(), moved.z()};
+}
+
+Scene scene_of(const Job& job, const Findings& f, Stage stage, const Ink& k, const Wording& w,
+               const View& view) {
     Scene s;
     if (!f.shape) return s;
     const Upright up{f.split ? f.split->frame : frame_across(Point::UnitZ())};
@@ -236,6 +388,11 @@ Scene scene_of(const Job& job, const Findings& f, Stage stage, const Ink& k, con
     bool wide = true;
     switch (stage) {
         case Stage::split:
+            if (f.split && !f.split->one_piece()) {
+                add_pieces(s, job, f, up, k, stone, view);
+                if (job.split.way == SplitWay::plane) add_plane(s, job, up);
+                break;
+            }
             add_shape(s, mesh, up, 0, 0, [&](std::size_t face, QColor& c, Pattern& p) {
                 const auto r = f.split ? f.split->map.faces[face] : Release::slides;
                 c = release_colour(r, k);
@@ -245,20 +402,25 @@ Scene scene_of(const Job& job, const Findings& f, Stage stage, const Ink& k, con
                 return r != Release::open;
             });
             s.legend =
-                QString::fromUtf8("plain: slides    dotted: drags    crossed: locks    arrow: the pull");
+                "plain: slides    dotted: drags    crossed: locks    yellow line: no draft    arrow: the "
+                "pull";
             if (f.split) {
-                const double top = s.bounds.high.z(),
-                             reach = 0.35 * (s.bounds.high - s.bounds.low).head<2>().maxCoeff();
-                const Point c((s.bounds.low.x() + s.bounds.high.x()) / 2,
-                              (s.bounds.low.y() + s.bounds.high.y()) / 2, top);
-                const Point tip = c + Point(0, 0, reach);
-                s.lines.push_back({{c, tip}, k.petrol, 2.0, false});
-                s.lines.push_back(
-                    {{tip + Point(-reach / 10, 0, -reach / 6), tip, tip + Point(reach / 10, 0, -reach / 6)},
-                     k.petrol,
-                     2.0,
-                     false});
-                s.labels.push_back({tip, "pull"});
+                const double reach = 0.35 * (s.bounds.high - s.bounds.low).head<2>().maxCoeff();
+                Point top = (s.bounds.low + s.bounds.high) / 2;
+                top.z() = s.bounds.high.z();
+                add_arrow(s, top, Point(0, 0, reach), "pull", k);
+                for (const auto& line : f.split->zero_lines)
+                    add_line(s, line, up, Point::Zero(), k.tape, 2.5);
+                // The other pulls that were found, fainter, with what they lock.
+                for (std::size_t i = 1; i < f.split->candidates.size(); ++i) {
+                    const auto& other = f.split->candidates[i];
+                    const Point way = up(other.direction),
+                                from = (s.bounds.low + s.bounds.high) / 2 + 0.5 * reach * way;
+                    s.lines.push_back({{from, from + 0.6 * reach * way}, k.faint, 1.0, true});
+                    s.labels.push_back(
+                        {from + 0.6 * reach * way,
+                         QString("locks %1").arg(QString::fromStdString(show(Kind::area, other.locks, w)))});
+                }
             }
             break;
         case Stage::plug:
@@ -308,10 +470,11 @@ Scene scene_of(const Job& job, const Findings& f, Stage stage, const Ink& k, con
         case Stage::log:
             add_shape(s, mesh, up, 0, 0, plain(stone));
             wide = false;
+            if (stage == Stage::shape) add_repairs(s, f, up, k);
             break;
     }
     if (stage == Stage::shape || stage == Stage::brief || stage == Stage::part) add_dimensions(s, w);
-    if (f.split && !f.split->rim.empty()) {
+    if (f.split && !f.split->rim.empty() && !s.comes_apart) {
         s.shadow = wide && f.edge && stage != Stage::split && stage != Stage::plug ? f.edge->outer
                                                                                    : Loops{f.split->rim};
         SceneLine rim;
@@ -320,11 +483,12 @@ Scene scene_of(const Job& job, const Findings& f, Stage stage, const Ink& k, con
         rim.colour = k.ink;
         if (stage != Stage::plug) s.lines.push_back(std::move(rim));
     }
+    if (s.comes_apart) s.ground = s.bounds.low.z();
     add_scale_figure(s, k);
     const int axis = job.cut.across == CutAlong::length
                          ? ((s.bounds.high - s.bounds.low).x() >= (s.bounds.high - s.bounds.low).y() ? 0 : 1)
                          : ((s.bounds.high - s.bounds.low).x() >= (s.bounds.high - s.bounds.low).y() ? 1 : 0);
-    s.has_cut = stage != Stage::plug;
+    s.has_cut = stage != Stage::plug && !s.comes_apart;
     s.cut_normal = Point::Unit(axis);
     s.cut_low = s.cut_high = (s.bounds.low + s.bounds.high) / 2;
     s.cut_low[axis] = s.bounds.low[axis];

@@ -2,6 +2,7 @@
 // paper.
 #pragma once
 
+#include <array>
 #include <QColor>
 #include <QString>
 #include <vector>
@@ -51,10 +52,24 @@ struct Scene {
     Point cut_origin = Point::Zero(), cut_normal = Point::UnitX();  ///< of the section
     Point cut_low = Point::Zero(), cut_high = Point::Zero();        ///< travel of the cut's handle
     bool has_cut = false;
-    QString legend;  ///< one line under the stand
+    bool has_plane = false;                                       ///< of a split, with a handle of its own
+    std::array<Point, 4> plane;                                   ///< its corners
+    Point plane_at = Point::Zero();                               ///< its middle
+    Point plane_low = Point::Zero(), plane_high = Point::Zero();  ///< travel of its handle
+    bool comes_apart = false;                                     ///< whether there is anything to pull apart
+    QString legend;                                               ///< one line under the stand
+};
+
+/// How the maker looks at it: nothing that the job keeps.
+struct View {
+    double apart = 0.5;  ///< how far the pieces are drawn apart along their pulls, 0 to 1
 };
 
 /// The scene of a stage. Where its findings are missing, the shape alone, and nothing where that is missing.
-Scene scene_of(const Job& job, const Findings& findings, Stage stage, const Ink& ink, const Wording& wording);
+Scene scene_of(const Job& job, const Findings& findings, Stage stage, const Ink& ink, const Wording& wording,
+               const View& view = {});
+
+/// Where the plane of a split stands when its handle is dragged to this share of its travel.
+std::array<double, 3> plane_dragged_to(const Job& job, const Findings& findings, double share);
 
 }  // namespace jig::app

@@ -3,10 +3,12 @@
 #include <QBoxLayout>
 #include <QGuiApplication>
 #include <QKeyEvent>
+#include <QLabel>
 #include <QMouseEvent>
 #include <QOffscreenSurface>
 #include <QOpenGLContext>
 #include <QPainter>
+#include <QSlider>
 #include <QWheelEvent>
 
 namespace jig::app {
@@ -64,6 +66,15 @@ Stand::Stand(QWidget* parent) : QWidget(parent), ink_(&app::ink(Light::day)) {
     overlay_ = new Overlay(*this, this);
     overlay_->setStyleSheet("background: transparent");
     canvas_->widget()->setMouseTracking(true);
+    apart_label_ = new QLabel("apart", this);
+    apart_label_->setObjectName("apart-label");
+    apart_ = new QSlider(Qt::Horizontal, this);
+    apart_->setObjectName("apart");
+    apart_->setAccessibleName("How far the pieces are drawn apart");
+    apart_->setToolTip("Draws the pieces apart along their pulls");
+    apart_->setRange(0, 100);
+    apart_->setValue(50);
+    connect(apart_, &QSlider::valueChanged, this, &Stand::apart_changed);
     still_.setSingleShot(true);
     connect(&still_, &QTimer::timeout, this, [this] {
         turning_ = false;
@@ -79,6 +90,8 @@ Stand::~Stand() {
 
 void Stand::show_scene(Scene scene, bool frame_again) {
     scene_ = std::move(scene);
+    apart_->setVisible(scene_.comes_apart);
+    apart_label_->setVisible(scene_.comes_apart);
     if (frame_again) frame_all();
     canvas_->scene_changed();
     redraw();
@@ -109,6 +122,7 @@ void Stand::resizeEvent(QResizeEvent* event) {
     QWidget::resizeEvent(event);
     overlay_->setGeometry(rect());
     overlay_->raise();
+    place_slider();
     if (event->oldSize().width() < 10) camera_.frame(scene_.bounds, size());
 }
 
@@ -116,6 +130,36 @@ QPointF Stand::handle() const {
     const Point top(scene_.cut_origin.x(), scene_.cut_origin.y(),
                     scene_.bounds.high.z() + 0.06 * scene_.bounds.diagonal());
     return Camera::project(camera_.matrix(size()), top, size());
+}
+
+QPointF Stand::plane_handle() const {
+    return Camera::project(camera_.matrix(size()), (scene_.plane[0] + scene_.plane[3]) / 2, size());
+}
+
+double Stand::apart() const {
+    return apart_->value() / 100.0;
+}
+
+void Stand::place_slider() {
+    apart_->setGeometry(width() - 172, 12, 160, 20);
+    apart_label_->setGeometry(width() - 216, 12, 42, 20);
+    apart_->raise();
+    apart_label_->raise();
+}
+
+Stand::Drag Stand::grabbed(const QPointF& at, Qt::MouseButton button) const {
+    constexpr double kReach = 14;
+    if (scene_.has_plane && QLineF(at, plane_handle()).length() < kReach) return Drag::plane;
+    if (scene_.has_cut && QLineF(at, handle()).length() < kReach) return Drag::cut;
+    return button == Qt::LeftButton ? Drag::turn : Drag::shift;
+}
+
+double Stand::slid(const Point& low, const Point& high, const Point& now, const QPointF& step) const {
+    const auto m = camera_.matrix(size());
+    const QPointF a = Camera::project(m, low, size()), b = Camera::project(m, high, size());
+    const double length2 = QPointF::dotProduct(b - a, b - a),
+                 share = (now - low).norm() / std::max(1e-9, (high - low).norm());
+    return length2 > 1 ? std::clamp(share + QPointF::dotProduct(step, b - a) / length2, 0.0, 1.0) : share;
 }
 
 void Stand::paint_over(QPainter& p) const {
@@ -181,6 +225,20 @@ void Stand::paint_over(QPainter& p) const {
         p.setPen(ink_->ink);
         p.drawText(QRectF(h.x() - 60, h.y() - 26, 120, 16), Qt::AlignCenter, "cut");
     }
+    if (scene_.has_plane) {
+        QPolygonF frame;
+        for (const auto& q : scene_.plane) frame << at(q);
+        auto wash = ink_->petrol;
+        wash.setAlpha(22);
+        p.setBrush(wash);
+        p.setPen(QPen(ink_->petrol, 1.4, Qt::DashLine));
+        p.drawPolygon(frame);
+        const auto h = plane_handle();
+        p.setBrush(ink_->petrol);
+        p.drawEllipse(h, 7, 7);
+        p.setPen(ink_->ink);
+        p.drawText(QRectF(h.x() - 60, h.y() - 26, 120, 16), Qt::AlignCenter, "split");
+    }
     if (!scene_.legend.isEmpty()) {
         p.setFont(word_font(9.5));
         p.setPen(ink_->faint);
@@ -201,8 +259,7 @@ bool Stand::eventFilter(QObject* watched, QEvent* event) {
             const auto* mouse = static_cast<QMouseEvent*>(event);
             last_ = mouse->position();
             setFocus();
-            const bool on_handle = scene_.has_cut && QLineF(mouse->position(), handle()).length() < 14;
-            drag_ = on_handle ? Drag::cut : mouse->button() == Qt::LeftButton ? Drag::turn : Drag::shift;
+            drag_ = grabbed(mouse->position(), mouse->button());
             return true;
         }
         case QEvent::MouseMove: {
@@ -217,25 +274,23 @@ bool Stand::eventFilter(QObject* watched, QEvent* event) {
                 camera_.target -= right * step.x() * scale;
                 camera_.target.z() += step.y() * scale;
             } else if (drag_ == Drag::cut) {
-                const auto m = camera_.matrix(size());
-                const QPointF a = Camera::project(m, scene_.cut_low, size()),
-                              b = Camera::project(m, scene_.cut_high, size());
-                const double length2 = QPointF::dotProduct(b - a, b - a);
-                const double now = (scene_.cut_origin - scene_.cut_low).norm() /
-                                   std::max(1e-9, (scene_.cut_high - scene_.cut_low).norm());
-                if (length2 > 1)
-                    emit cut_dragged(std::clamp(now + QPointF::dotProduct(step, b - a) / length2, 0.0, 1.0));
+                emit cut_dragged(slid(scene_.cut_low, scene_.cut_high, scene_.cut_origin, step));
+            } else if (drag_ == Drag::plane) {
+                emit plane_dragged(slid(scene_.plane_low, scene_.plane_high, scene_.plane_at, step));
             } else {
-                const bool over = scene_.has_cut && QLineF(mouse->position(), handle()).length() < 14;
-                canvas_->widget()->setCursor(over ? Qt::SizeHorCursor : Qt::ArrowCursor);
+                const auto over = grabbed(mouse->position(), Qt::LeftButton);
+                canvas_->widget()->setCursor(over == Drag::cut     ? Qt::SizeHorCursor
+                                             : over == Drag::plane ? Qt::SizeAllCursor
+                                                                   : Qt::ArrowCursor);
                 return false;
             }
             last_ = mouse->position();
-            drag_ == Drag::cut ? redraw() : move_on();
+            drag_ == Drag::cut || drag_ == Drag::plane ? redraw() : move_on();
             return true;
         }
         case QEvent::MouseButtonRelease:
             if (drag_ == Drag::cut) emit cut_let_go();
+            if (drag_ == Drag::plane) emit plane_let_go();
             drag_ = Drag::none;
             return true;
         case QEvent::MouseButtonDblClick:

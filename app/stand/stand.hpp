@@ -7,6 +7,9 @@
 #include "app/stand/camera.hpp"
 #include "app/stand/scene.hpp"
 
+class QLabel;
+class QSlider;
+
 namespace jig::app {
 
 class Stand;
@@ -36,6 +39,10 @@ class Stand : public QWidget {
     [[nodiscard]] bool has_opengl() const { return opengl_; }
     /// Where the cut's handle is on screen, in this widget's pixels.
     [[nodiscard]] QPointF handle() const;
+    /// The same of the split plane's handle.
+    [[nodiscard]] QPointF plane_handle() const;
+    /// How far things that come apart are drawn apart, 0 to 1.
+    [[nodiscard]] double apart() const;
     void frame_all();
 
     /// While it is being turned, shifted or zoomed: large things are drawn with less detail then.
@@ -50,6 +57,10 @@ class Stand : public QWidget {
     /// The cut was dragged to this share (0..1) of its travel.
     void cut_dragged(double at);
     void cut_let_go();
+    /// The split's plane was dragged to this share (0..1) of its travel.
+    void plane_dragged(double at);
+    void plane_let_go();
+    void apart_changed();
 
   protected:
     bool eventFilter(QObject* watched, QEvent* event) override;
@@ -57,7 +68,13 @@ class Stand : public QWidget {
     void resizeEvent(QResizeEvent* event) override;
 
   private:
+    enum class Drag { none, turn, shift, cut, plane };
     void redraw();
+    void place_slider();
+    [[nodiscard]] Drag grabbed(const QPointF& at, Qt::MouseButton button) const;
+    /// The share of a handle's travel after the mouse has moved by `step` from `now`.
+    [[nodiscard]] double slid(const Point& low, const Point& high, const Point& now,
+                              const QPointF& step) const;
     /// Redraws with less detail, and in full a moment after the last movement.
     void move_on();
 
@@ -66,10 +83,12 @@ class Stand : public QWidget {
     const Ink* ink_;
     std::unique_ptr<Canvas> canvas_;
     QWidget* overlay_ = nullptr;
+    QSlider* apart_ = nullptr;
+    QLabel* apart_label_ = nullptr;
     bool opengl_ = false, turning_ = false;
     QTimer still_;
     QPointF last_;
-    enum class Drag { none, turn, shift, cut } drag_ = Drag::none;
+    Drag drag_ = Drag::none;
 };
 
 std::unique_ptr<Canvas> make_gl_canvas(Stand& stand);

@@ -1,5 +1,6 @@
 #include "app/theme/ink.hpp"
 
+#include <array>
 #include <QDir>
 #include <QFontDatabase>
 #include <QImage>
@@ -200,6 +201,13 @@ QColor release_colour(Release release, const Ink& k) {
             return k.rule;
     }
     return k.rule;
+}
+
+QColor piece_colour(std::size_t piece, const Ink& k) {
+    const std::array<QColor, 6> all{mixed(k.sheet, k.petrol, 0.45), mixed(k.sheet, k.tape, 0.45),
+                                    mixed(k.sheet, k.locks, 0.40),  mixed(k.sheet, k.moss, 0.30),
+                                    mixed(k.sheet, k.clay, 0.55),   mixed(k.sheet, k.faint, 0.35)};
+    return all[piece % all.size()];
 }
 
 }  // namespace jig::app

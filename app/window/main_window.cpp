@@ -97,6 +97,9 @@ MainWindow::MainWindow(Shop shop, QString recovery)
     connect(ribbon_, &Ribbon::stage_wanted, this, &MainWindow::show_stage);
     connect(stand_, &Stand::cut_dragged, this, &MainWindow::set_cut);
     connect(stand_, &Stand::cut_let_go, document_, &Document::end_drag);
+    connect(stand_, &Stand::plane_dragged, this, &MainWindow::set_plane);
+    connect(stand_, &Stand::plane_let_go, document_, &Document::end_drag);
+    connect(stand_, &Stand::apart_changed, this, [this] { show_scene(true); });
     connect(document_, &Document::changed, this, &MainWindow::job_changed);
     connect(document_, &Document::evaluated, this, &MainWindow::findings_changed);
     connect(document_, &Document::refused, this, &MainWindow::say);
@@ -313,7 +316,8 @@ void MainWindow::show_scene(bool frame_again) {
     if (has_chart(stage_))
         chart_->show_chart(job, f, stage_, ink(light_), wording_);
     else
-        stand_->show_scene(scene_of(job, f, stage_, ink(light_), wording_), frame_again || !framed_);
+        stand_->show_scene(scene_of(job, f, stage_, ink(light_), wording_, {stand_->apart()}),
+                           frame_again || !framed_);
     framed_ = f.shape != nullptr;
     ribbon_->show_section(section_at_cut(job, f, stage_), wording_);
 }
@@ -348,6 +352,16 @@ void MainWindow::set_cut(double at) {
     auto job = document_->job();
     job.cut.at = at;
     document_->drag("drag the cut", std::move(job));
+}
+
+void MainWindow::set_plane(double share) {
+    const auto& f = document_->findings();
+    if (!f.shape) return;
+    auto job = document_->job();
+    job.split.plane_at = plane_dragged_to(job, f, share);
+    document_->drag("drag the split", std::move(job));
+    // The plane follows the mouse at once; its pieces follow when they are worked out.
+    show_scene(false);
 }
 
 void MainWindow::set_light(Light light) {

@@ -69,6 +69,7 @@ class MainWindow : public QMainWindow {
     void findings_changed();
     void show_scene(bool frame_again);
     void set_cut(double at);
+    void set_plane(double share);
     bool may_leave();
     bool send(Errand::Work work);
     void open_library();

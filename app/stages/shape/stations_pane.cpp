@@ -30,7 +30,7 @@ class FairnessPlot : public QWidget {
         p.setFont(word_font(9.5));
         p.setPen(k.faint);
         p.drawText(QRectF(2, 0, width(), 16), Qt::AlignLeft | Qt::AlignVCenter,
-                   "bend along the length: width solid, height dashed, humps ringed");
+                   "bend: width solid, height dashed, humps ringed");
         p.setPen(k.rule);
         p.drawLine(QPointF(area.left(), area.center().y()), QPointF(area.right(), area.center().y()));
         try {

@@ -2,6 +2,8 @@
 
 #include <fmt/format.h>
 
+#include <array>
+#include <cctype>
 #include <cstring>
 
 #include "core/science/mesh/polygon_files.hpp"
@@ -53,6 +55,17 @@ TriangleMesh read_mesh(std::string_view bytes, const std::string& where, const R
     }
     // A binary STL that was cut short looks like nothing; the reader tells what is wrong with it.
     return read_stl(bytes, where, rules.unit, progress);
+}
+
+std::string write_mesh(const TriangleMesh& mesh, const std::string& path) {
+    const auto dot = path.rfind('.');
+    auto ending = dot == std::string::npos ? std::string() : path.substr(dot + 1);
+    for (auto& c : ending) c = static_cast<char>(std::tolower(static_cast<unsigned char>(c)));
+    if (ending == "stl") return write_stl_binary(mesh);
+    if (ending == "obj") return write_obj(mesh);
+    if (ending == "ply") return write_ply(mesh);
+    throw InputError(path, "a mesh is not written as \"" + ending + "\"",
+                     "end the name in .stl, .obj or .ply");
 }
 
 std::string write_obj(const TriangleMesh& mesh) {

@@ -25,6 +25,8 @@ struct ReadRules {
 TriangleMesh read_mesh(std::string_view bytes, const std::string& where, const ReadRules& rules,
                        Progress& progress);
 
+/// STL (binary), OBJ or PLY (binary) by the ending of `path`; throws InputError for others.
+std::string write_mesh(const TriangleMesh& mesh, const std::string& path);
 /// Text OBJ and binary PLY, millimetres.
 std::string write_obj(const TriangleMesh& mesh);
 std::string write_ply(const TriangleMesh& mesh);

@@ -331,7 +331,7 @@ std::vector<std::uint8_t> labelled(const TriangleMesh& mesh, const Topology& top
 void smooth(Line& line, const std::vector<char>& fixed) {
     const bool closed = line.size() > 3 && line.front() == line.back();
     // A step in and a slightly larger one out again keeps circles from shrinking (Taubin 1995).
-    for (int pass = 0; pass < 12; ++pass) {
+    for (int pass = 0; pass < 24; ++pass) {
         const double step = pass % 2 == 0 ? 0.5 : -0.53;
         const auto old = line;
         for (std::size_t i = closed ? 0 : 1; i + 1 < line.size(); ++i) {
@@ -360,11 +360,20 @@ void find_seams(const TriangleMesh& mesh, const Topology& topology, const std::v
         }
     }
     set.seams = chained(segments, 1e-9 * std::max(1e-6, bounds_of(mesh).diagonal()));
+    std::map<std::array<double, 3>, Point> moved;
     for (auto& line : set.seams) {
         std::vector<char> fixed;
         for (const auto& p : line) fixed.push_back(static_cast<char>(sharp[name(p)]));
+        const auto before = line;
         smooth(line, fixed);
+        for (std::size_t i = 0; i < line.size(); ++i) moved.emplace(name(before[i]), line[i]);
         set.seam_length += length_of(line);
+    }
+    // The pieces' edges follow, both sides alike, so that they still meet.
+    for (auto& piece : set.pieces) {
+        for (auto& p : piece.mesh.points) {
+            if (const auto to = moved.find(name(p)); to != moved.end()) p = to->second;
+        }
     }
 }
 

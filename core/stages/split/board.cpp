@@ -127,6 +127,31 @@ std::vector<Board> seam_boards(const std::vector<Line>& seams, const std::vector
     return out;
 }
 
+SheetSet boards_on_sheets(const std::vector<Board>& boards) {
+    SheetSet out;
+    constexpr double kPad = 0.02;
+    double area = 0;
+    for (const auto& board : boards) {
+        const Point2 low = low_corner(board.outline), size = high_corner(board.outline) - low;
+        SheetPiece piece;
+        piece.slab = static_cast<int>(out.sheets.size()) + 1;
+        for (const auto& loop : board.outline) {
+            Loop moved;
+            for (const auto& p : loop) moved.push_back(p - low + Point2(kPad, kPad));
+            piece.loops.push_back(std::move(moved));
+        }
+        // The number goes onto the board itself, which may be a ring.
+        piece.mark = piece.loops.front().front() * 0.97 + Point2(kPad, kPad) * 0.03;
+        out.rules.length = std::max(out.rules.length, size.x() + 2 * kPad);
+        out.rules.width = std::max(out.rules.width, size.y() + 2 * kPad);
+        out.sheets.push_back({{std::move(piece)}});
+        area += board.area;
+    }
+    if (!boards.empty())
+        out.yield = area / (static_cast<double>(boards.size()) * out.rules.length * out.rules.width);
+    return out;
+}
+
 double clay_volume(double length, const Choices& c, double board_thickness) {
     return length * (c.stand_off * board_thickness + (1 - kPi / 4) * c.fillet * c.fillet);
 }

@@ -6,6 +6,7 @@
 #include "core/base/progress.hpp"
 #include "core/science/mesh/cut.hpp"
 #include "core/science/mesh/outline.hpp"
+#include "core/science/nest/slab_sheets.hpp"
 #include "core/stages/split/choices.hpp"
 
 namespace jig::split {
@@ -32,6 +33,9 @@ std::vector<Board> seam_boards(const std::vector<Line>& seams, const std::vector
 /// Unrolls the strip between two lines of equally many points; the flat outline runs along the first and back
 /// along the second. Every edge of its triangles keeps its length.
 Loop unrolled(const Line& near, const Line& far);
+
+/// Each board on a sheet of its own size, ready for the cut files.
+SheetSet boards_on_sheets(const std::vector<Board>& boards);
 
 /// m³ of clay along a board: the gap itself through a board `board_thickness` thick, and the hollow fillet
 /// (1 − π/4)·r².
