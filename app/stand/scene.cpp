@@ -389,8 +389,9 @@ Scene scene_of(const Job& job, const Findings& f, Stage stage, const Ink& k, con
     switch (stage) {
         case Stage::split:
             if (f.split && !f.split->one_piece()) {
-                add_pieces(s, job, f, up, k, stone, view);
+                // The plane's travel is the part's own extent, before its pieces are drawn apart.
                 if (job.split.way == SplitWay::plane) add_plane(s, job, up);
+                add_pieces(s, job, f, up, k, stone, view);
                 break;
             }
             add_shape(s, mesh, up, 0, 0, [&](std::size_t face, QColor& c, Pattern& p) {

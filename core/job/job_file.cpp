@@ -72,9 +72,10 @@ std::string pack_job(const Job& job) {
     zip_error_t error;
     zip_error_init(&error);
     archive.source = zip_source_buffer_create(nullptr, 0, 0, &error);
-    zip_source_keep(archive.source);
     archive.zip = zip_open_from_source(archive.source, ZIP_TRUNCATE, &error);
     if (archive.zip == nullptr) throw std::runtime_error("zip: cannot begin");
+    // Opened, the archive owns the source; we want it past the archive's end.
+    zip_source_keep(archive.source);
     const auto json = job_to_json(job).dump(1) + "\n";
     add_file(archive.zip, "job.json", json);
     for (const auto& a : job.attachments) {
@@ -97,9 +98,9 @@ Job unpack_job(const std::string& bytes, const std::string& where) {
     zip_error_t error;
     zip_error_init(&error);
     archive.source = zip_source_buffer_create(bytes.data(), bytes.size(), 0, &error);
-    zip_source_keep(archive.source);
     archive.zip = zip_open_from_source(archive.source, ZIP_RDONLY | ZIP_CHECKCONS, &error);
     if (archive.zip == nullptr) damaged(where, "this is no Jig Shell job, or it is damaged");
+    zip_source_keep(archive.source);
     const auto count =
         static_cast<zip_uint64_t>(std::max<zip_int64_t>(0, zip_get_num_entries(archive.zip, 0)));
     if (count > kMostFiles) damaged(where, fmt::format("it holds {} files; a job holds a few", count));

@@ -6,6 +6,7 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QListWidget>
+#include <QProcess>
 #include <QPushButton>
 #include <QTemporaryDir>
 #include <QTest>
@@ -20,6 +21,21 @@ namespace bench {
 
 using namespace jig;
 using namespace jig::app;
+
+/// What a PDF says, and what it says about itself.
+inline QString text_of_pdf(const QString& pdf, QString* info = nullptr) {
+    QProcess reader;
+    reader.start("pdftotext", {"-layout", pdf, "-"});
+    REQUIRE(reader.waitForFinished(20000));
+    REQUIRE(reader.exitCode() == 0);
+    if (info != nullptr) {
+        QProcess about;
+        about.start("pdfinfo", {pdf});
+        REQUIRE(about.waitForFinished(20000));
+        *info = QString::fromUtf8(about.readAllStandardOutput());
+    }
+    return QString::fromUtf8(reader.readAllStandardOutput());
+}
 
 struct Bench {
     QTemporaryDir folder;
@@ -37,7 +53,7 @@ struct Bench {
         settle();
     }
     void settle() {
-        REQUIRE(window.document().wait_evaluated(20000));
+        REQUIRE(window.document().wait_evaluated(90000));
         QTest::qWait(20);
     }
     [[nodiscard]] QString file(const QString& name) const { return folder.path() + "/" + name; }
@@ -104,7 +120,7 @@ struct Bench {
     }
     /// Waits until the errand that is on its way has come home.
     bool home() {
-        return QTest::qWaitFor([&] { return !window.errand().away(); }, 30000);
+        return QTest::qWaitFor([&] { return !window.errand().away(); }, 90000);
     }
     QString message() { return window.findChild<QLabel*>("message")->text(); }
     void key(Qt::Key key, Qt::KeyboardModifiers with) {

@@ -8,24 +8,6 @@
 
 using namespace bench;
 
-namespace {
-
-QString text_of_pdf(const QString& pdf, QString* info = nullptr) {
-    QProcess reader;
-    reader.start("pdftotext", {"-layout", pdf, "-"});
-    REQUIRE(reader.waitForFinished(20000));
-    REQUIRE(reader.exitCode() == 0);
-    if (info != nullptr) {
-        QProcess about;
-        about.start("pdfinfo", {pdf});
-        REQUIRE(about.waitForFinished(20000));
-        *info = QString::fromUtf8(about.readAllStandardOutput());
-    }
-    return QString::fromUtf8(reader.readAllStandardOutput());
-}
-
-}  // namespace
-
 int crash::work_until_killed() {
     const auto folder = qEnvironmentVariable(kFolder);
     MainWindow window(load_shop(data_folder().toStdString() + "/library"), folder + "/recovery");
