@@ -23,6 +23,13 @@ double fastest(int rounds, Work&& work) {
     return best;
 }
 
+/// A wavy dome of about n triangles, open at the foot.
+jig::TriangleMesh dome(std::size_t n);
+
+/// Seconds of one occlusion ray a face along `pull` straight through Embree's C interface, on all cores: no
+/// classes, no areas.
+double bare_embree(const jig::TriangleMesh& mesh, const jig::Point& pull);
+
 /// CGAL's reader of STL into a polygon soup; returns the number of triangles.
 std::size_t cgal_read_stl(const std::string& path);
 

@@ -332,7 +332,7 @@ void smooth(Line& line, const std::vector<char>& fixed) {
     const bool closed = line.size() > 3 && line.front() == line.back();
     // A step in and a slightly larger one out again keeps circles from shrinking (Taubin 1995).
     for (int pass = 0; pass < 24; ++pass) {
-        const double step = pass % 2 == 0 ? 0.5 : -0.53;
+        const double step = pass % 2 == 0 ? 0.5 : -0.505;
         const auto old = line;
         for (std::size_t i = closed ? 0 : 1; i + 1 < line.size(); ++i) {
             if (fixed[i]) continue;
