@@ -469,7 +469,18 @@ Scene scene_of(const Job& job, const Findings& f, Stage stage, const Ink& k, con
         case Stage::part:
         case Stage::run:
         case Stage::log:
-            add_shape(s, mesh, up, 0, 0, plain(stone));
+            add_shape(s, mesh, up, 0, 0, [&](std::size_t face, QColor& c, Pattern& p) {
+                const bool kept = plain(stone)(face, c, p);
+                const auto* corners = stage == Stage::shape && f.shell ? &f.shell->corners
+                                      : stage == Stage::part && f.part ? &f.part->corners
+                                                                       : nullptr;
+                if (corners != nullptr && face < corners->faces.size() && corners->faces[face]) {
+                    c = k.drags;
+                    p = Pattern::dots;
+                    s.legend = "dotted: corners so tight that cloth bridges them";
+                }
+                return kept;
+            });
             wide = false;
             if (stage == Stage::shape) add_repairs(s, f, up, k);
             break;

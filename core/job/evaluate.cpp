@@ -118,9 +118,9 @@ Findings evaluate(const Job& job, const Shop& shop, const Evaluated* before, Pro
         stage(Stage::back, f.back, kept(&Findings::back), edge_same && shell_same && was->back == job.back,
               failures, [&] { return back::evaluate(job.back, *f.shape, *f.edge, *f.shell, shop); });
     }
-    if (f.split) {
+    if (all(f.shape, f.split)) {
         stage(Stage::part, f.part, kept(&Findings::part), split_same && was->part == job.part, failures,
-              [&] { return part::evaluate(job.part, *f.split, shop); });
+              [&] { return part::evaluate(job.part, *f.shape, *f.split, shop); });
     }
     // Growth needs the part's own expansion, so Heat comes after Part here though it stands before it on the
     // card.

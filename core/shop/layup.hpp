@@ -58,6 +58,9 @@ std::vector<LaidLayer> lay_up(const std::vector<Layer>& layers, const Resin& res
 /// The plies alone, ready for `laminate`.
 std::vector<StackPly> plies_of(const std::vector<LaidLayer>& laid);
 
+/// Cloth bridges corners tighter than so many thicknesses of its laminate, typical.
+inline constexpr double kBridgingThicknesses = 2;
+
 /// Thickness of a coupling coat, m.
 inline constexpr double kCouplingThickness = 0.0005;
 

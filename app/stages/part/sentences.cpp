@@ -2,8 +2,8 @@
 
 namespace jig::app {
 
-std::vector<Sentence> part_sentences(const Job&, const Shop& shop) {
-    return {
+std::vector<Sentence> part_sentences(const Job& job, const Shop& shop) {
+    std::vector<Sentence> out{
         {"Make the part in", shop_word("/part/resin", "part resin", shop.resins), ", laid",
          enum_word<LayUp>("/part/how", "way of laying the part"), ", in the order below from the tool in."},
         {"It gels at",
@@ -13,6 +13,26 @@ std::vector<Sentence> part_sentences(const Job&, const Shop& shop) {
         {"Cloth is cut with", quantity_word("/part/waste", "waste of part", Kind::ratio, 0, 1),
          "of waste, and", quantity_word("/part/pot_loss", "resin lost", Kind::mass, 0, 2),
          "of resin stays in pots and lines."}};
+    const auto& j = job.part.joint;
+    Sentence joint{"It joins its mate by", enum_word<JointKind>("/part/joint/kind", "joint")};
+    if (j.kind != JointKind::none) {
+        joint.insert(
+            joint.end(),
+            {j.kind == JointKind::butt ? ", a strip of" : ", lapped by",
+             quantity_word("/part/joint/lap", "lap", Kind::length, 0, 0.2, "0 for 20 times the thickness"),
+             j.kind == JointKind::butt ? "to each side, with a glue gap of" : ", with a glue gap of",
+             quantity_word("/part/joint/gap", "glue gap", Kind::thickness, 0.0001, 0.003, "0.2 to 1 mm"),
+             "and", quantity_word("/part/joint/squeeze_out", "squeeze-out", Kind::ratio, 0, 1),
+             "squeezed out"});
+        if (j.kind == JointKind::joggle)
+            joint.insert(joint.end(), {"; a layer of tape is",
+                                       quantity_word("/part/joint/tape", "tape thickness", Kind::thickness,
+                                                     0.00005, 0.001),
+                                       "thick"});
+    }
+    joint.emplace_back(".");
+    out.push_back(std::move(joint));
+    return out;
 }
 
 }  // namespace jig::app

@@ -3,65 +3,13 @@
 #include <cmath>
 #include <Eigen/Dense>
 
+#include "core/base/parallel.hpp"
+#include "core/base/units.hpp"
+
 namespace jig {
 namespace {
 
 constexpr double kSharpFold = 0.7;  // rad; a mesh that means a curve turns less from face to face
-
-/// Smallest inside radius by per-face curvature from the turning of vertex normals (Rusinkiewicz 2004), and
-/// zero where the mesh folds inwards sharply.
-void find_inside_radius(const TriangleMesh& mesh, const Topology& topology, Measures& out) {
-    std::vector<Point> normal(mesh.points.size(), Point::Zero());
-    for (std::size_t f = 0; f < mesh.triangles.size(); ++f) {
-        const Point n = mesh.area_vector2(f).normalized();
-        for (int k = 0; k < 3; ++k) {
-            const Point a = (mesh.corner(f, (k + 1) % 3) - mesh.corner(f, k)).normalized();
-            const Point b = (mesh.corner(f, (k + 2) % 3) - mesh.corner(f, k)).normalized();
-            const double opening = std::atan2(a.cross(b).norm(), a.dot(b));
-            normal[mesh.triangles[f][static_cast<std::size_t>(k)]] += opening * n;
-        }
-    }
-    for (auto& n : normal) n.normalize();
-    double sharpest = 0;
-    const double weakest = 0.05 / std::max(1e-12, bounds_of(mesh).diagonal());
-    for (std::size_t f = 0; f < mesh.triangles.size(); ++f) {
-        bool creased = false;
-        for (int k = 0; k < 3; ++k) {
-            const double fold = fold_at(mesh, topology, f, k);
-            creased |= std::abs(fold) > kSharpFold;
-            if (fold > kSharpFold) {
-                out.smallest_inside_radius = 0;
-                out.smallest_radius_at = mesh.corner(f, k);
-                return;
-            }
-        }
-        if (creased) continue;
-        const Point n = mesh.area_vector2(f).normalized();
-        const auto frame = frame_across(n);
-        // Least squares for the second fundamental form (e f; f g): dn = II * edge, over the three edges.
-        Eigen::Matrix<double, 6, 3> rows = Eigen::Matrix<double, 6, 3>::Zero();
-        Eigen::Matrix<double, 6, 1> turning;
-        for (int k = 0; k < 3; ++k) {
-            const Point edge = mesh.corner(f, (k + 1) % 3) - mesh.corner(f, k);
-            const auto& t = mesh.triangles[f];
-            const Point dn =
-                normal[t[static_cast<std::size_t>((k + 1) % 3)]] - normal[t[static_cast<std::size_t>(k)]];
-            const Point2 e = frame.flat(edge), d = frame.flat(dn);
-            rows.row(2 * k) << e.x(), e.y(), 0;
-            rows.row(2 * k + 1) << 0, e.x(), e.y();
-            turning.segment<2>(2 * k) = d;
-        }
-        const Eigen::Vector3d form = rows.colPivHouseholderQr().solve(turning);
-        const double mean = (form[0] + form[2]) / 2;
-        const double spread = std::hypot((form[0] - form[2]) / 2, form[1]);
-        const double hollow = -(mean - spread);  // outward normals close up over a hollow
-        if (hollow > std::max(sharpest, weakest)) {
-            sharpest = hollow;
-            out.smallest_inside_radius = 1 / hollow;
-            out.smallest_radius_at = mesh.centre(f);
-        }
-    }
-}
 
 }  // namespace
 
@@ -97,7 +45,99 @@ Measures measure(const TriangleMesh& mesh, const Topology& topology) {
     const bool solid = std::abs(out.volume) > 1e-9 * std::pow(box.diagonal(), 3);
     out.centroid = solid ? Point(moment / out.volume) : Point(area_moment / out.area);
     out.volume = std::abs(out.volume);
-    find_inside_radius(mesh, topology, out);
+    return out;
+}
+
+Bends bends(const TriangleMesh& mesh, const Topology& topology) {
+    const auto faces = mesh.triangles.size();
+    std::vector<Point> normal(mesh.points.size(), Point::Zero());
+    for (std::size_t f = 0; f < faces; ++f) {
+        const Point n = mesh.area_vector2(f).normalized();
+        for (int k = 0; k < 3; ++k) {
+            const Point a = (mesh.corner(f, (k + 1) % 3) - mesh.corner(f, k)).normalized();
+            const Point b = (mesh.corner(f, (k + 2) % 3) - mesh.corner(f, k)).normalized();
+            const double opening = std::atan2(a.cross(b).norm(), a.dot(b));
+            normal[mesh.triangles[f][static_cast<std::size_t>(k)]] += opening * n;
+        }
+    }
+    for (auto& n : normal) n.normalize();
+    Bends out;
+    out.hollow.assign(faces, 0.0F);
+    out.round.assign(faces, 0.0F);
+    parallel_shares(faces, 4096, [&](std::size_t begin, std::size_t end, unsigned) {
+        for (auto f = begin; f < end; ++f) {
+            bool creased = false;
+            for (int k = 0; k < 3; ++k) creased |= std::abs(fold_at(mesh, topology, f, k)) > kSharpFold;
+            const Point n = mesh.area_vector2(f).normalized();
+            if (creased || !n.allFinite()) continue;
+            const auto frame = frame_across(n);
+            // Least squares for the second fundamental form (e f; f g): dn = II * edge, over the three edges.
+            Eigen::Matrix3d normal_rows = Eigen::Matrix3d::Zero();
+            Eigen::Vector3d right = Eigen::Vector3d::Zero();
+            for (int k = 0; k < 3; ++k) {
+                const auto& t = mesh.triangles[f];
+                const auto a = t[static_cast<std::size_t>(k)], b = t[static_cast<std::size_t>((k + 1) % 3)];
+                const Point2 e = frame.flat(mesh.points[b] - mesh.points[a]),
+                             d = frame.flat(normal[b] - normal[a]);
+                Eigen::Matrix<double, 2, 3> rows;
+                rows << e.x(), e.y(), 0, 0, e.x(), e.y();
+                normal_rows += rows.transpose() * rows;
+                right += rows.transpose() * d;
+            }
+            const Eigen::Vector3d form = normal_rows.ldlt().solve(right);
+            if (!form.allFinite()) continue;
+            const double mean = (form[0] + form[2]) / 2,
+                         spread = std::hypot((form[0] - form[2]) / 2, form[1]);
+            // Outward normals close up over a hollow and spread over a round.
+            out.hollow[f] = static_cast<float>(std::max(0.0, spread - mean));
+            out.round[f] = static_cast<float>(std::max(0.0, spread + mean));
+        }
+    });
+    return out;
+}
+
+void find_inside_radius(const TriangleMesh& mesh, const Topology& topology, const Bends& bends,
+                        Measures& out) {
+    float sharpest = static_cast<float>(0.05 / std::max(1e-12, bounds_of(mesh).diagonal()));
+    for (std::size_t f = 0; f < mesh.triangles.size(); ++f) {
+        for (int k = 0; k < 3; ++k) {
+            if (fold_at(mesh, topology, f, k) <= kSharpFold) continue;
+            out.smallest_inside_radius = 0;
+            out.smallest_radius_at = mesh.corner(f, k);
+            return;
+        }
+        if (bends.hollow[f] <= sharpest) continue;
+        sharpest = bends.hollow[f];
+        out.smallest_inside_radius = 1 / static_cast<double>(sharpest);
+        out.smallest_radius_at = mesh.centre(f);
+    }
+}
+
+TightCorners tight_corners(const TriangleMesh& mesh, const Topology& topology, const Bends& bends,
+                           double radius, bool hollow) {
+    TightCorners out;
+    const auto faces = mesh.triangles.size();
+    out.faces.assign(faces, 0);
+    const auto& bend = hollow ? bends.hollow : bends.round;
+    for (std::size_t f = 0; f < faces; ++f) {
+        for (int k = 0; k < 3; ++k) {
+            const double fold = (hollow ? 1 : -1) * fold_at(mesh, topology, f, k);
+            const auto other = topology.across[f][static_cast<std::size_t>(k)];
+            if (fold <= kSharpFold || other == kNoFace) continue;
+            out.faces[f] = 1;
+            if (other < f) continue;
+            const double length = (mesh.corner(f, (k + 1) % 3) - mesh.corner(f, k)).norm();
+            out.length += length;
+            out.filler += length * radius * radius * (std::tan(std::min(fold, 2.8) / 2) - fold / 2);
+        }
+        const double curvature = static_cast<double>(bend[f]);
+        if (out.faces[f] || curvature * radius <= 1) continue;
+        out.faces[f] = 1;
+        // A strip of a quarter turn is π/2 of its radius wide.
+        const double length = mesh.area_vector2(f).norm() / 2 * curvature / (kPi / 2);
+        out.length += length;
+        out.filler += length * (1 - kPi / 4) * (radius * radius - 1 / (curvature * curvature));
+    }
     return out;
 }
 

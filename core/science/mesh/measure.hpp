@@ -19,6 +19,30 @@ struct Measures {
     Point smallest_radius_at = Point::Zero();
 };
 
+/// All but the inside radius, which wants the bends.
 Measures measure(const TriangleMesh& mesh, const Topology& topology);
+
+/// Principal curvatures of each face, 1/m: how tightly it is hollow and how tightly round, zero where it is
+/// not. By the turning of the points' normals (Rusinkiewicz 2004); faces at a sharp fold are left at zero,
+/// since the fold is an edge of its own.
+struct Bends {
+    std::vector<float> hollow, round;
+};
+Bends bends(const TriangleMesh& mesh, const Topology& topology);
+
+/// Fills the smallest inside radius of `out`, and where it is.
+void find_inside_radius(const TriangleMesh& mesh, const Topology& topology, const Bends& bends,
+                        Measures& out);
+
+/// Corners tighter than a radius: where cloth bridges.
+struct TightCorners {
+    double length = 0;        ///< m along them
+    double filler = 0;        ///< m³ that brings them to the radius
+    std::vector<char> faces;  ///< by face, true where it belongs to one
+};
+/// Hollow corners of the surface itself (cloth laid on it), or its round ones (cloth laid into its mould).
+/// A sharp fold by θ takes r²·(tan(θ/2) − θ/2) of filler a metre; a bent strip is counted as a quarter turn.
+TightCorners tight_corners(const TriangleMesh& mesh, const Topology& topology, const Bends& bends,
+                           double radius, bool hollow);
 
 }  // namespace jig

@@ -50,6 +50,32 @@ Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief, co
                         quantity(Kind::duration, f.resin.pot_life)),
             "A large pot of fast resin heats itself, smokes and can burn.");
     }
+    if (f.corners.length > 0.02) {
+        add(Severity::note, "bridges",
+            quantity(Kind::length, f.corners.length) + " of the mould's corners are tighter than " +
+                quantity(Kind::length, f.bridging_radius),
+            "Lay a strand or a fillet there first, or the part comes out resin-rich and brittle at its "
+            "edge.");
+    }
+    if (c.joint.kind != JointKind::none) {
+        const auto joint = [](const char* field, double value) {
+            Json patch = Json::object();
+            patch["part"]["joint"][field] = value;
+            return patch;
+        };
+        if (f.joint.laps_thick < kShortLap)
+            add(Severity::caution, "short_lap",
+                "Lap " + quantity(Kind::length, f.joint.lap) +
+                    fmt::format(": only {:.0f} times the thickness", f.joint.laps_thick),
+                "A joint under about 10 thicknesses peels before the laminate breaks.",
+                Fix{"Lap 20 times the thickness", joint("lap", 0)});
+        if (c.joint.gap < kTightGap || c.joint.gap > kWideGap)
+            add(Severity::caution, "glue_gap", "Glue gap " + quantity(Kind::thickness, c.joint.gap),
+                c.joint.gap < kTightGap
+                    ? "Tighter than about 0.2 mm the adhesive is squeezed out and the joint starves."
+                    : "Wider than about 1 mm the adhesive creeps and heats itself.",
+                Fix{"Make it 0.5 mm", joint("gap", 0.0005)});
+    }
     if (c.gel_temperature > f.resin.Tg) {
         add(Severity::caution, "gel_hot",
             "The part gels at " + quantity(Kind::temperature, c.gel_temperature) +

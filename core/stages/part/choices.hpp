@@ -2,6 +2,7 @@
 #pragma once
 
 #include "core/shop/layup.hpp"
+#include "core/stages/part/joint.hpp"
 
 namespace jig::part {
 
@@ -13,6 +14,7 @@ struct Choices {
     double target_mass = 0;           ///< kg; 0 for none
     double waste = 0.20;              ///< share of cloth bought beyond the part
     double pot_loss = 0.15;           ///< kg of resin left in pots, brushes and lines, each part
+    Joint joint;
     static void fields(auto& c, auto&& v) {
         v("resin", c.resin);
         v("how", c.how);
@@ -21,6 +23,7 @@ struct Choices {
         v("target_mass", c.target_mass, 0.0, 1e4);
         v("waste", c.waste, 0.0, 2.0);
         v("pot_loss", c.pot_loss, 0.0, 50.0);
+        v("joint", c.joint);
     }
     bool operator==(const Choices&) const = default;
 };

@@ -6,7 +6,41 @@
 
 namespace jig::part {
 
-Findings evaluate(const Choices& c, const split::Findings& split, const Shop& shop) {
+namespace {
+
+void add_joint(const Choices& c, const split::Findings& split, Findings& out) {
+    if (c.joint.kind == JointKind::none) return;
+    const double thickness = out.stack.laminate.thickness;
+    out.joint = join(c.joint, thickness, split.one_piece() ? perimeter(split.rim) : split.set.seam_length);
+    const auto& j = out.joint;
+    const auto add = [&](const char* key, const char* name, Kind kind, double value, std::string reason) {
+        out.figures.push_back({key, name, kind, value, std::move(reason)});
+    };
+    add("joint_length", "length of the joint", Kind::length, j.length,
+        c.joint.length > 0  ? std::string("your choice above")
+        : split.one_piece() ? std::string("the rim, along which its mate is joined")
+                            : std::string("the seams, along which its halves are joined"));
+    add("lap", c.joint.kind == JointKind::butt ? "strip to each side" : "lap", Kind::length, j.lap,
+        fmt::format("{:.0f} times the thickness of {}; 10 to 20 times is usual", j.laps_thick,
+                    quantity(Kind::thickness, thickness)));
+    if (c.joint.kind == JointKind::joggle) {
+        add("step", "step of the joggle", Kind::thickness, j.step,
+            "the mate's thickness and a glue gap of " + quantity(Kind::thickness, c.joint.gap));
+        add("tape_layers", "layers of tape that build it", Kind::count, j.tape_layers,
+            "step ÷ " + quantity(Kind::thickness, c.joint.tape) + " a layer, rounded");
+        add("joggle_tape", "tape for it", Kind::length, j.tape_length, "layers × length, a lap wide");
+    }
+    add("bead", "bead of adhesive", Kind::length, j.bead,
+        fmt::format("diameter whose section fills lap × gap with {:.0f} % squeezed out",
+                    100 * c.joint.squeeze_out));
+    add("adhesive", "adhesive", Kind::mass, j.adhesive,
+        fmt::format("lap × gap × length × {:.0f} kg/m³, squeeze-out counted", c.joint.density));
+}
+
+}  // namespace
+
+Findings evaluate(const Choices& c, const shape::Findings& shape, const split::Findings& split,
+                  const Shop& shop) {
     Findings out;
     out.resin = need(shop.resins, c.resin, "part resin");
     out.stack = sum_stack(c.layers, out.resin, c.how, shop, "part");
@@ -52,6 +86,14 @@ Findings evaluate(const Choices& c, const split::Findings& split, const Shop& sh
         {"hardener", "of that, hardener", Kind::mass,
          out.resin_mix * out.resin.mix_ratio / (100 + out.resin.mix_ratio),
          fmt::format("{:g} parts to 100 by mass", out.resin.mix_ratio)}};
+    out.bridging_radius = kBridgingThicknesses * l.thickness;
+    out.corners = tight_corners(shape.mesh, shape.topology, shape.bends, out.bridging_radius, false);
+    out.figures.push_back(
+        {"corners", "corners of the mould that cloth bridges", Kind::length, out.corners.length,
+         fmt::format("tighter than {:g} × thickness = {}, {} of filler or a strand that long",
+                     kBridgingThicknesses, quantity(Kind::length, out.bridging_radius),
+                     quantity(Kind::volume, out.corners.filler))});
+    add_joint(c, split, out);
     return out;
 }
 

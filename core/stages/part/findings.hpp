@@ -11,14 +11,18 @@ struct Findings {
     std::vector<Figure> figures;
     StackSum stack;
     Resin resin;
-    double area = 0;        ///< m² of part
-    double mass = 0;        ///< kg, trimmed
-    double resin_mix = 0;   ///< kg to mix for each part
-    double stiffer = 1;     ///< times as stiff in bending as a solid laminate of the same mass
+    double area = 0;             ///< m² of part
+    double mass = 0;             ///< kg, trimmed
+    double resin_mix = 0;        ///< kg to mix for each part
+    double stiffer = 1;          ///< times as stiff in bending as a solid laminate of the same mass
+    double bridging_radius = 0;  ///< m
+    TightCorners corners;        ///< of the mould, under the part
+    JointFigures joint;
     double core_share = 0;  ///< of the thickness
 };
 
-Findings evaluate(const Choices& choices, const split::Findings& split, const Shop& shop);
+Findings evaluate(const Choices& choices, const shape::Findings& shape, const split::Findings& split,
+                  const Shop& shop);
 Calls calls(const Choices& choices, const Findings& findings, const brief::Choices& brief, const Shop& shop);
 
 }  // namespace jig::part

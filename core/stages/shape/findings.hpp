@@ -16,6 +16,7 @@ struct Findings {
     TriangleMesh mesh;
     Topology topology;
     Measures measures;
+    Bends bends;
     std::vector<Repair> repairs;
     double flat_wall = 0;  ///< m², the largest standing wall without any curve
     std::shared_ptr<const RayMesh> rays;

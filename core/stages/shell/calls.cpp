@@ -82,6 +82,13 @@ Calls calls(const Choices& c, const Findings& f, const plug::Choices& plug,
             break;
         }
     }
+    if (f.corners.length > 0.02) {
+        add(Stage::shell, Severity::caution, "bridges",
+            quantity(Kind::length, f.corners.length) + " of corners are tighter than " +
+                quantity(Kind::length, f.bridging_radius),
+            "Cloth bridges there and traps resin: first " + quantity(Kind::volume, f.corners.filler) +
+                " of thickened resin, or a rolled strand. Shape shows them dotted.");
+    }
     if (f.days > 1) {
         add(Stage::shell, Severity::note, "too_much",
             fmt::format("Lay up over {} days: too much for one", f.days),

@@ -38,6 +38,8 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
     const double depth = std::min(l.membrane.Ex, l.membrane.Ey) * l.thickness * split.section_second;
     const double freedom = skin + depth > 0 ? skin / (skin + depth) : 1;
     out.bow = curve * freedom * longest * longest / 8;
+    out.bridging_radius = kBridgingThicknesses * l.thickness;
+    out.corners = tight_corners(shape.mesh, shape.topology, shape.bends, out.bridging_radius, true);
     const auto mpa = [](double e) { return quantity(Kind::modulus, e); };
     out.figures = {
         {"thickness", "thickness", Kind::thickness, l.thickness,
@@ -64,6 +66,12 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
                      "the shape leaves of it",
                      std::max(std::abs(l.curvature[0]), std::abs(l.curvature[1])), cooling,
                      quantity(Kind::length, longest), freedom)},
+        {"corners", "corners that cloth bridges", Kind::length, out.corners.length,
+         fmt::format(
+             "hollows of the plug tighter than {:g} × thickness = {}: fill them, or lay a strand that long",
+             kBridgingThicknesses, quantity(Kind::length, out.bridging_radius))},
+        {"filler", "filler for them", Kind::volume, out.corners.filler,
+         "r²·(tan(θ/2) − θ/2) a metre of a fold by θ, (1 − π/4)·(r² − R²) of a bend of radius R"},
         {"days", "days of laying up", Kind::count, static_cast<double>(out.days),
          "at most " + quantity(Kind::thickness, out.resin.day_limit) + " of this resin in one go"}};
     return out;

@@ -17,7 +17,9 @@ struct Findings {
     double bow = 0;         ///< m over the longest side on cooling from the post-cure, back left off
     std::vector<std::size_t> day_ends;  ///< layers after which to stop for the day
     int days = 1;
-    double Tg = 0;  ///< K, the lower of resin and surface coat
+    double bridging_radius = 0;  ///< m, corners tighter than this are bridged by the cloth
+    TightCorners corners;        ///< of the plug, under the shell
+    double Tg = 0;               ///< K, the lower of resin and surface coat
 };
 
 Findings evaluate(const Choices& choices, const shape::Findings& shape, const split::Findings& split,

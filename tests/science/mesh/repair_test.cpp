@@ -1,3 +1,4 @@
+#include <algorithm>
 #include <catch2/catch.hpp>
 
 #include "core/science/mesh/measure.hpp"
@@ -5,6 +6,18 @@
 #include "tests/shapes.hpp"
 
 using namespace jig;
+
+namespace {
+
+/// All measures, the inside radius with them.
+Measures measured(const TriangleMesh& mesh) {
+    const auto topology = topology_of(mesh);
+    auto m = measure(mesh, topology);
+    find_inside_radius(mesh, topology, bends(mesh, topology), m);
+    return m;
+}
+
+}  // namespace
 
 namespace {
 
@@ -73,7 +86,7 @@ TEST_CASE("a body inside out is turned, pinholes are closed and real openings st
 
 TEST_CASE("measures of known bodies") {
     const auto torus = shapes::torus(0.3, 0.1, 160);
-    const auto m = measure(torus, topology_of(torus));
+    const auto m = measured(torus);
     CHECK(m.area == Approx(4 * kPi * kPi * 0.3 * 0.1).epsilon(1e-3));
     CHECK(m.volume == Approx(2 * kPi * kPi * 0.3 * 0.01).epsilon(2e-3));
     CHECK(m.centroid.norm() < 1e-9);
@@ -81,14 +94,14 @@ TEST_CASE("measures of known bodies") {
     CHECK(m.smallest_inside_radius.value() == Approx(0.2).epsilon(0.02));
 
     const auto box = shapes::box({5, 6, 7}, {1, 2, 3});
-    const auto b = measure(box, topology_of(box));
+    const auto b = measured(box);
     CHECK(b.centroid.isApprox(Point(5.5, 7, 8.5), 1e-9));
     CHECK(b.size.isApprox(Point(1, 2, 3), 1e-9));
     CHECK_FALSE(b.smallest_inside_radius.has_value());
 
     const auto channel = shapes::lipped_channel(0.2, 4);
     CHECK(topology_of(channel).closed());
-    CHECK(measure(channel, topology_of(channel)).smallest_inside_radius.value() == 0);
+    CHECK(measured(channel).smallest_inside_radius.value() == 0);
     // Block 3 x 2 less slot 1 x 1, plus two lips 0.2 x 0.3, over 4.
     CHECK(measure(channel, topology_of(channel)).volume == Approx((6 - 1 + 2 * 0.06) * 4).epsilon(1e-9));
 }
@@ -100,4 +113,34 @@ TEST_CASE("rims run with their faces on the left, longest first") {
     REQUIRE(loops.size() == 2);
     CHECK(loop_length(tube, loops[0]) == Approx(2 * kPi * 0.3).epsilon(1e-3));
     CHECK(loop_length(tube, loops[1]) == Approx(2 * kPi * 0.2).epsilon(1e-3));
+}
+
+TEST_CASE("bends and tight corners of known bodies") {
+    // A torus of ring 0.3, tube 0.1: round with 10 everywhere across the tube; hollow up to 1/0.2 inside.
+    const auto torus = shapes::torus(0.3, 0.1, 160);
+    const auto topology = topology_of(torus);
+    const auto b = bends(torus, topology);
+    CHECK(static_cast<double>(*std::max_element(b.hollow.begin(), b.hollow.end())) ==
+          Approx(5).epsilon(0.02));
+    for (std::size_t f = 0; f < b.round.size(); f += 997)
+        CHECK(static_cast<double>(b.round[f]) == Approx(10).epsilon(0.02));
+    CHECK(tight_corners(torus, topology, b, 0.19, true).length == 0);
+    CHECK(tight_corners(torus, topology, b, 0.25, true).length > 0.1);
+    // Its mould is hollow with the tube's radius all over.
+    const auto in_mould = tight_corners(torus, topology, b, 0.11, false);
+    CHECK(std::all_of(in_mould.faces.begin(), in_mould.faces.end(), [](char c) { return c != 0; }));
+    CHECK(tight_corners(torus, topology, b, 0.09, false).length == 0);
+
+    // A box has twelve edges; laid into its mould each wants a square corner filled: r²(1 − π/4) a metre.
+    const auto box = shapes::box({0, 0, 0}, {1, 2, 3});
+    const auto edges = topology_of(box);
+    const auto bb = bends(box, edges);
+    CHECK(tight_corners(box, edges, bb, 0.01, true).length == 0);
+    const auto corners = tight_corners(box, edges, bb, 0.01, false);
+    CHECK(corners.length == Approx(24));
+    CHECK(corners.filler == Approx(24 * 1e-4 * (1 - kPi / 4)));
+    // The lipped channel's hollows: floor's and roof's corners, two of each, along 4 m.
+    const auto channel = shapes::lipped_channel(0.3, 4);
+    const auto inner = topology_of(channel);
+    CHECK(tight_corners(channel, inner, bends(channel, inner), 0.01, true).length == Approx(16));
 }
