@@ -46,7 +46,10 @@ int main(int argc, char** argv) {
     line.setApplicationDescription("Plans composite tooling: plugs and moulds for sandwich parts.");
     line.addHelpOption();
     line.addPositionalArgument("job", "A *.jigshell file to open.", "[job]");
-    line.addOption({"demo", "Start with a demo job: cello-case, radar-dome or pavilion-petal.", "name", {}});
+    line.addOption({"demo",
+                    "Start with a demo job: cello-case, cello-case-whole, radar-dome or pavilion-petal.",
+                    "name",
+                    {}});
     line.addOption({"print", "Print the job's sheets to a PDF and leave.", "pdf"});
     line.addOption({"page", "A4 or Letter, with --print.", "size", "A4"});
     line.addOption({"shot", "Write a picture of the window and leave.", "png"});

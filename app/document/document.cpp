@@ -26,7 +26,7 @@ Document::Document(Shop shop, QString recovery, QObject* parent)
     autosave_timer_.setSingleShot(true);
     connect(&autosave_timer_, &QTimer::timeout, this, [this] {
         // Large meshes take a while to pack: not on the interface's thread.
-        autosaves_.start([this, job = job_, path = path_, number = autosave_number_.load()] {
+        autosaves_.start([this, job = for_file(), path = path_, number = autosave_number_.load()] {
             autosave(job, path, number);
         });
     });
@@ -110,9 +110,25 @@ void Document::start(Job job, const QString& path) {
     past_.clear();
     future_.clear();
     job_ = std::move(job);
+    looked_at_.clear();
+    for (std::size_t s = 0; s < kStages.size(); ++s) {
+        if (std::find(job_.looked_at.begin(), job_.looked_at.end(), kStages[s].key) != job_.looked_at.end())
+            looked_at_.insert(static_cast<Stage>(s));
+    }
     saved_ = job_;
     path_ = path;
     after_change();
+}
+
+void Document::look_at(Stage stage) {
+    looked_at_.insert(stage);
+}
+
+Job Document::for_file() const {
+    auto job = job_;
+    job.looked_at.clear();
+    for (const auto stage : looked_at_) job.looked_at.emplace_back(name_of(stage).key);
+    return job;
 }
 
 void Document::open(const QString& path) {
@@ -120,7 +136,7 @@ void Document::open(const QString& path) {
 }
 
 void Document::save(const QString& path) {
-    save_job(job_, path.toStdString());
+    save_job(for_file(), path.toStdString());
     path_ = path;
     saved_ = job_;
     forget_autosave();
@@ -224,7 +240,7 @@ void Document::autosave(const Job& job, const QString& path, int number) {
 
 void Document::autosave_now() {
     autosaves_.waitForDone();
-    autosave(job_, path_, autosave_number_);
+    autosave(for_file(), path_, autosave_number_);
 }
 
 void Document::forget_autosave() {

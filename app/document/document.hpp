@@ -6,6 +6,7 @@
 #include <QObject>
 #include <QThreadPool>
 #include <QTimer>
+#include <set>
 #include <thread>
 
 #include "core/job/evaluate.hpp"
@@ -49,6 +50,9 @@ class Document : public QObject {
     void open(const QString& path);
     void save(const QString& path);
     void set_shop(Shop shop);
+    /// Marks a stage as looked at. Kept with the job's file, but no step of undo and no change to be saved.
+    void look_at(Stage stage);
+    [[nodiscard]] const std::set<Stage>& looked_at() const { return looked_at_; }
 
     /// Leftovers of programs that ended without saving: files to offer, oldest first.
     [[nodiscard]] static QStringList leftovers(const QString& recovery);
@@ -72,6 +76,8 @@ class Document : public QObject {
         QString name;
         Job job;
     };
+    /// The job as it goes into a file: with what has been looked at.
+    [[nodiscard]] Job for_file() const;
     void push(const QString& name);
     void after_change();
     void work();
@@ -81,6 +87,7 @@ class Document : public QObject {
     std::shared_ptr<const Shop> shop_;
     QString recovery_, path_;
     Job job_, saved_;
+    std::set<Stage> looked_at_;
     Findings findings_;
     std::vector<Step> past_, future_;
     qint64 last_edit_ = 0;

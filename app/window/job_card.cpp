@@ -13,12 +13,13 @@ JobCard::JobCard(QWidget* parent) : QWidget(parent), ink_(&app::ink(Light::day))
     setFixedWidth(192);
 }
 
-void JobCard::show_job(const Job& job, const Findings& f, bool stale, const Wording& wording) {
+void JobCard::show_job(const Job& job, const Findings& f, const std::set<Stage>& looked_at, bool stale,
+                       const Wording& wording) {
     stale_ = stale;
     for (std::size_t s = 0; s < kStages.size(); ++s) {
         const auto stage = static_cast<Stage>(s);
         lines_[s] = QString::fromStdString(card_line(job, f, stage, wording));
-        auto state = seen_.count(stage) != 0 ? State::settled : State::unseen;
+        auto state = looked_at.count(stage) != 0 ? State::settled : State::unseen;
         for (const auto& call : f.calls) {
             if (call.stage != stage) continue;
             if (call.severity == Severity::stop)
@@ -38,7 +39,6 @@ void JobCard::set_ink(const Ink& ink) {
 
 void JobCard::set_stage(Stage stage) {
     stage_ = stage;
-    seen_.insert(stage);
     auto& state = states_[static_cast<std::size_t>(stage)];
     if (state == State::unseen) state = State::settled;
     update();

@@ -13,7 +13,9 @@ class JobCard : public QWidget {
     Q_OBJECT
   public:
     explicit JobCard(QWidget* parent = nullptr);
-    void show_job(const Job& job, const Findings& findings, bool stale, const Wording& wording);
+    /// `looked_at`: the stages that the maker has opened.
+    void show_job(const Job& job, const Findings& findings, const std::set<Stage>& looked_at, bool stale,
+                  const Wording& wording);
     void set_ink(const Ink& ink);
     void set_stage(Stage stage);
     [[nodiscard]] Stage stage() const { return stage_; }
@@ -35,7 +37,6 @@ class JobCard : public QWidget {
     Stage stage_ = Stage::brief;
     std::array<QString, kStages.size()> lines_;
     std::array<State, kStages.size()> states_{};
-    std::set<Stage> seen_;
     bool stale_ = false;
 };
 

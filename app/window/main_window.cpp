@@ -210,6 +210,13 @@ void MainWindow::build_acts() {
              if (may_leave() && open_job(data_folder() + "/demo/cello-case.json"))
                  document_->start(document_->job(), {});
          }},
+        {"demo-whole",
+         "Open the demo: cello travel case, whole",
+         {},
+         [this] {
+             if (may_leave() && open_job(data_folder() + "/demo/cello-case-whole.json"))
+                 document_->start(document_->job(), {});
+         }},
         {"demo-dome",
          "Open the demo: weather-radar dome",
          {},
@@ -243,6 +250,12 @@ void MainWindow::build_acts() {
                  this, "Bring in a shape", QString(),
                  "Shapes (*.stl *.obj *.ply *.step *.stp *.STL *.OBJ *.PLY *.STEP *.STP)");
              if (!path.isEmpty()) bring_in_mesh(path);
+         }},
+        {"outline", "Bring in an outline…", QKeySequence("Ctrl+Shift+I"),
+         [this] {
+             const auto path = QFileDialog::getOpenFileName(this, "Bring in an outline", QString(),
+                                                            "Drawings (*.dxf *.svg *.DXF *.SVG)");
+             if (!path.isEmpty()) bring_in_outline(path);
          }},
         {"undo", "Undo", QKeySequence::Undo, [this] { document_->undo(); }},
         {"redo", "Redo", QKeySequence("Ctrl+Shift+Z"), [this] { document_->redo(); }},
@@ -304,6 +317,7 @@ void MainWindow::build_acts() {
 
 void MainWindow::show_stage(Stage stage) {
     stage_ = stage;
+    document_->look_at(stage);
     card_->set_stage(stage);
     slip_->show_stage(stage);
     centre_->setCurrentIndex(has_chart(stage) ? 1 : 0);
@@ -333,12 +347,14 @@ void MainWindow::job_changed() {
     undo_->setEnabled(!name.isEmpty());
     undo_->setToolTip(name.isEmpty() ? "Nothing to undo" : "Undo: " + name);
     undo_->setText(name.isEmpty() ? "Undo" : "Undo: " + (name.size() > 22 ? name.left(21) + "…" : name));
-    card_->show_job(document_->job(), document_->findings(), document_->stale(), wording_);
+    card_->show_job(document_->job(), document_->findings(), document_->looked_at(), document_->stale(),
+                    wording_);
 }
 
 void MainWindow::findings_changed() {
     if (!errand_.away()) progress_->hide();
-    card_->show_job(document_->job(), document_->findings(), document_->stale(), wording_);
+    card_->show_job(document_->job(), document_->findings(), document_->looked_at(), document_->stale(),
+                    wording_);
     int cautions = 0, stops = 0;
     for (const auto& c : document_->findings().calls) {
         cautions += c.severity == Severity::caution;

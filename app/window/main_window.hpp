@@ -48,6 +48,8 @@ class MainWindow : public QMainWindow {
     bool write_out(const Export& what, const QString& path);
     /// Reads the mesh behind the window's back and attaches it once it has proved sound.
     bool bring_in_mesh(const QString& path);
+    /// Reads a drawing's largest closed outline behind the window's back and makes it the tray's.
+    bool bring_in_outline(const QString& path);
     [[nodiscard]] Errand& errand() { return errand_; }
 
   protected:

@@ -15,8 +15,10 @@
 #include "app/window/main_window.hpp"
 #include "app/window/places.hpp"
 #include "core/science/mesh/mesh_file.hpp"
+#include "core/science/mesh/outline_file.hpp"
 #include "core/science/mesh/repair.hpp"
 #include "core/science/mesh/stl.hpp"
+#include "core/stages/shape/tray.hpp"
 
 namespace jig::app {
 bool MainWindow::open_job(const QString& path) {
@@ -86,6 +88,29 @@ bool MainWindow::bring_in_mesh(const QString& path) {
             document_->replace("bring in " + name, std::move(job));
             show_stage(Stage::shape);
             return message;
+        };
+    });
+}
+
+bool MainWindow::bring_in_outline(const QString& path) {
+    const double unit = length_unit(std::string(file_word(document_->job().shape.unit)));
+    return send([this, path, unit](Progress& progress) -> Errand::Homecoming {
+        const auto name = QFileInfo(path).fileName();
+        progress.report(0.1, "reading the drawing");
+        const auto loop = read_outline(read_file(path.toStdString()), name.toStdString(), unit);
+        progress.report(0.5, "fitting the outline");
+        const auto fitted = shape::fitted_outline(loop, 0.0005);
+        return [this, name, fitted] {
+            auto job = document_->job();
+            job.shape.kind = ShapeKind::tray;
+            job.shape.tray.outline = fitted.points;
+            framed_ = false;
+            document_->replace("bring in " + name, std::move(job));
+            show_stage(Stage::shape);
+            return QString("%1: %2 points, the smooth line within %3 of the drawn one")
+                .arg(name)
+                .arg(fitted.points.size())
+                .arg(QString::fromStdString(jig::show(Kind::thickness, fitted.stray, wording_)));
         };
     });
 }

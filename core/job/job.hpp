@@ -59,6 +59,7 @@ struct Job {
     run::Choices run;
     log::Choices log;
     Cut cut;
+    std::vector<std::string> looked_at;  ///< keys of the stages that the maker has opened
     std::vector<Attachment> attachments;
 
     static void fields(auto& c, auto&& v) {
@@ -75,6 +76,7 @@ struct Job {
         v("run", c.run);
         v("log", c.log);
         v("cut", c.cut);
+        v("looked_at", c.looked_at);
     }
     bool operator==(const Job&) const = default;
 

@@ -201,3 +201,54 @@ TEST_CASE("pieces, seams and parting boards leave as files that read back") {
     CHECK(read_file(b.file("seams.step").toStdString()).find("ISO-10303-21") == 0);
     CHECK(b.write_out("x-step", b.file("s.step")).contains("turned"));
 }
+
+TEST_CASE("an outline is brought in from a drawing, a bad one changes nothing") {
+    Bench b;
+    const auto good = b.file("oval.svg"), bad = b.file("open.svg");
+    write_atomically("<svg xmlns='http://www.w3.org/2000/svg'><ellipse rx='250' ry='150'/></svg>",
+                     good.toStdString());
+    write_atomically("<svg xmlns='http://www.w3.org/2000/svg'><path d='M0 0L9 9'/></svg>", bad.toStdString());
+    const auto before = b.window.document().job();
+    REQUIRE(b.window.bring_in_outline(bad));
+    REQUIRE(b.home());
+    CHECK(b.message().contains("no closed outline"));
+    CHECK(b.window.document().job() == before);
+    REQUIRE(b.window.bring_in_outline(good));
+    REQUIRE(b.home());
+    b.settle();
+    CHECK(b.message().contains("points"));
+    const auto size = b.window.document().findings().shape->measures.size;
+    CHECK(size.x() == Approx(0.5).margin(0.001));
+    CHECK(size.y() == Approx(0.3).margin(0.001));
+}
+
+TEST_CASE("what has been looked at is kept with the job, without asking to be saved") {
+    Bench b;
+    b.window.show_stage(Stage::heat);
+    CHECK_FALSE(b.window.document().unsaved());
+    REQUIRE(b.window.save_job(b.file("j.jigshell")));
+    const auto kept = load_job(b.file("j.jigshell").toStdString());
+    CHECK(std::find(kept.looked_at.begin(), kept.looked_at.end(), "heat") != kept.looked_at.end());
+    CHECK(std::find(kept.looked_at.begin(), kept.looked_at.end(), "run") == kept.looked_at.end());
+    Bench fresh;
+    REQUIRE(fresh.window.open_job(b.file("j.jigshell")));
+    CHECK(fresh.window.document().looked_at().count(Stage::heat) == 1);
+    CHECK(fresh.window.document().looked_at().count(Stage::run) == 0);
+}
+
+TEST_CASE("a piece is named in its sentence and called so everywhere") {
+    Bench b("cello-case-whole");
+    b.window.show_stage(Stage::split);
+    b.settle();
+    REQUIRE(b.window.document().findings().split->facts.size() == 2);
+    b.word("/split/names/0");
+    b.window.document().edit("name piece", [] {
+        auto patch = patch_of("split", "names", Json::array({"lower shell", "upper shell"}));
+        return patch;
+    }());
+    b.settle();
+    CHECK(b.window.document().findings().split->facts[0].name == "lower shell");
+    bool drawn = false;
+    for (const auto& label : b.window.stand().scene().labels) drawn |= label.text == "lower shell";
+    CHECK(drawn);
+}

@@ -58,6 +58,16 @@ std::vector<Sentence> split_sentences(const Job& job, const Shop&) {
                        quantity_word("/split/show_above", "show faces", Kind::angle, 0, radians(85),
                                      "0° marks no show face; the angle is that of the face's draft"),
                        "of draft and more."});
+    Sentence names{"They are called"};
+    const auto called = std::min<std::size_t>(
+        c.names.size(), c.way == SplitWay::plane ? 2 : static_cast<std::size_t>(c.pieces));
+    for (std::size_t i = 0; i < called; ++i) {
+        if (i > 0) names.emplace_back(",");
+        names.emplace_back(
+            text_word("/split/names/" + std::to_string(i), QString("name of piece %1").arg(i + 1)));
+    }
+    names.emplace_back(".");
+    if (called > 0) out.push_back(std::move(names));
     Sentence joint{"Pieces are located by", enum_word<Locating>("/split/locating", "locating")};
     if (c.locating == Locating::leaning) {
         joint.emplace_back("of");

@@ -108,6 +108,40 @@ Loop smooth_outline(const std::vector<std::array<double, 2>>& points, double spa
     return loop;
 }
 
+FittedOutline fitted_outline(const Loop& loop, double tolerance) {
+    const Point2 middle = (low_corner({loop}) + high_corner({loop})) / 2;
+    const double around = perimeter(loop);
+    FittedOutline out;
+    for (const std::size_t count : {12U, 24U, 48U, 96U, 200U}) {
+        out.points.clear();
+        // Evenly along the line, each in the middle of its share.
+        double walked = 0, next = around / static_cast<double>(count) / 2;
+        for (std::size_t i = 0; i < loop.size() && out.points.size() < count; ++i) {
+            const auto &a = loop[i], &b = loop[(i + 1) % loop.size()];
+            const double step = (b - a).norm();
+            while (next <= walked + step && out.points.size() < count) {
+                const Point2 p = a + (next - walked) / std::max(1e-15, step) * (b - a) - middle;
+                out.points.push_back({p.x(), p.y()});
+                next += around / static_cast<double>(count);
+            }
+            walked += step;
+        }
+        // How far the smooth line strays from the drawn one: from each of its points to the nearest stroke.
+        out.stray = 0;
+        for (const auto& p : smooth_outline(out.points, around / 1000)) {
+            double nearest = std::numeric_limits<double>::infinity();
+            for (std::size_t i = 0; i < loop.size(); ++i) {
+                const Point2 a = loop[i] - middle, ab = loop[(i + 1) % loop.size()] - middle - a;
+                const double t = std::clamp((p - a).dot(ab) / std::max(1e-30, ab.squaredNorm()), 0.0, 1.0);
+                nearest = std::min(nearest, (p - a - t * ab).squaredNorm());
+            }
+            out.stray = std::max(out.stray, std::sqrt(nearest));
+        }
+        if (out.stray <= tolerance) break;
+    }
+    return out;
+}
+
 TriangleMesh tray_mesh(const Tray& tray, Progress& progress) {
     const auto outline = smooth_outline(tray.outline, tray.facet);
     const auto normals = inward(outline);

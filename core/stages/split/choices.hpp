@@ -48,7 +48,8 @@ struct Choices {
     std::array<double, 3> plane_normal{0, 0, 1};
     double show_above =
         0;  ///< rad: faces steeper than this against the pull's plane are hidden; 0 marks no show face
-    std::vector<std::string> names;  ///< of the pieces, in their order; missing ones are numbered
+    std::vector<std::string> names{"piece 1", "piece 2", "piece 3",
+                                   "piece 4", "piece 5", "piece 6"};  ///< in their order
     Locating locating = Locating::dowels;
     double lean = 0.0873;       ///< rad that a leaning joint face stands off the seam's own
     double stand_off = 0.001;   ///< m between parting board and plug, closed with clay
