@@ -496,7 +496,7 @@ Scene scene_of(const Job& job, const Findings& f, Stage stage, const Ink& k, con
         if (stage != Stage::plug) s.lines.push_back(std::move(rim));
     }
     if (s.comes_apart) s.ground = s.bounds.low.z();
-    add_scale_figure(s, k);
+    if (!s.comes_apart) add_scale_figure(s, k);
     const int axis = job.cut.across == CutAlong::length
                          ? ((s.bounds.high - s.bounds.low).x() >= (s.bounds.high - s.bounds.low).y() ? 0 : 1)
                          : ((s.bounds.high - s.bounds.low).x() >= (s.bounds.high - s.bounds.low).y() ? 1 : 0);

@@ -24,7 +24,7 @@ TEST_CASE("a joggle is as deep as its mate and the glue, built of whole layers o
 TEST_CASE("a bead holds what fills the lap, with what is squeezed out") {
     Joint j;
     j.kind = JointKind::bead;
-    j.lap = 0.025;
+    j.lap = 12.5;
     j.gap = 0.001;
     j.squeeze_out = 0.5;
     j.density = 1100;
@@ -32,7 +32,7 @@ TEST_CASE("a bead holds what fills the lap, with what is squeezed out") {
     const auto f = join(j, 0.002, 99);
     CHECK(f.adhesive == Approx(0.025 * 0.001 * 2 * 1.5 * 1100));
     CHECK(kPi / 4 * f.bead * f.bead == Approx(0.025 * 0.001 * 1.5));
-    CHECK(f.laps_thick == Approx(12.5));
+    CHECK(f.lap == Approx(0.025));
     CHECK(f.tape_layers == 0);
     // A butt strip covers both sides.
     j.kind = JointKind::butt;
@@ -45,7 +45,7 @@ TEST_CASE("joints are judged and their fixes mend them") {
     auto job = fixtures::small_job();
     CHECK(call(worked_out(job), "short_lap") == nullptr);
     job.part.joint.kind = JointKind::bead;
-    job.part.joint.lap = 0.005;
+    job.part.joint.lap = 5;
     job.part.joint.gap = 0.00005;
     const auto f = worked_out(job);
     CHECK(f.part->joint.length == Approx(perimeter(f.split->rim)));
@@ -54,6 +54,11 @@ TEST_CASE("joints are judged and their fixes mend them") {
         job = patched(job, call(f, key)->fix->patch);
     }
     const auto mended = worked_out(job);
+    // The core ends before the joint: skins alone are lapped.
+    double skins = 0;
+    for (const auto& l : mended.part->stack.laid)
+        skins += l.layer.kind == LayerKind::core ? 0 : l.ply.thickness;
+    CHECK(mended.part->joint.lap == Approx(kAmpleLap * skins));
     CHECK(call(mended, "short_lap") == nullptr);
     CHECK(call(mended, "glue_gap") == nullptr);
     CHECK(value_of(mended.figures(Stage::part), "adhesive") > 0);

@@ -36,6 +36,10 @@ std::vector<Sentence> brief_sentences(const Job&, const Shop&) {
              quantity_word("/brief/oven_y", "oven width", Kind::length, 0.3, 4),
              "×",
              quantity_word("/brief/oven_z", "oven height", Kind::length, 0.3, 3),
+             ", a door of",
+             quantity_word("/brief/door_width", "door width", Kind::length, 0.5, 5, "0 for none to pass"),
+             "×",
+             quantity_word("/brief/door_height", "door height", Kind::length, 0.5, 5),
              "and a pump of",
              quantity_word("/brief/pump", "pump", Kind::flow, 1.0 / 3600, 100.0 / 3600),
              "."}};

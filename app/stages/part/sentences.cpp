@@ -19,8 +19,9 @@ std::vector<Sentence> part_sentences(const Job& job, const Shop& shop) {
         joint.insert(
             joint.end(),
             {j.kind == JointKind::butt ? ", a strip of" : ", lapped by",
-             quantity_word("/part/joint/lap", "lap", Kind::length, 0, 0.2, "0 for 20 times the thickness"),
-             j.kind == JointKind::butt ? "to each side, with a glue gap of" : ", with a glue gap of",
+             quantity_word("/part/joint/lap", "lap", Kind::factor, 5, 40, "10 to 20 times is usual"),
+             j.kind == JointKind::butt ? "times its thickness to each side, with a glue gap of"
+                                       : "times its thickness, with a glue gap of",
              quantity_word("/part/joint/gap", "glue gap", Kind::thickness, 0.0001, 0.003, "0.2 to 1 mm"),
              "and", quantity_word("/part/joint/squeeze_out", "squeeze-out", Kind::ratio, 0, 1),
              "squeezed out"});

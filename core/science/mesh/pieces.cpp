@@ -246,7 +246,6 @@ std::vector<std::size_t> best_set(const Reach& reach, const std::vector<Sample>&
         }
         // Swaps of one pull for another, until none helps.
         for (bool better = true; better;) {
-            better = false;
             const double before = least;
             const auto from = best;
             for (std::size_t k = 0; k < from.size(); ++k) {

@@ -63,12 +63,12 @@ Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief, co
             patch["part"]["joint"][field] = value;
             return patch;
         };
-        if (f.joint.laps_thick < kShortLap)
+        if (c.joint.lap < kShortLap)
             add(Severity::caution, "short_lap",
                 "Lap " + quantity(Kind::length, f.joint.lap) +
-                    fmt::format(": only {:.0f} times the thickness", f.joint.laps_thick),
+                    fmt::format(": only {:g} times the thickness", c.joint.lap),
                 "A joint under about 10 thicknesses peels before the laminate breaks.",
-                Fix{"Lap 20 times the thickness", joint("lap", 0)});
+                Fix{"Lap 20 times the thickness", joint("lap", kAmpleLap)});
         if (c.joint.gap < kTightGap || c.joint.gap > kWideGap)
             add(Severity::caution, "glue_gap", "Glue gap " + quantity(Kind::thickness, c.joint.gap),
                 c.joint.gap < kTightGap

@@ -10,7 +10,9 @@ namespace {
 
 void add_joint(const Choices& c, const split::Findings& split, Findings& out) {
     if (c.joint.kind == JointKind::none) return;
-    const double thickness = out.stack.laminate.thickness;
+    // A core is closed or chamfered out before the joint: its skins alone meet there.
+    double thickness = 0;
+    for (const auto& l : out.stack.laid) thickness += l.layer.kind == LayerKind::core ? 0 : l.ply.thickness;
     out.joint = join(c.joint, thickness, split.one_piece() ? perimeter(split.rim) : split.set.seam_length);
     const auto& j = out.joint;
     const auto add = [&](const char* key, const char* name, Kind kind, double value, std::string reason) {
@@ -21,7 +23,7 @@ void add_joint(const Choices& c, const split::Findings& split, Findings& out) {
         : split.one_piece() ? std::string("the rim, along which its mate is joined")
                             : std::string("the seams, along which its halves are joined"));
     add("lap", c.joint.kind == JointKind::butt ? "strip to each side" : "lap", Kind::length, j.lap,
-        fmt::format("{:.0f} times the thickness of {}; 10 to 20 times is usual", j.laps_thick,
+        fmt::format("{:g} × the thickness at its edge, {} without core; 10 to 20 times is usual", c.joint.lap,
                     quantity(Kind::thickness, thickness)));
     if (c.joint.kind == JointKind::joggle) {
         add("step", "step of the joggle", Kind::thickness, j.step,

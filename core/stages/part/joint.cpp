@@ -10,8 +10,7 @@ JointFigures join(const Joint& j, double thickness, double along) {
     JointFigures out;
     if (j.kind == JointKind::none) return out;
     out.length = j.length > 0 ? j.length : along;
-    out.lap = j.lap > 0 ? j.lap : kAmpleLap * thickness;
-    out.laps_thick = thickness > 0 ? out.lap / thickness : 0;
+    out.lap = j.lap * thickness;
     const double covered = j.kind == JointKind::butt ? 2 * out.lap : out.lap;
     if (j.kind == JointKind::joggle) {
         out.step = thickness + j.gap;

@@ -18,7 +18,7 @@ namespace part {
 struct Joint {
     JointKind kind = JointKind::none;
     double length = 0;         ///< m; 0 for the seams' length, or the rim's where the mould is one piece
-    double lap = 0;            ///< m; 0 for 20 times the thickness
+    double lap = 20;           ///< thicknesses that it overlaps by
     double gap = 0.0005;       ///< m of adhesive
     double tape = 0.00013;     ///< m that one layer of the shop's tape is thick
     double squeeze_out = 0.3;  ///< share of the adhesive that leaves the joint
@@ -26,7 +26,7 @@ struct Joint {
     static void fields(auto& c, auto&& v) {
         v("kind", c.kind);
         v("length", c.length, 0.0, 1000.0);
-        v("lap", c.lap, 0.0, 1.0);
+        v("lap", c.lap, 0.0, 200.0);
         v("gap", c.gap, 0.0, 0.02);
         v("tape", c.tape, 1e-5, 0.005);
         v("squeeze_out", c.squeeze_out, 0.0, 3.0);
@@ -42,7 +42,6 @@ struct JointFigures {
     double tape_length = 0;      ///< m of tape a lap wide, all layers
     double bead = 0;             ///< m, diameter of the bead to lay
     double adhesive = 0;         ///< kg, squeeze-out counted
-    double laps_thick = 0;       ///< lap over thickness
 };
 
 /// Where a lap should lie, in thicknesses, typical: under the first it peels, the second is ample.
@@ -50,8 +49,9 @@ inline constexpr double kShortLap = 10, kAmpleLap = 20;
 /// m; a thinner gap starves, a thicker one weakens, typical.
 inline constexpr double kTightGap = 0.0002, kWideGap = 0.001;
 
-/// `thickness` m of the mating laminate, `along` m of the line that it follows where no length is given. A
-/// butt strip lies a lap to each side. A bead of diameter d fills a lap by π/4·d² = lap × gap.
+/// `thickness` m of the mating laminate at its edge, where a core has ended, `along` m of the line that it
+/// follows where no length is given. A butt strip lies a lap to each side. A bead of diameter d fills a lap
+/// by π/4·d² = lap × gap.
 JointFigures join(const Joint& joint, double thickness, double along);
 
 }  // namespace part
