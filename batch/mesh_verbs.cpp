@@ -131,7 +131,7 @@ Json run_pull(const Arguments& a, Progress& progress) {
 Json run_measure(const Arguments& a, Progress& progress) {
     const auto mesh = load_mesh(a, progress);
     auto m = measure(mesh.mesh, mesh.topology);
-    find_inside_radius(mesh.mesh, mesh.topology, bends(mesh.mesh, mesh.topology), m);
+    find_inside_radius(mesh.mesh, bends(mesh.mesh, mesh.topology), m);
     Json repairs = Json::array();
     for (const auto& r : mesh.repairs) repairs.push_back({{"what", r.what}, {"count", r.count}});
     Json out{{"triangles", mesh.mesh.triangles.size()},

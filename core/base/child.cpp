@@ -66,9 +66,15 @@ ChildEnd run_child(const std::vector<std::string>& words, const std::string& in,
     std::vector<char*> argv;
     for (const auto& w : words) argv.push_back(const_cast<char*>(w.c_str()));
     argv.push_back(nullptr);
+    // A group of its own, so that what it starts in turn ends with it.
+    posix_spawnattr_t group;
+    posix_spawnattr_init(&group);
+    posix_spawnattr_setflags(&group, POSIX_SPAWN_SETPGROUP);
+    posix_spawnattr_setpgroup(&group, 0);
     pid_t child = 0;
     const bool started =
-        ::posix_spawn(&child, words.front().c_str(), &streams, nullptr, argv.data(), environ) == 0;
+        ::posix_spawn(&child, words.front().c_str(), &streams, &group, argv.data(), environ) == 0;
+    posix_spawnattr_destroy(&group);
     posix_spawn_file_actions_destroy(&streams);
     ChildEnd end;
     if (!started) return end;
@@ -84,7 +90,6 @@ ChildEnd run_child(const std::vector<std::string>& words, const std::string& in,
     std::size_t given = 0;
     std::string told;
     const auto until = std::chrono::steady_clock::now() + most;
-    bool killed = false;
     while (from.end[0] >= 0 || said.end[0] >= 0) {
         if (given == in.size()) to.close(1);
         std::array<pollfd, 3> watch{
@@ -109,10 +114,10 @@ ChildEnd run_child(const std::vector<std::string>& words, const std::string& in,
                 given = in.size();
         }
         tell(told, progress, doing);
-        end.late = !killed && std::chrono::steady_clock::now() > until ? true : end.late;
-        if (!killed && (end.late || progress.stopped())) {
-            ::kill(child, SIGKILL);
-            killed = true;
+        end.late = std::chrono::steady_clock::now() > until;
+        if (end.late || progress.stopped()) {
+            ::kill(-child, SIGKILL);
+            break;
         }
     }
     int status = 0;

@@ -5,6 +5,8 @@
 #include <cmath>
 #include <unordered_map>
 
+#include "core/science/mesh/grid_key.hpp"
+
 #include "core/base/units.hpp"
 
 namespace jig {
@@ -35,22 +37,12 @@ double length_of(const Line& line) {
 }
 
 std::vector<Line> chained(const std::vector<std::pair<Point, Point>>& segments, double reach) {
-    struct Key {
-        std::int64_t x, y, z;
-        bool operator==(const Key&) const = default;
-    };
-    struct Hash {
-        std::size_t operator()(const Key& k) const {
-            auto h = static_cast<std::uint64_t>(k.x) * 0x9e3779b97f4a7c15ull;
-            h = (h ^ static_cast<std::uint64_t>(k.y)) * 0xc2b2ae3d27d4eb4full;
-            return static_cast<std::size_t>((h ^ static_cast<std::uint64_t>(k.z)) * 0x165667b19e3779f9ull);
-        }
-    };
     const double cell = 4 * reach;
     const auto key = [&](const Point& p) {
-        return Key{std::llround(p.x() / cell), std::llround(p.y() / cell), std::llround(p.z() / cell)};
+        return GridKey{std::llround(p.x() / cell), std::llround(p.y() / cell), std::llround(p.z() / cell)};
     };
-    std::unordered_multimap<Key, std::size_t, Hash> ends;  // 2 i and 2 i + 1 are the ends of segment i
+    std::unordered_multimap<GridKey, std::size_t, GridHash>
+        ends;  // 2 i and 2 i + 1 are the ends of segment i
     const auto end_at = [&](std::size_t e) { return e % 2 ? segments[e / 2].second : segments[e / 2].first; };
     for (std::size_t e = 0; e < 2 * segments.size(); ++e) ends.emplace(key(end_at(e)), e);
     std::vector<char> used(segments.size(), 0);

@@ -6,27 +6,13 @@
 
 #include "core/base/parallel.hpp"
 #include "core/base/units.hpp"
+#include "core/science/mesh/sample.hpp"
 
 namespace jig {
 namespace {
 
 const double kNoise = radians(0.01);  // draft that single-precision files cannot tell from none
 constexpr double kOffset = 1e-5;      // of the diagonal
-
-/// Point `i` of an even sequence over a triangle (the R2 sequence folded into the triangle).
-Point spread(const TriangleMesh& mesh, std::size_t face, std::size_t i, std::size_t count) {
-    if (count == 1) return mesh.centre(face);
-    double u = 0.5 + 0.7548776662466927 * static_cast<double>(i + 1);
-    double v = 0.5 + 0.5698402909980532 * static_cast<double>(i + 1);
-    u -= std::floor(u);
-    v -= std::floor(v);
-    if (u + v > 1) {
-        u = 1 - u;
-        v = 1 - v;
-    }
-    const Point a = mesh.corner(face, 0);
-    return a + u * (mesh.corner(face, 1) - a) + v * (mesh.corner(face, 2) - a);
-}
 
 }  // namespace
 
@@ -90,7 +76,7 @@ DraftMap draft(const TriangleMesh& mesh, const RayMesh& rays, const Point& pull_
             const auto samples = 1 + static_cast<std::size_t>(rules.samples * area / total);
             std::size_t hidden = 0;
             for (std::size_t i = 0; i < samples; ++i) {
-                const Point from = spread(mesh, f, i, samples) + step * (normal + pull);
+                const Point from = spread_point(mesh, f, i, samples) + step * (normal + pull);
                 hidden += rays.blocked(from, pull) ? 1 : 0;
             }
             const double shade = static_cast<double>(hidden) / static_cast<double>(samples);

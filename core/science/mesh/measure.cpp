@@ -64,10 +64,15 @@ Bends bends(const TriangleMesh& mesh, const Topology& topology) {
     Bends out;
     out.hollow.assign(faces, 0.0F);
     out.round.assign(faces, 0.0F);
+    out.fold.assign(faces, {});
     parallel_shares(faces, 4096, [&](std::size_t begin, std::size_t end, unsigned) {
         for (auto f = begin; f < end; ++f) {
             bool creased = false;
-            for (int k = 0; k < 3; ++k) creased |= std::abs(fold_at(mesh, topology, f, k)) > kSharpFold;
+            for (int k = 0; k < 3; ++k) {
+                const double fold = fold_at(mesh, topology, f, k);
+                out.fold[f][static_cast<std::size_t>(k)] = static_cast<float>(fold);
+                creased |= std::abs(fold) > kSharpFold;
+            }
             const Point n = mesh.area_vector2(f).normalized();
             if (creased || !n.allFinite()) continue;
             const auto frame = frame_across(n);
@@ -96,12 +101,11 @@ Bends bends(const TriangleMesh& mesh, const Topology& topology) {
     return out;
 }
 
-void find_inside_radius(const TriangleMesh& mesh, const Topology& topology, const Bends& bends,
-                        Measures& out) {
+void find_inside_radius(const TriangleMesh& mesh, const Bends& bends, Measures& out) {
     float sharpest = static_cast<float>(0.05 / std::max(1e-12, bounds_of(mesh).diagonal()));
     for (std::size_t f = 0; f < mesh.triangles.size(); ++f) {
         for (int k = 0; k < 3; ++k) {
-            if (fold_at(mesh, topology, f, k) <= kSharpFold) continue;
+            if (static_cast<double>(bends.fold[f][static_cast<std::size_t>(k)]) <= kSharpFold) continue;
             out.smallest_inside_radius = 0;
             out.smallest_radius_at = mesh.corner(f, k);
             return;
@@ -121,7 +125,8 @@ TightCorners tight_corners(const TriangleMesh& mesh, const Topology& topology, c
     const auto& bend = hollow ? bends.hollow : bends.round;
     for (std::size_t f = 0; f < faces; ++f) {
         for (int k = 0; k < 3; ++k) {
-            const double fold = (hollow ? 1 : -1) * fold_at(mesh, topology, f, k);
+            const double fold =
+                (hollow ? 1 : -1) * static_cast<double>(bends.fold[f][static_cast<std::size_t>(k)]);
             const auto other = topology.across[f][static_cast<std::size_t>(k)];
             if (fold <= kSharpFold || other == kNoFace) continue;
             out.faces[f] = 1;

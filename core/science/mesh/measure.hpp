@@ -27,12 +27,13 @@ Measures measure(const TriangleMesh& mesh, const Topology& topology);
 /// since the fold is an edge of its own.
 struct Bends {
     std::vector<float> hollow, round;
+    std::vector<std::array<float, 3>>
+        fold;  ///< rad by which the surface folds at each edge, as `fold_at` says
 };
 Bends bends(const TriangleMesh& mesh, const Topology& topology);
 
 /// Fills the smallest inside radius of `out`, and where it is.
-void find_inside_radius(const TriangleMesh& mesh, const Topology& topology, const Bends& bends,
-                        Measures& out);
+void find_inside_radius(const TriangleMesh& mesh, const Bends& bends, Measures& out);
 
 /// Corners tighter than a radius: where cloth bridges.
 struct TightCorners {

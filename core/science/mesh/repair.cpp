@@ -5,6 +5,8 @@
 #include <numeric>
 #include <unordered_map>
 
+#include "core/science/mesh/grid_key.hpp"
+
 namespace jig {
 namespace {
 
@@ -25,19 +27,7 @@ class Tally {
 /// Joins points that fall together within `reach`.
 Tally join_points(TriangleMesh& mesh, double reach) {
     Tally gone;
-    struct Key {
-        std::int64_t x, y, z;
-        bool operator==(const Key&) const = default;
-    };
-    struct Hash {
-        std::size_t operator()(const Key& k) const {
-            auto h = static_cast<std::uint64_t>(k.x) * 0x9e3779b97f4a7c15ull;
-            h = (h ^ static_cast<std::uint64_t>(k.y)) * 0xc2b2ae3d27d4eb4full;
-            h = (h ^ static_cast<std::uint64_t>(k.z)) * 0x165667b19e3779f9ull;
-            return static_cast<std::size_t>(h ^ (h >> 29));
-        }
-    };
-    std::unordered_map<Key, std::uint32_t, Hash> cells;
+    std::unordered_map<GridKey, std::uint32_t, GridHash> cells;
     cells.reserve(mesh.points.size());
     std::vector<std::uint32_t> renamed(mesh.points.size());
     std::vector<Point> kept;
@@ -49,7 +39,7 @@ Tally join_points(TriangleMesh& mesh, double reach) {
         std::uint32_t found = kNoFace;
         // Two grids, half a cell apart, so that points on either side of a cell wall still meet.
         for (int shift = 0; shift < 2 && found == kNoFace; ++shift) {
-            const Key key{cell(p.x(), shift) * 2 + shift, cell(p.y(), shift), cell(p.z(), shift)};
+            const GridKey key{cell(p.x(), shift) * 2 + shift, cell(p.y(), shift), cell(p.z(), shift)};
             const auto at = cells.find(key);
             if (at != cells.end() && (kept[at->second] - p).norm() <= reach) found = at->second;
         }

@@ -4,6 +4,8 @@
 #include <cmath>
 #include <limits>
 
+#include "core/science/mesh/sample.hpp"
+
 namespace jig {
 namespace {
 
@@ -25,17 +27,7 @@ void cast(const TriangleMesh& from, const RayMesh& target, const Point& way, dou
         if (ahead < 0.01) continue;
         const auto count = 1 + static_cast<std::size_t>(samples * area / total);
         for (std::size_t i = 0; i < count; ++i) {
-            double u = 0.5 + 0.7548776662466927 * static_cast<double>(i),
-                   v = 0.5 + 0.5698402909980532 * static_cast<double>(i);
-            u -= std::floor(u);
-            v -= std::floor(v);
-            if (u + v > 1) {
-                u = 1 - u;
-                v = 1 - v;
-            }
-            if (count == 1) u = v = 1.0 / 3;
-            const Point a = from.corner(f, 0);
-            const Point at = a + u * (from.corner(f, 1) - a) + v * (from.corner(f, 2) - a) - inward * n;
+            const Point at = spread_point(from, f, i, count) - inward * n;
             if (const auto hit = target.first(at, way)) {
                 clash.area += ahead * area / static_cast<double>(count);
                 clash.travel = std::min(clash.travel, std::max(0.0, hit->distance - inward));

@@ -106,7 +106,7 @@ Findings evaluate(const Choices& c, const std::string& bytes, Progress& progress
     out.repairs = std::move(clean.repairs);
     out.measures = measure(out.mesh, out.topology);
     out.bends = bends(out.mesh, out.topology);
-    find_inside_radius(out.mesh, out.topology, out.bends, out.measures);
+    find_inside_radius(out.mesh, out.bends, out.measures);
     out.rays = std::make_shared<const RayMesh>(out.mesh);
     const auto& m = out.measures;
     const auto n = out.mesh.triangles.size();

@@ -77,15 +77,15 @@ void measure_sections(const shape::Findings& shape, Findings& f, Progress& progr
     }
 }
 
-/// Diameter of the largest circle that goes into an outline.
+/// Diameter of the largest circle that goes into an outline, to about half a per cent.
 double widest_circle(const Loop& outline) {
     if (outline.size() < 3) return 0;
-    const Loops loops{outline};
-    const Point2 size = high_corner(loops) - low_corner(loops);
+    const Point2 size = high_corner({outline}) - low_corner({outline});
+    const Loops loops{simplified(outline, 0.001 * size.minCoeff())};
     double low = 0, high = size.minCoeff() / 2;
     for (int i = 0; i < 12; ++i) {
         const double middle = (low + high) / 2;
-        (net_area(offset(loops, -middle)) > 0 ? low : high) = middle;
+        (net_area(offset(loops, -middle, false)) > 0 ? low : high) = middle;
     }
     return 2 * low;
 }

@@ -13,7 +13,7 @@ namespace {
 Measures measured(const TriangleMesh& mesh) {
     const auto topology = topology_of(mesh);
     auto m = measure(mesh, topology);
-    find_inside_radius(mesh, topology, bends(mesh, topology), m);
+    find_inside_radius(mesh, bends(mesh, topology), m);
     return m;
 }
 

@@ -1,0 +1,165 @@
+// The section against the stack it shows, the charts, the inks and the job card.
+#include <QImage>
+
+#include "app/charts/charts.hpp"
+#include "tests/app/bench.hpp"
+
+using namespace bench;
+
+namespace {
+
+/// WCAG 2.1 contrast of two colours.
+double contrast(const QColor& a, const QColor& b) {
+    const auto light = [](const QColor& c) {
+        const auto part = [](double v) {
+            return v <= 0.03928 ? v / 12.92 : std::pow((v + 0.055) / 1.055, 2.4);
+        };
+        return 0.2126 * part(static_cast<double>(c.redF())) + 0.7152 * part(static_cast<double>(c.greenF())) +
+               0.0722 * part(static_cast<double>(c.blueF()));
+    };
+    const double x = light(a), y = light(b);
+    return (std::max(x, y) + 0.05) / (std::min(x, y) + 0.05);
+}
+
+/// How many pixels of a picture differ from its ground.
+int painted(const QImage& picture, const QColor& ground) {
+    int count = 0;
+    for (int y = 0; y < picture.height(); y += 2) {
+        for (int x = 0; x < picture.width(); x += 2)
+            count += std::abs(picture.pixelColor(x, y).lightness() - ground.lightness()) > 10;
+    }
+    return count;
+}
+
+QImage sheet(const Ink& k, const std::function<void(QPainter&, const QRectF&)>& paint) {
+    QImage picture(700, 500, QImage::Format_RGB32);
+    picture.fill(k.paper);
+    QPainter p(&picture);
+    p.setRenderHint(QPainter::Antialiasing);
+    paint(p, {20, 20, 660, 460});
+    return picture;
+}
+
+}  // namespace
+
+TEST_CASE("the section has the stack's layers in order, each as thick as it is") {
+    Bench b;
+    b.window.show_stage(Stage::shell);
+    b.settle();
+    const auto& job = b.window.document().job();
+    const auto& f = b.window.document().findings();
+    const auto section = section_at_cut(job, f, Stage::shell);
+    REQUIRE_FALSE(section.empty());
+    CHECK(section.layers.front().hatch == Hatch::foam);
+    std::vector<double> thickness;
+    for (const auto& layer : section.layers) {
+        if (layer.stage == Stage::shell && layer.thickness > 0) thickness.push_back(layer.thickness);
+    }
+    REQUIRE(thickness.size() == f.shell->stack.laid.size());
+    double sum = 0;
+    for (std::size_t i = 0; i < thickness.size(); ++i) {
+        CHECK(thickness[i] == Approx(f.shell->stack.laid[i].ply.thickness));
+        sum += thickness[i];
+    }
+    CHECK(sum == Approx(f.shell->stack.laminate.thickness));
+    CHECK(section.stretch >= 1);
+    // The tape lies in its land, on both sides.
+    REQUIRE(section.tape.size() == 2);
+    for (const auto& [from, to] : section.tape) CHECK(std::abs(to - from) == Approx(job.edge.tape_land));
+}
+
+TEST_CASE("a mould in pieces shows the first piece on its own seam") {
+    Bench b("cello-case-whole");
+    const auto& f = b.window.document().findings();
+    const auto section = section_at_cut(b.window.document().job(), f, Stage::split);
+    REQUIRE_FALSE(section.empty());
+    double lowest = 1e30;
+    for (const auto& p : f.split->set.pieces[0].mesh.points) lowest = std::min(lowest, f.split->pull.dot(p));
+    CHECK(section.foot == Approx(lowest).margin(1e-6));
+    // The body of a half stands on the foot, and is no taller than its piece.
+    const auto& body = section.layers.front().outline;
+    CHECK(high_corner(body).y() - section.foot < f.split->set.pieces[0].map.depth + 1e-6);
+}
+
+TEST_CASE("layers are found under the pointer and lead to where they are decided") {
+    Bench b;
+    b.window.show_stage(Stage::brief);
+    b.settle();
+    auto& ribbon = b.window.ribbon();
+    std::set<Stage> found;
+    for (int x = 0; x < ribbon.width(); x += 6) {
+        for (int y = 0; y < ribbon.height(); y += 3) {
+            const int layer = ribbon.layer_at({static_cast<double>(x), static_cast<double>(y)});
+            if (layer >= 0) found.insert(ribbon.section().layers[static_cast<std::size_t>(layer)].stage);
+        }
+    }
+    CHECK(found.count(Stage::plug) == 1);
+    CHECK(found.count(Stage::shell) == 1);
+    CHECK(found.count(Stage::back) == 1);
+}
+
+TEST_CASE("every chart is painted in both inks, with something on it") {
+    const auto job = load_job((data_folder() + "/demo/cello-case.json").toStdString());
+    Progress quiet;
+    const auto f = evaluate(job, load_shop(data_folder().toStdString() + "/library"), nullptr, quiet);
+    REQUIRE(f.complete());
+    for (const auto light : {Light::day, Light::night}) {
+        const auto& k = ink(light);
+        const Wording w;
+        CHECK(painted(sheet(k, [&](QPainter& p, const QRectF& r) { paint_days(p, r, *f.run, k, w); }),
+                      k.paper) > 400);
+        CHECK(painted(sheet(k, [&](QPainter& p, const QRectF& r) { paint_cost(p, r, *f.run, 60, k, w); }),
+                      k.paper) > 400);
+        CHECK(
+            painted(sheet(k, [&](QPainter& p, const QRectF& r) { paint_growth(p, r, *f.heat, 0.001, k, w); }),
+                    k.paper) > 400);
+        CHECK(painted(sheet(k, [&](QPainter& p,
+                                   const QRectF& r) { paint_log(p, r, job.log, f.part->mass, k, w); }),
+                      k.paper) > 200);
+    }
+    CHECK(has_chart(Stage::run));
+    CHECK_FALSE(has_chart(Stage::shell));
+}
+
+TEST_CASE("words are legible on their grounds in both inks, and pieces tell apart without hue") {
+    for (const auto light : {Light::day, Light::night}) {
+        const auto& k = ink(light);
+        for (const auto& ground : {k.paper, k.sheet}) {
+            CHECK(contrast(k.ink, ground) > 7);
+            CHECK(contrast(k.faint, ground) >= 4.5);
+            CHECK(contrast(k.petrol, ground) >= 4.5);
+            CHECK(contrast(k.oxide, ground) >= 4.5);
+        }
+        // A fault of its hue must not hide that a neighbouring piece begins.
+        for (std::size_t i = 0; i < 6; ++i) {
+            for (std::size_t j = i + 1; j < 6; ++j) CHECK(piece_colour(i, k) != piece_colour(j, k));
+        }
+        CHECK(std::abs(piece_colour(0, k).lightness() - piece_colour(1, k).lightness()) > 5);
+    }
+}
+
+TEST_CASE("the job card walks by key and click and shows what each stage came to") {
+    Bench b;
+    auto& card = b.window.job_card();
+    card.setFocus();
+    QTest::keyClick(&card, Qt::Key_Down);
+    CHECK(card.stage() == Stage::shape);
+    QTest::mouseClick(&card, Qt::LeftButton, {}, card.row(Stage::heat).center());
+    CHECK(card.stage() == Stage::heat);
+    CHECK(b.window.slip().stage() == Stage::heat);
+    CHECK(b.window.document().looked_at().count(Stage::heat) == 1);
+    for (std::size_t s = 0; s + 1 < kStages.size(); ++s)
+        CHECK(card.row(static_cast<Stage>(s)).bottom() < card.row(static_cast<Stage>(s + 1)).bottom());
+}
+
+TEST_CASE("small windows fold the section, large ones let the stand grow") {
+    Bench b;
+    const int stand = b.window.stand().width();
+    b.window.resize(1100, 760);
+    QTest::qWait(30);
+    CHECK(b.window.ribbon().height() <= 44);
+    b.window.resize(1900, 1000);
+    QTest::qWait(30);
+    CHECK(b.window.ribbon().height() >= 150);
+    CHECK(b.window.stand().width() > stand + 400);
+}
