@@ -412,11 +412,14 @@ Scene scene_of(const Job& job, const Findings& f, Stage stage, const Ink& k, con
                 add_arrow(s, top, Point(0, 0, reach), "pull", k);
                 for (const auto& line : f.split->zero_lines)
                     add_line(s, line, up, Point::Zero(), k.tape, 2.5);
-                // The other pulls that were found, fainter, with what they lock.
-                for (std::size_t i = 1; i < f.split->candidates.size(); ++i) {
+                // Where the best pull locks something, the next best are drawn too, fainter, with what they
+                // lock.
+                const bool open_question = f.split->map.locks > 1e-4 * f.split->moulded_area;
+                for (std::size_t i = 1; open_question && i < f.split->candidates.size(); ++i) {
                     const auto& other = f.split->candidates[i];
-                    const Point way = up(other.direction),
-                                from = (s.bounds.low + s.bounds.high) / 2 + 0.5 * reach * way;
+                    const Point way = up(other.direction), half = (s.bounds.high - s.bounds.low) / 2;
+                    const Point from = (s.bounds.low + s.bounds.high) / 2 +
+                                       (half.cwiseProduct(way).norm() + 0.1 * reach) * way;
                     s.lines.push_back({{from, from + 0.6 * reach * way}, k.faint, 1.0, true});
                     s.labels.push_back(
                         {from + 0.6 * reach * way,

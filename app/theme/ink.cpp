@@ -204,7 +204,7 @@ QColor release_colour(Release release, const Ink& k) {
 }
 
 QColor piece_colour(std::size_t piece, const Ink& k) {
-    const std::array<QColor, 6> all{mixed(k.sheet, k.petrol, 0.45), mixed(k.sheet, k.tape, 0.45),
+    const std::array<QColor, 6> all{mixed(k.sheet, k.petrol, 0.55), mixed(k.sheet, k.tape, 0.35),
                                     mixed(k.sheet, k.locks, 0.40),  mixed(k.sheet, k.moss, 0.30),
                                     mixed(k.sheet, k.clay, 0.55),   mixed(k.sheet, k.faint, 0.35)};
     return all[piece % all.size()];

@@ -51,7 +51,7 @@ QString style_sheet(const Ink& ink);
 
 QColor severity_colour(Severity severity, const Ink& ink);
 QColor release_colour(Release release, const Ink& ink);
-/// A mould piece by its number from 0; six that differ in lightness as well as hue.
+/// A mould piece by its number from 0: six inks, the first two apart in lightness as well as hue.
 QColor piece_colour(std::size_t piece, const Ink& ink);
 
 }  // namespace jig::app

@@ -272,6 +272,15 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const brief::C
         {"draw", "depth of draw", Kind::length, m.depth, "extent along the pull"},
         {"mouth", "widest circle in its mouth", Kind::length, out.mouth,
          "the largest circle inside the rim seen along the pull: hands, bag and hoses pass through it"}};
+    for (std::size_t i = 1; out.one_piece() && i < out.candidates.size(); ++i) {
+        const auto& other = out.candidates[i];
+        const auto& d = other.direction;
+        out.figures.push_back(
+            {fmt::format("pull_{}", i + 1), fmt::format("pull number {} would lock", i + 1), Kind::area,
+             other.locks,
+             fmt::format("along {:.2f}, {:.2f}, {:.2f}; drags {}, {} deep", d.x(), d.y(), d.z(),
+                         quantity(Kind::area, other.drags), quantity(Kind::length, other.depth))});
+    }
     if (!out.one_piece()) {
         double board_area = 0, clay = 0;
         constexpr double kBoardThickness = 0.012;
