@@ -1,9 +1,9 @@
 // jigshell-step: STEP in and out by Open CASCADE, in a process of its own. A broken file can break Open
 // CASCADE past catching; here it takes nothing else with it, and it can be stopped at any time.
 //
-//   jigshell-step facets FILE CHORD_M   writes counts, points (m) and triangles to standard output, raw
-//   jigshell-step turned OUT            reads "radius height" lines (m) and writes the exact turned surface
-//   jigshell-step wires OUT             reads "x y z" lines (m), loops parted by an empty line
+//   jigshell-step facets FILE CHORD_M SECONDS   writes counts, points (m) and triangles to standard output,
+//   raw jigshell-step turned OUT            reads "radius height" lines (m) and writes the exact turned
+//   surface jigshell-step wires OUT             reads "x y z" lines (m), loops parted by an empty line
 //
 // Exit 0 done, 3 no sound STEP, 4 no face in it, 5 the shape cannot be built. Progress goes to standard error
 // as lines "FRACTION".
@@ -26,6 +26,7 @@
 #include <TopoDS_Compound.hxx>
 #include <TopoDS_Face.hxx>
 
+#include <algorithm>
 #include <array>
 #include <cstdint>
 #include <cstdio>
@@ -158,10 +159,15 @@ int main(int argc, char** argv) {
     Message::DefaultMessenger()->ChangePrinters().Clear();
     const std::string verb = argc > 1 ? argv[1] : "";
     try {
-        if (verb == "facets" && argc == 4) return facets(argv[2], std::strtod(argv[3], nullptr));
+        if (verb == "facets" && argc == 5) {
+            const auto seconds = static_cast<rlim_t>(std::max(1L, std::strtol(argv[4], nullptr, 10)));
+            const rlimit time{seconds, seconds + 1};
+            ::setrlimit(RLIMIT_CPU, &time);
+            return facets(argv[2], std::strtod(argv[3], nullptr));
+        }
         if (verb == "turned" && argc == 3) return turned(argv[2]);
         if (verb == "wires" && argc == 3) return wires(argv[2]);
-        std::fputs("usage: jigshell-step facets FILE CHORD_M | turned OUT | wires OUT\n", stderr);
+        std::fputs("usage: jigshell-step facets FILE CHORD_M SECONDS | turned OUT | wires OUT\n", stderr);
         return 2;
     } catch (const Standard_Failure&) {
         return kNotBuilt;

@@ -310,7 +310,7 @@ void add_pieces(Scene& s, const Job& job, const Findings& f, const Upright& up, 
     s.comes_apart = true;
     s.legend =
         "pieces in inks of their own, arrows their pulls    dotted: drags    crossed: locks    dark line: "
-        "seam";
+        "seam    brown line: parting board";
 }
 
 /// The plane of a split with the travel of its handle.

@@ -125,6 +125,7 @@ ChildEnd run_child(const std::vector<std::string>& words, const std::string& in,
     }
     ::sigaction(SIGPIPE, &before, nullptr);
     if (WIFEXITED(status)) end.code = WEXITSTATUS(status);
+    end.late |= WIFSIGNALED(status) && WTERMSIG(status) == SIGXCPU;
     progress.check();
     return end;
 }

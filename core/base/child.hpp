@@ -12,7 +12,7 @@ namespace jig {
 
 struct ChildEnd {
     int code = -1;      ///< exit code; -1 where it did not start or was ended by a signal
-    bool late = false;  ///< ended by us because its time was up
+    bool late = false;  ///< ended because its time was up, by us or by its own limit of processor time
     std::string out;    ///< what it wrote to standard output
 };
 

@@ -54,3 +54,7 @@ TEST_CASE("numbers on a child's standard error are its progress, other words are
     CHECK(shell("echo 0.25 >&2; echo warning: odd >&2; echo 0.75 >&2", "", 10000, listening).code == 0);
     CHECK(told == std::vector<double>{0.25, 0.75});
 }
+
+TEST_CASE("a child that runs out of its own processor time counts as late") {
+    CHECK(shell("ulimit -S -t 1; while :; do :; done", "", 60000).late);
+}

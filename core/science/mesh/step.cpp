@@ -70,9 +70,12 @@ TriangleMesh read_step(std::string_view bytes, const std::string& where, double 
         if (!out.flush())
             throw InputError(file.path, "it cannot be written", "check the room left on the disk");
     }
-    const auto most = std::chrono::milliseconds(8000 + bytes.size() / 100);
-    const auto end = run_child({reader(), "facets", file.path, fmt::format("{:.9g}", chord)}, "", most,
-                               progress, "turning STEP faces into facets");
+    // Processor time, so that a busy machine does not cut a sound file short; the clock is only the last
+    // resort.
+    const auto seconds = static_cast<long>(8 + bytes.size() / 100000);
+    const auto end =
+        run_child({reader(), "facets", file.path, fmt::format("{:.9g}", chord), std::to_string(seconds)}, "",
+                  std::chrono::seconds(10 * seconds), progress, "turning STEP faces into facets");
     if (end.late)
         throw InputError(where, "its faces take too long to build",
                          "make the chord larger, or export it as STL");
