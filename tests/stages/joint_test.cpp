@@ -80,3 +80,25 @@ TEST_CASE("tight corners are told where cloth is laid over or into them") {
     CHECK(f.part->corners.length == Approx(2 * kPi * (0.38 + 0.25)).epsilon(0.02));
     CHECK(f.shell->bridging_radius == Approx(2 * f.shell->stack.laminate.thickness));
 }
+
+TEST_CASE("adhesive, fillets and clay that the stages work out are bought") {
+    auto job = fixtures::demo("cello-case-whole");
+    const auto f = worked_out(job);
+    const auto bought = [](const jig::Findings& all, Ledger ledger, Stage stage, const char* what) {
+        double sum = 0;
+        for (const auto& m : all.run->materials)
+            sum += m.ledger == ledger && m.stage == stage && m.what == what ? m.amount : 0;
+        return sum;
+    };
+    // The library adds a tenth to adhesive.
+    CHECK(bought(f, Ledger::each, Stage::part, "structural adhesive") ==
+          Approx(1.1 * f.part->joint.adhesive));
+    CHECK(bought(f, Ledger::each, Stage::part, "thickened epoxy for fillets") >
+          1150 * f.part->corners.filler);
+    job.part.joint.kind = JointKind::none;
+    job.split.way = SplitWay::one;
+    const auto plain = worked_out(job);
+    CHECK(bought(plain, Ledger::each, Stage::part, "structural adhesive") == 0);
+    CHECK(bought(plain, Ledger::once, Stage::edge, "clay fillet") <
+          bought(f, Ledger::once, Stage::edge, "clay fillet"));
+}

@@ -1,6 +1,8 @@
 // The split in pieces through the job: figures, calls, boards and what the later stages make of it.
 #include <catch2/catch.hpp>
 
+#include "core/science/mesh/outline_file.hpp"
+#include "core/science/mesh/stl.hpp"
 #include "tests/job/fixtures.hpp"
 #include "tests/shapes.hpp"
 
@@ -149,4 +151,20 @@ TEST_CASE("pieces that cannot part are told, with what holds them and how far th
     REQUIRE(call(f, "widest") != nullptr);
     const auto mended = worked_out(patched(job, call(f, "widest")->fix->patch));
     CHECK(mended.split->map.locks < 0.1 * f.split->map.locks);
+}
+
+TEST_CASE("a board's cut file reads back as drawn") {
+    Choices c;
+    const auto mesh = shapes::turned({{0.2, 0}, {0.3, 0.25}, {0.22, 0.5}}, 120);
+    Progress quiet;
+    const auto boards = plane_boards(mesh, topology_of(mesh), {0, 0, 0.25}, {0, 0, 1}, c, quiet);
+    const auto sheets = boards_on_sheets(boards);
+    REQUIRE(sheets.sheets.size() == 1);
+    fixtures::Folder folder;
+    write_sheet_dxf(sheets, 0, folder / "board.dxf");
+    // The largest outline in it is the sheet: the board's own size and 20 mm all round.
+    const double side = 2 * (0.3 + c.stand_off + c.board_width) + 0.04;
+    const auto back = read_outline(read_file(folder / "board.dxf"), "board.dxf", 1);
+    CHECK(signed_area(back) == Approx(side * side).epsilon(2e-3));
+    CHECK(read_file(folder / "board.dxf").find("100 mm") != std::string::npos);
 }

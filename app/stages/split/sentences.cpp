@@ -54,10 +54,10 @@ std::vector<Sentence> split_sentences(const Job& job, const Shop&) {
         return out;
     }
     if (c.way == SplitWay::search)
-        out.push_back({"Seams keep off faces that look within",
+        out.push_back({"Seams keep off show faces, those with",
                        quantity_word("/split/show_above", "show faces", Kind::angle, 0, radians(85),
                                      "0° marks no show face; the angle is that of the face's draft"),
-                       "of draft and more."});
+                       "of draft or more against that pull."});
     Sentence names{"They are called"};
     const auto called = std::min<std::size_t>(
         c.names.size(), c.way == SplitWay::plane ? 2 : static_cast<std::size_t>(c.pieces));

@@ -435,8 +435,6 @@ PieceSet find_pieces(const TriangleMesh& part, const RayMesh& rays, const PieceR
         out.pieces.push_back(judged(some_faces(mesh, faces[l]), pulls[l], rays, rules.drag_angle, progress));
     }
     find_seams(mesh, topology, label, out);
-    out.label.resize(part.triangles.size());
-    for (std::size_t f = 0; f < label.size(); ++f) out.label[parent[f]] = label[f];
     progress.report(1, "pieces found");
     return out;
 }
@@ -452,8 +450,6 @@ PieceSet pieces_by_plane(const TriangleMesh& mesh, const RayMesh& rays, const Po
     PieceSet out;
     out.seams = std::move(cut.seams);
     out.seam_length = cut.seam_length;
-    for (std::size_t f = 0; f < mesh.triangles.size(); ++f)
-        out.label.push_back(n.dot(mesh.centre(f) - at) >= 0 ? 0 : 1);
     for (int side = 0; side < 2; ++side) {
         progress.report(0.3 + 0.35 * side, "trying the pulls of the plane's two sides");
         const Point straight = side == 0 ? n : Point(-n);

@@ -14,7 +14,6 @@ struct Piece {
 
 struct PieceSet {
     std::vector<Piece> pieces;
-    std::vector<std::uint8_t> label;  ///< by face of the part, which piece forms it (by its middle)
     std::vector<Line> seams;
     double seam_length = 0;  ///< m; steps of the mesh are smoothed out of it where the surface is gentle
     [[nodiscard]] double locks() const {

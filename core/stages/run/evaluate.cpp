@@ -76,6 +76,8 @@ class Book {
     const Shop& shop_;
 };
 
+constexpr double kFilletDensity = 1150;  // kg/m³ of thickened epoxy, typical
+
 void plug_lines(Book& book, const Before& b, const std::string& grade) {
     const double area = b.plug.sanding_area;
     const auto once = Ledger::once;
@@ -108,7 +110,10 @@ void tool_lines(Book& book, const Before& b, const Shop& shop, const std::string
     const auto once = Ledger::once;
     const double area = b.shell.area;
     book.rated(once, Stage::brief, "design", 1);
-    book.consumable(once, Stage::edge, "clay fillet", Kind::mass, 0.15 * b.edge.rim_length);
+    book.consumable(once, Stage::edge, "clay fillet", Kind::mass,
+                    0.15 * (b.edge.rim_length + b.split.set.seam_length));
+    book.consumable(once, Stage::shell, "thickened epoxy for fillets", Kind::mass,
+                    kFilletDensity * b.shell.corners.filler);
     book.consumable(once, Stage::edge, "masking tape", Kind::length, b.edge.tape_length);
     if (b.edge.bolts > 0)
         book.material(once, Stage::edge, b.edge_choices.bolt, Kind::count, b.edge.bolts, 0,
@@ -178,6 +183,9 @@ void part_lines(Book& book, const Before& b, const Shop& shop) {
         book.rated(each, Stage::part, "bagging", bagged);
         book.rated(each, Stage::part, "setting up bag", 1);
     }
+    book.consumable(each, Stage::part, "thickened epoxy for fillets", Kind::mass,
+                    kFilletDensity * b.part.corners.filler);
+    book.consumable(each, Stage::part, "structural adhesive", Kind::mass, b.part.joint.adhesive);
     book.consumable(each, Stage::part, "gloves and masks", Kind::count, b.brief.people * 0.5);
     book.material(
         each, Stage::release, b.release.system.name + ", touch-up", Kind::volume,

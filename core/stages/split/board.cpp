@@ -129,6 +129,8 @@ std::vector<Board> seam_boards(const std::vector<Line>& seams, const std::vector
 
 SheetSet boards_on_sheets(const std::vector<Board>& boards) {
     SheetSet out;
+    // As large as the largest board needs, not as the stock that the rules begin with.
+    out.rules.length = out.rules.width = 0;
     constexpr double kPad = 0.02;
     double area = 0;
     for (const auto& board : boards) {

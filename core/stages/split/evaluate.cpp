@@ -182,7 +182,8 @@ void divide(const Choices& c, const shape::Findings& shape, Findings& out, Progr
         facts.depth = piece.map.depth;
         out.facts.push_back(std::move(facts));
     }
-    // The whole mould's map is the pieces' maps together, each along its own pull.
+    // The whole mould's sums are the pieces' sums, each along its own pull; what each face does stands in the
+    // pieces' own maps, since their faces are not the part's.
     out.pull = out.set.pieces.front().direction;
     auto& m = out.map;
     m = DraftMap{};
@@ -224,7 +225,9 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const brief::C
     DraftRules rules;
     rules.drag_angle = out.drag_angle;
     rules.foot_open = c.foot_open;
-    if (c.mode == PullMode::best) {
+    if (c.way == SplitWay::plane) {
+        out.pull = Point(c.plane_normal[0], c.plane_normal[1], c.plane_normal[2]);
+    } else if (c.mode == PullMode::best) {
         out.candidates = best_pulls(shape.mesh, *shape.rays, rules, 3, progress);
         out.pull = out.candidates.front().direction;
     } else {

@@ -204,7 +204,7 @@ TEST_CASE("what slides past is told from what clashes, as brute force tells it")
     CHECK(collides(fixed, pin, {0, 0, 1}, 5));
 }
 
-TEST_CASE("halves of a torus come off freely, and the slot's piece before what hooks it in") {
+TEST_CASE("halves of a torus come off freely, and not towards each other") {
     const auto ring = shapes::torus(0.3, 0.1, 48);
     const auto set = found(ring, 2);
     for (const auto& w : ways_out(set, RayMesh(ring), 0.01, quiet)) {
@@ -218,4 +218,52 @@ TEST_CASE("halves of a torus come off freely, and the slot's piece before what h
         CHECK(w.turn == 0);
         CHECK(w.blocked_by >= 0);
     }
+}
+
+TEST_CASE("a piece that another stands over waits for it, and two that need each other gone are both held") {
+    const auto plate = [](double z, const Point& way) {
+        Piece p;
+        p.mesh.points = {{0, 0, z}, {1, 0, z}, {1, 1, z}, {0, 1, z}};
+        p.mesh.triangles = {{0, 1, 2}, {0, 2, 3}};
+        p.direction = way;
+        p.map.area = 1;
+        return p;
+    };
+    const RayMesh far(shapes::box({50, 50, 50}, {1, 1, 1}));
+    PieceSet set;
+    set.pieces = {plate(0, Point::UnitZ()), plate(1, Point::UnitX())};
+    auto ways = ways_out(set, far, 0.02, quiet);
+    CHECK(ways[1].turn == 1);
+    CHECK(ways[0].turn == 2);
+    CHECK(ways[0].blocked_by < 0);
+    set.pieces[1].direction = -Point::UnitZ();
+    ways = ways_out(set, far, 0.02, quiet);
+    for (std::size_t i = 0; i < 2; ++i) {
+        CHECK(ways[i].turn == 0);
+        CHECK(ways[i].blocked_by == static_cast<int>(1 - i));
+        CHECK(ways[i].clash == Approx(1).epsilon(0.05));
+        // From the lower shell's outside at 0.02 to the plate at 1.
+        CHECK(ways[i].travel == Approx(0.98).margin(0.005));
+    }
+}
+
+TEST_CASE("a piece as a body is closed, as thick as asked, and thinner where something is near") {
+    const auto ball = shapes::sphere(0.5, 60);
+    const auto half = parted(ball, {0, 0, 0}, {0, 0, 1}).above;
+    const auto body = thickened(half, RayMesh(ball), 0.02);
+    const auto topology = topology_of(body);
+    CHECK(topology.closed());
+    CHECK(topology.turned_edges == 0);
+    // Along its edge only faces on one side lend their normals, which tilts the rim a little.
+    CHECK(measure(body, topology).volume ==
+          Approx(2.0 / 3 * kPi * (0.52 * 0.52 * 0.52 - 0.5 * 0.5 * 0.5)).epsilon(0.03));
+    // Another body 0.03 above leaves a third of that gap.
+    TriangleMesh both = ball;
+    const auto lid = shapes::box({-1, -1, 0.53}, {2, 2, 0.1});
+    for (const auto& t : lid.triangles)
+        both.triangles.push_back({t[0] + static_cast<std::uint32_t>(ball.points.size()),
+                                  t[1] + static_cast<std::uint32_t>(ball.points.size()),
+                                  t[2] + static_cast<std::uint32_t>(ball.points.size())});
+    both.points.insert(both.points.end(), lid.points.begin(), lid.points.end());
+    CHECK(bounds_of(thickened(half, RayMesh(both), 0.02)).high.z() == Approx(0.51).margin(0.001));
 }
