@@ -1,15 +1,17 @@
 // jigshell-step: STEP in and out by Open CASCADE, in a process of its own. A broken file can break Open
 // CASCADE past catching; here it takes nothing else with it, and it can be stopped at any time.
 //
-//   jigshell-step facets FILE CHORD_M SECONDS   writes counts, points (m) and triangles to standard output,
-//   raw jigshell-step turned OUT            reads "radius height" lines (m) and writes the exact turned
-//   surface jigshell-step wires OUT             reads "x y z" lines (m), loops parted by an empty line
+//   jigshell-step facets FILE CHORD_M SECONDS  writes counts, points (m) and triangles, raw
+//   jigshell-step turned OUT                   reads "radius height" (m), writes the exact turned surface
+//   jigshell-step wires OUT                    reads lines of "x y z" (m), parted by empty lines
+//   jigshell-step faces OUT                    the same in groups parted by "--": flat faces with holes
 //
 // Exit 0 done, 3 no sound STEP, 4 no face in it, 5 the shape cannot be built. Progress goes to standard error
 // as lines "FRACTION".
 #include <sys/resource.h>
 #include <BRep_Builder.hxx>
 #include <BRep_Tool.hxx>
+#include <BRepBuilderAPI_MakeFace.hxx>
 #include <BRepBuilderAPI_MakePolygon.hxx>
 #include <BRepMesh_IncrementalMesh.hxx>
 #include <BRepPrimAPI_MakeRevol.hxx>
@@ -25,6 +27,7 @@
 #include <TopoDS.hxx>
 #include <TopoDS_Compound.hxx>
 #include <TopoDS_Face.hxx>
+#include <TopoDS_Wire.hxx>
 
 #include <algorithm>
 #include <array>
@@ -119,30 +122,58 @@ int turned(const char* file) {
     return write(BRepPrimAPI_MakeRevol(line.Wire(), gp_Ax1(gp_Pnt(0, 0, 0), gp_Dir(0, 0, 1))).Shape(), file);
 }
 
-int wires(const char* file) {
-    TopoDS_Compound all;
-    BRep_Builder builder;
-    builder.MakeCompound(all);
-    BRepBuilderAPI_MakePolygon line;
-    int points = 0;
+/// Lines "x y z" from standard input (m), parted by empty lines; groups of them by a line "--". A line whose
+/// ends are one point is closed.
+std::vector<std::vector<TopoDS_Wire>> read_wires() {
+    std::vector<std::vector<TopoDS_Wire>> groups(1);
+    std::vector<gp_Pnt> points;
     const auto finish = [&] {
-        if (points < 3) return;
-        line.Close();
-        builder.Add(all, line.Wire());
-        line = BRepBuilderAPI_MakePolygon();
-        points = 0;
+        if (points.size() >= 2) {
+            const bool closed = points.size() > 3 && points.front().Distance(points.back()) < 1e-9;
+            if (closed) points.pop_back();
+            BRepBuilderAPI_MakePolygon line;
+            for (const auto& p : points) line.Add(p);
+            if (closed) line.Close();
+            groups.back().push_back(line.Wire());
+        }
+        points.clear();
     };
     for (std::string text; std::getline(std::cin, text);) {
         double x = 0, y = 0, z = 0;
         std::istringstream words(text);
         if (words >> x >> y >> z) {
-            line.Add(gp_Pnt(x * 1e3, y * 1e3, z * 1e3));
-            ++points;
-        } else {
-            finish();
+            points.emplace_back(x * 1e3, y * 1e3, z * 1e3);
+            continue;
         }
+        finish();
+        if (text == "--") groups.emplace_back();
     }
     finish();
+    return groups;
+}
+
+int wires(const char* file) {
+    TopoDS_Compound all;
+    BRep_Builder builder;
+    builder.MakeCompound(all);
+    for (const auto& group : read_wires()) {
+        for (const auto& wire : group) builder.Add(all, wire);
+    }
+    return write(all, file);
+}
+
+/// Each group is a flat face: its outer line first, then its holes, run the other way round.
+int faces(const char* file) {
+    TopoDS_Compound all;
+    BRep_Builder builder;
+    builder.MakeCompound(all);
+    for (const auto& group : read_wires()) {
+        if (group.empty()) continue;
+        BRepBuilderAPI_MakeFace face(group.front(), Standard_True);
+        if (!face.IsDone()) return kNotBuilt;
+        for (std::size_t i = 1; i < group.size(); ++i) face.Add(group[i]);
+        builder.Add(all, face.Face());
+    }
     return write(all, file);
 }
 
@@ -167,7 +198,9 @@ int main(int argc, char** argv) {
         }
         if (verb == "turned" && argc == 3) return turned(argv[2]);
         if (verb == "wires" && argc == 3) return wires(argv[2]);
-        std::fputs("usage: jigshell-step facets FILE CHORD_M SECONDS | turned OUT | wires OUT\n", stderr);
+        if (verb == "faces" && argc == 3) return faces(argv[2]);
+        std::fputs("usage: jigshell-step facets FILE CHORD_M SECONDS | turned OUT | wires OUT | faces OUT\n",
+                   stderr);
         return 2;
     } catch (const Standard_Failure&) {
         return kNotBuilt;

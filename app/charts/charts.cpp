@@ -80,13 +80,13 @@ void paint_days(QPainter& p, const QRectF& where, const run::Findings& run, cons
     }
 }
 
-void paint_cost(QPainter& p, const QRectF& where, const run::Findings& run, int pulls, const Ink& k,
-                const Wording& w) {
+void paint_cost(QPainter& p, const QRectF& where, const run::Findings& run, const Ink& k, const Wording& w) {
+    const int made = run.made;
     heading(p, where, "Cost of one part against the number made", k);
     const QRectF area(where.left() + 62, where.top() + 30, where.width() - 90, where.height() - 62);
-    const int most = std::max(20, 2 * pulls);
+    const int most = std::max(20, 2 * made);
     const double top = std::min(run.cost_per_part(1),
-                                4 * run.cost_per_part(std::max(1, pulls)) + run.ledgers[0].total()),
+                                4 * run.cost_per_part(std::max(1, made)) + run.ledgers[0].total()),
                  step = tick_step(top, 5);
     const auto at = [&](double n, double cost) {
         return QPointF(area.left() + (n - 1) / (most - 1) * area.width(),
@@ -116,18 +116,18 @@ void paint_cost(QPainter& p, const QRectF& where, const run::Findings& run, int 
     p.setPen(QPen(k.petrol, 2.2));
     p.drawPolyline(curve);
     p.setPen(QPen(k.tape, 1.4));
-    p.drawLine(at(pulls, 0), at(pulls, top));
+    p.drawLine(at(made, 0), at(made, top));
     p.restore();
     p.setPen(k.faint);
     p.drawText(QRectF(at(most, each).x() - 260, at(most, each).y() + 3, 256, 16), Qt::AlignRight,
                "each part alone " + shown(Kind::money, each, w));
     p.setPen(k.ink);
     p.setBrush(k.tape);
-    const auto mark = at(pulls, run.cost_per_part(pulls));
+    const auto mark = at(made, run.cost_per_part(made));
     p.drawEllipse(mark, 4.5, 4.5);
     p.setFont(word_font(10, true));
     p.drawText(QRectF(mark.x() + 8, mark.y() - 24, 260, 18), Qt::AlignLeft,
-               QString("%1 pulls: %2 each").arg(pulls).arg(shown(Kind::money, run.cost_per_part(pulls), w)));
+               QString("%1 parts: %2 each").arg(made).arg(shown(Kind::money, run.cost_per_part(made), w)));
 }
 
 void paint_growth(QPainter& p, const QRectF& where, const heat::Findings& heat, double tolerance,
@@ -259,7 +259,7 @@ void ChartView::paintEvent(QPaintEvent*) {
         paint_days(p, QRectF(area.left(), area.top(), area.width(), split - 8), *findings_.run, *ink_,
                    wording_);
         paint_cost(p, QRectF(area.left(), area.top() + split + 6, area.width(), area.height() - split - 6),
-                   *findings_.run, job_.brief.pulls, *ink_, wording_);
+                   *findings_.run, *ink_, wording_);
     } else if (stage_ == Stage::heat && findings_.heat) {
         paint_growth(p, area, *findings_.heat, job_.brief.tolerance, *ink_, wording_);
     } else if (stage_ == Stage::log && findings_.part) {

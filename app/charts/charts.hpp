@@ -13,7 +13,7 @@ namespace jig::app {
 void paint_days(QPainter& painter, const QRectF& where, const run::Findings& run, const Ink& ink,
                 const Wording& wording);
 /// Cost of one part against the number made, with the planned number marked.
-void paint_cost(QPainter& painter, const QRectF& where, const run::Findings& run, int pulls, const Ink& ink,
+void paint_cost(QPainter& painter, const QRectF& where, const run::Findings& run, const Ink& ink,
                 const Wording& wording);
 /// Length of plug, tool and part through the temperatures, against the drawing.
 void paint_growth(QPainter& painter, const QRectF& where, const heat::Findings& heat, double tolerance,

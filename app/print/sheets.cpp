@@ -128,7 +128,7 @@ class Sheets {
                        {0.36, 0.13, 0.11, 0.40}, {false, true, true, false});
         }
         figures(Stage::run);
-        paint_cost(pen_.painter(), pen_.room(190), *f_.run, job_.brief.pulls, pen_.ink(), w_);
+        paint_cost(pen_.painter(), pen_.room(190), *f_.run, pen_.ink(), w_);
     }
 
     void days() {
@@ -219,12 +219,12 @@ std::vector<FullSize> slabs_at_full_size(const plug::Findings& plug, const Wordi
 std::vector<FullSize> boards_at_full_size(const std::vector<split::Board>& boards, const Wording& wording) {
     std::vector<FullSize> out;
     for (const auto& board : boards) {
-        out.push_back(
-            {board.outline, QString("parting %1 of %2, %3 along the plug%4")
-                                .arg(QString::fromStdString(board.name))
-                                .arg(boards.size())
-                                .arg(QString::fromStdString(show(Kind::length, board.length, wording)),
-                                     board.developed ? QString(", laid flat") : QString())});
+        out.push_back({split::drilled(board),
+                       QString("parting %1 of %2, %3 along the plug%4")
+                           .arg(QString::fromStdString(board.name))
+                           .arg(boards.size())
+                           .arg(QString::fromStdString(show(Kind::length, board.length, wording)),
+                                board.developed ? QString(", laid flat") : QString())});
     }
     return out;
 }

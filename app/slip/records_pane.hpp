@@ -3,6 +3,7 @@
 
 #include <QBoxLayout>
 
+#include <functional>
 #include <optional>
 
 #include "app/document/document.hpp"
@@ -24,9 +25,12 @@ class RecordsPane : public Pane {
         int rows_low = 3, rows_high = 12;
     };
 
-    RecordsPane(Document& document, std::vector<Record>& (*list)(Job&), Rules rules,
-                std::vector<RecordColumn> columns, bool by_hand, QWidget* parent)
-        : Pane(parent), document_(document), list_(list), rules_(std::move(rules)) {
+    /// The list that the table shows, found anew in every job.
+    using List = std::function<std::vector<Record>&(Job&)>;
+
+    RecordsPane(Document& document, List list, Rules rules, std::vector<RecordColumn> columns, bool by_hand,
+                QWidget* parent)
+        : Pane(parent), document_(document), list_(std::move(list)), rules_(std::move(rules)) {
         table_ = new RecordTable(std::move(columns), by_hand, this);
         table_->setObjectName(rules_.table);
         table_->setAccessibleName(rules_.said);
@@ -77,6 +81,8 @@ class RecordsPane : public Pane {
     /// Changes the record as the words say; why not, where they cannot be read.
     [[nodiscard]] virtual std::optional<QString> type(Record& record, int column,
                                                       const QString& text) const = 0;
+    /// What else follows in the job when the list has changed.
+    virtual void settle(Job&) const {}
     /// Titles with units, where a column has one.
     virtual void headings() {}
 
@@ -87,6 +93,7 @@ class RecordsPane : public Pane {
     void set(const QString& name, std::vector<Record> records) {
         auto job = document_.job();
         list_(job) = std::move(records);
+        settle(job);
         document_.replace(name, std::move(job));
     }
     void add(const QString& name, std::size_t before, Record record) {
@@ -114,7 +121,7 @@ class RecordsPane : public Pane {
 
   private:
     Document& document_;
-    std::vector<Record>& (*list_)(Job&);
+    List list_;
     Rules rules_;
     RecordTable* table_;
     QVBoxLayout* box_;

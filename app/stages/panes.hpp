@@ -1,6 +1,7 @@
 // The tables of stages that are tables: the outline's points, the run's ledgers, the log.
 #pragma once
 
+#include <functional>
 #include <QWidget>
 
 #include "app/document/document.hpp"
@@ -23,6 +24,8 @@ Pane* make_outline_pane(Document& document, QWidget* parent);
 Pane* make_profile_pane(Document& document, QWidget* parent);
 Pane* make_section_pane(Document& document, QWidget* parent);
 Pane* make_stations_pane(Document& document, QWidget* parent);
+/// The measured line of the station that `station` names; hidden where it has none.
+Pane* make_gauge_pane(Document& document, std::function<std::size_t()> station, QWidget* parent);
 Pane* make_run_pane(Document& document, QWidget* parent);
 Pane* make_log_pane(Document& document, QWidget* parent);
 

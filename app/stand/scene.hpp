@@ -41,8 +41,25 @@ struct SceneLabel {
     QString text;
 };
 
+/// Corners that show the part or a piece of it, so that a touch can be told in the part's own place.
+struct SceneSurface {
+    std::size_t from = 0, to = 0;  ///< corners
+    Point move = Point::Zero();    ///< that it is drawn away from its place
+};
+
+/// Something that can be painted on those surfaces.
+struct Brush {
+    QString name;
+    Paint paint = Paint::show;
+    Point toward = Point::UnitZ();  ///< of faces given to a piece, its pull in the part's own axes
+    QColor colour;
+};
+
 struct Scene {
     std::vector<Corner> corners;  ///< three to a triangle
+    std::vector<SceneSurface> surfaces;
+    std::vector<Brush> brushes;                                     ///< empty where nothing can be painted
+    Frame upright{Point::UnitX(), Point::UnitY(), Point::UnitZ()};  ///< the scene's axes in the part's
     std::vector<SceneLine> lines;
     std::vector<Dimension> dimensions;
     std::vector<SceneLabel> labels;

@@ -75,6 +75,9 @@ Stand::Stand(QWidget* parent) : QWidget(parent), ink_(&app::ink(Light::day)) {
     apart_->setRange(0, 100);
     apart_->setValue(50);
     connect(apart_, &QSlider::valueChanged, this, &Stand::apart_changed);
+    brushes_ = new BrushBar(this);
+    brushes_->move(12, 8);
+    connect(brushes_, &BrushBar::brush_changed, this, &Stand::redraw);
     still_.setSingleShot(true);
     connect(&still_, &QTimer::timeout, this, [this] {
         turning_ = false;
@@ -92,6 +95,8 @@ void Stand::show_scene(Scene scene, bool frame_again) {
     scene_ = std::move(scene);
     apart_->setVisible(scene_.comes_apart);
     apart_label_->setVisible(scene_.comes_apart);
+    brushes_->show_brushes(scene_.brushes, scene_.bounds.size().maxCoeff());
+    if (drag_ != Drag::paint) stroke_.clear();
     if (frame_again) frame_all();
     canvas_->scene_changed();
     redraw();
@@ -145,13 +150,46 @@ void Stand::place_slider() {
     apart_label_->setGeometry(width() - 216, 12, 42, 20);
     apart_->raise();
     apart_label_->raise();
+    brushes_->raise();
+}
+
+void Stand::dab(const QPointF& at) {
+    const auto found = touched(scene_, camera_, size(), at);
+    if (!found) return;
+    if (!stroke_.empty() && (found->at - stroke_.back().at).norm() < 0.6 * brushes_->reach()) return;
+    stroke_.push_back(*found);
+}
+
+void Stand::paint_brush(QPainter& p) const {
+    const auto brush = brushes_->brush();
+    if (!brush) return;
+    const auto m = camera_.matrix(size());
+    // A touch is drawn as the ball that it is, seen from here.
+    const auto ball = [&](const Point& at) {
+        const double step = brushes_->reach();
+        const Point right(std::cos(camera_.yaw), std::sin(camera_.yaw), 0);
+        const auto middle = Camera::project(m, at, size());
+        const double r = QLineF(middle, Camera::project(m, at + step * right, size())).length();
+        p.drawEllipse(middle, r, r);
+    };
+    auto wash = brush->colour;
+    wash.setAlpha(90);
+    p.setPen(Qt::NoPen);
+    p.setBrush(wash);
+    for (const auto& touch : stroke_) ball(touch.shown);
+    if (const auto under = touched(scene_, camera_, size(), mouse_)) {
+        p.setBrush(Qt::NoBrush);
+        p.setPen(QPen(ink_->ink, 1.4));
+        ball(under->shown);
+    }
 }
 
 Stand::Drag Stand::grabbed(const QPointF& at, Qt::MouseButton button) const {
     constexpr double kReach = 14;
     if (scene_.has_plane && QLineF(at, plane_handle()).length() < kReach) return Drag::plane;
     if (scene_.has_cut && QLineF(at, handle()).length() < kReach) return Drag::cut;
-    return button == Qt::LeftButton ? Drag::turn : Drag::shift;
+    if (button != Qt::LeftButton) return Drag::shift;
+    return brushes_->brush() ? Drag::paint : Drag::turn;
 }
 
 double Stand::slid(const Point& low, const Point& high, const Point& now, const QPointF& step) const {
@@ -239,6 +277,7 @@ void Stand::paint_over(QPainter& p) const {
         p.setPen(ink_->ink);
         p.drawText(QRectF(h.x() - 60, h.y() - 26, 120, 16), Qt::AlignCenter, "split");
     }
+    paint_brush(p);
     if (!scene_.legend.isEmpty()) {
         p.setFont(word_font(9.5));
         p.setPen(ink_->faint);
@@ -260,11 +299,17 @@ bool Stand::eventFilter(QObject* watched, QEvent* event) {
             last_ = mouse->position();
             setFocus();
             drag_ = grabbed(mouse->position(), mouse->button());
+            if (drag_ == Drag::paint) {
+                stroke_.clear();
+                dab(mouse->position());
+                redraw();
+            }
             return true;
         }
         case QEvent::MouseMove: {
             const auto* mouse = static_cast<QMouseEvent*>(event);
             const QPointF step = mouse->position() - last_;
+            mouse_ = mouse->position();
             if (drag_ == Drag::turn) {
                 camera_.yaw -= step.x() * 0.008;
                 camera_.pitch = std::clamp(camera_.pitch + step.y() * 0.008, -1.5, 1.5);
@@ -275,22 +320,28 @@ bool Stand::eventFilter(QObject* watched, QEvent* event) {
                 camera_.target.z() += step.y() * scale;
             } else if (drag_ == Drag::cut) {
                 emit cut_dragged(slid(scene_.cut_low, scene_.cut_high, scene_.cut_origin, step));
+            } else if (drag_ == Drag::paint) {
+                dab(mouse->position());
             } else if (drag_ == Drag::plane) {
                 emit plane_dragged(slid(scene_.plane_low, scene_.plane_high, scene_.plane_at, step));
             } else {
                 const auto over = grabbed(mouse->position(), Qt::LeftButton);
                 canvas_->widget()->setCursor(over == Drag::cut     ? Qt::SizeHorCursor
                                              : over == Drag::plane ? Qt::SizeAllCursor
+                                             : over == Drag::paint ? Qt::CrossCursor
                                                                    : Qt::ArrowCursor);
+                if (over == Drag::paint) redraw();
                 return false;
             }
             last_ = mouse->position();
-            drag_ == Drag::cut || drag_ == Drag::plane ? redraw() : move_on();
+            drag_ == Drag::turn || drag_ == Drag::shift ? move_on() : redraw();
             return true;
         }
         case QEvent::MouseButtonRelease:
             if (drag_ == Drag::cut) emit cut_let_go();
             if (drag_ == Drag::plane) emit plane_let_go();
+            if (drag_ == Drag::paint && !stroke_.empty())
+                emit painted(*brushes_->brush(), stroke_, brushes_->reach());
             drag_ = Drag::none;
             return true;
         case QEvent::MouseButtonDblClick:
@@ -326,6 +377,9 @@ void Stand::keyPressEvent(QKeyEvent* event) {
             break;
         case Qt::Key_Minus:
             camera_.distance /= 0.9;
+            break;
+        case Qt::Key_Escape:
+            brushes_->put_away();
             break;
         case Qt::Key_Home:
             frame_all();

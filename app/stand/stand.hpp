@@ -4,7 +4,9 @@
 #include <QTimer>
 #include <QWidget>
 
+#include "app/stand/brush_bar.hpp"
 #include "app/stand/camera.hpp"
+#include "app/stand/pick.hpp"
 #include "app/stand/scene.hpp"
 
 class QLabel;
@@ -61,6 +63,8 @@ class Stand : public QWidget {
     void plane_dragged(double at);
     void plane_let_go();
     void apart_changed();
+    /// A stroke was laid on the part: what it means, and its touches in the part's own place.
+    void painted(const Brush& brush, const std::vector<Touched>& touches, double reach);
 
   protected:
     bool eventFilter(QObject* watched, QEvent* event) override;
@@ -68,9 +72,12 @@ class Stand : public QWidget {
     void resizeEvent(QResizeEvent* event) override;
 
   private:
-    enum class Drag { none, turn, shift, cut, plane };
+    enum class Drag { none, turn, shift, cut, plane, paint };
     void redraw();
     void place_slider();
+    /// Adds a touch where the mouse is on the part, a good step from the last.
+    void dab(const QPointF& at);
+    void paint_brush(QPainter& painter) const;
     [[nodiscard]] Drag grabbed(const QPointF& at, Qt::MouseButton button) const;
     /// The share of a handle's travel after the mouse has moved by `step` from `now`.
     [[nodiscard]] double slid(const Point& low, const Point& high, const Point& now,
@@ -84,6 +91,9 @@ class Stand : public QWidget {
     std::unique_ptr<Canvas> canvas_;
     QWidget* overlay_ = nullptr;
     QSlider* apart_ = nullptr;
+    BrushBar* brushes_ = nullptr;
+    std::vector<Touched> stroke_;  ///< being laid
+    QPointF mouse_;
     QLabel* apart_label_ = nullptr;
     bool opengl_ = false, turning_ = false;
     QTimer still_;

@@ -7,6 +7,7 @@
 #include "core/job/tables.hpp"
 #include "core/science/mesh/mesh_file.hpp"
 #include "core/science/mesh/step.hpp"
+#include "core/science/mesh/sweep.hpp"
 #include "core/science/nest/slab_sheets.hpp"
 #include "core/stages/shape/starter_meshes.hpp"
 
@@ -88,18 +89,81 @@ QString boards_on_stock(const Outgoing& out, Progress& progress) {
     return QString("%1 boards written as DXF and SVG").arg(sheets.sheets.size());
 }
 
+/// Numbered meshes in the format of `path`'s ending.
+QString write_meshes(const std::vector<TriangleMesh>& meshes, const char* what, const QString& path,
+                     Progress& progress) {
+    const auto ending = QFileInfo(path).suffix();
+    for (std::size_t i = 0; i < meshes.size(); ++i) {
+        progress.report(static_cast<double>(i) / static_cast<double>(meshes.size()), "writing meshes");
+        const auto name = (numbered(path, i) + "." + ending).toStdString();
+        write_atomically(write_mesh(meshes[i], name), name);
+    }
+    return QString("%1 %2 written").arg(meshes.size()).arg(what);
+}
+
+QString boards_mesh(const Outgoing& out, Progress& progress) {
+    const auto& stock = need(out.shop.boards, out.job.split.board, "parting board");
+    std::vector<TriangleMesh> plates;
+    for (const auto& board : boards_of(out)) {
+        // The release face looks to the first piece; the board's thickness lies behind it.
+        auto behind = board.surface;
+        turn_over(behind);
+        plates.push_back(plated(behind, stock.thickness));
+    }
+    return write_meshes(plates, "boards", out.path, progress);
+}
+
+QString boards_step(const Outgoing& out, Progress&) {
+    const auto& boards = boards_of(out);
+    if (boards.front().developed) {
+        std::vector<Line> edges;
+        for (const auto& board : boards) {
+            for (const auto& rim : rim_loops(board.surface, topology_of(board.surface))) {
+                auto& line = edges.emplace_back();
+                for (const auto i : rim) line.push_back(board.surface.points[i]);
+                line.push_back(line.front());
+            }
+        }
+        write_atomically(write_step_wires(edges), out.path.toStdString());
+        return written(out.path);
+    }
+    const auto& c = out.job.split;
+    const auto frame =
+        frame_across(Point(c.plane_normal[0], c.plane_normal[1], c.plane_normal[2]).normalized());
+    const double height = frame.w.dot(Point(c.plane_at[0], c.plane_at[1], c.plane_at[2]));
+    std::vector<std::vector<Line>> faces;
+    for (const auto& board : boards) {
+        auto& face = faces.emplace_back();
+        for (const auto& loop : split::drilled(board)) {
+            auto& line = face.emplace_back();
+            for (const auto& p : loop) line.push_back(frame.lift(p, height));
+            line.push_back(line.front());
+        }
+    }
+    write_atomically(write_step_faces(faces), out.path.toStdString());
+    return written(out.path);
+}
+
+/// What divides the mould, from the part itself outwards: the boards' faces without their stand-off.
+QString split_surfaces(const Outgoing& out, Progress& progress) {
+    const auto& split = needed(out.findings.split, "split");
+    static_cast<void>(boards_of(out));
+    auto close = out.job.split;
+    close.stand_off = 0;
+    std::vector<TriangleMesh> surfaces;
+    for (auto& board : split::parting_boards(out.findings.shape->mesh, out.findings.shape->topology,
+                                             split.set, close, 0, progress))
+        surfaces.push_back(std::move(board.surface));
+    return write_meshes(surfaces, "surfaces", out.path, progress);
+}
+
 QString pieces(const Outgoing& out, Progress& progress) {
     const auto& split = needed(out.findings.split, "split");
     if (split.one_piece())
         throw InputError("split", "the mould is one piece", "split it first, or export the shape");
-    const auto ending = QFileInfo(out.path).suffix();
-    for (std::size_t i = 0; i < split.set.pieces.size(); ++i) {
-        progress.report(static_cast<double>(i) / static_cast<double>(split.set.pieces.size()),
-                        "writing pieces");
-        const auto path = (numbered(out.path, i) + "." + ending).toStdString();
-        write_atomically(write_mesh(split.set.pieces[i].mesh, path), path);
-    }
-    return QString("%1 pieces written").arg(split.set.pieces.size());
+    std::vector<TriangleMesh> meshes;
+    for (const auto& piece : split.set.pieces) meshes.push_back(piece.mesh);
+    return write_meshes(meshes, "pieces", out.path, progress);
 }
 
 QString seams_step(const Outgoing& out, Progress&) {
@@ -158,6 +222,11 @@ const std::vector<Export>& exports() {
         {"x-pieces", "Export the mould pieces as meshes…", "Meshes (*.stl *.obj *.ply)", ".stl", pieces},
         {"x-seams", "Export the seams as STEP…", "STEP (*.step)", ".step", seams_step},
         {"x-boards-pdf", "Export the parting boards at full size as PDF…", "PDF (*.pdf)", ".pdf", boards_pdf},
+        {"x-boards-mesh", "Export the parting boards as meshes…", "Meshes (*.stl *.obj *.ply)", ".stl",
+         boards_mesh},
+        {"x-boards-step", "Export the parting boards' faces as STEP…", "STEP (*.step)", ".step", boards_step},
+        {"x-surfaces", "Export the split surfaces as meshes…", "Meshes (*.stl *.obj *.ply)", ".stl",
+         split_surfaces},
         {"x-boards-dxf", "Export the parting boards as DXF and SVG…", "DXF (*.dxf)", ".dxf", boards_on_stock},
     };
     return all;

@@ -12,6 +12,7 @@ namespace jig::app {
 struct Outgoing {
     const Job& job;
     const Findings& findings;
+    const Shop& shop;
     Stage stage;  ///< the one on screen
     Wording wording;
     QString path;

@@ -99,6 +99,7 @@ MainWindow::MainWindow(Shop shop, QString recovery)
     connect(stand_, &Stand::cut_let_go, document_, &Document::end_drag);
     connect(stand_, &Stand::plane_dragged, this, &MainWindow::set_plane);
     connect(stand_, &Stand::plane_let_go, document_, &Document::end_drag);
+    connect(stand_, &Stand::painted, this, &MainWindow::lay_paint);
     connect(stand_, &Stand::apart_changed, this, [this] { show_scene(true); });
     connect(document_, &Document::changed, this, &MainWindow::job_changed);
     connect(document_, &Document::evaluated, this, &MainWindow::findings_changed);
@@ -275,6 +276,14 @@ void MainWindow::build_acts() {
              job.cut.across = job.cut.across == CutAlong::length ? CutAlong::width : CutAlong::length;
              document_->replace("turn the cut", std::move(job));
          }},
+        {"unpaint",
+         "Wash all paint off the part",
+         {},
+         [this] {
+             auto job = document_->job();
+             job.split.painted.clear();
+             document_->replace("wash the paint off", std::move(job));
+         }},
         {"library", "Make the shop library your own", {}, [this] { open_library(); }},
         {"currency",
          "Change the currency's sign",
@@ -378,6 +387,15 @@ void MainWindow::set_plane(double share) {
     document_->drag("drag the split", std::move(job));
     // The plane follows the mouse at once; its pieces follow when they are worked out.
     show_scene(false);
+}
+
+void MainWindow::lay_paint(const Brush& brush, const std::vector<Touched>& touches, double reach) {
+    auto job = document_->job();
+    const auto three = [](const Point& p) { return std::array{p.x(), p.y(), p.z()}; };
+    for (const auto& touch : touches)
+        job.split.painted.push_back(
+            {brush.paint, three(touch.at), three(touch.facing), reach, three(brush.toward)});
+    document_->replace("paint: " + brush.name, std::move(job));
 }
 
 void MainWindow::set_light(Light light) {

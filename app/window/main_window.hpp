@@ -72,6 +72,7 @@ class MainWindow : public QMainWindow {
     void show_scene(bool frame_again);
     void set_cut(double at);
     void set_plane(double share);
+    void lay_paint(const Brush& brush, const std::vector<Touched>& touches, double reach);
     bool may_leave();
     bool send(Errand::Work work);
     void open_library();

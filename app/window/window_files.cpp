@@ -63,7 +63,7 @@ bool MainWindow::write_out(const Export& what, const QString& path) {
     return send([write = what.write, path, job = document_->job(), shop = document_->shared_shop(), known,
                  stage = stage_, wording = wording_](Progress& progress) {
         const auto findings = known ? *known : evaluate(job, *shop, nullptr, progress);
-        const auto message = write({job, findings, stage, wording, path}, progress);
+        const auto message = write({job, findings, *shop, stage, wording, path}, progress);
         return [message] { return message; };
     });
 }

@@ -94,9 +94,10 @@ Findings evaluate(const Job& job, const Shop& shop, const Evaluated* before, Pro
 
     if (f.shape) {
         const bool same = shape_same && was->split == job.split &&
-                          (job.split.drag_rule == DragRule::given || was->brief.grade == job.brief.grade);
+                          (job.split.drag_rule == DragRule::given || was->brief.grade == job.brief.grade) &&
+                          (job.split.together == Together::alone || was->brief.pulls == job.brief.pulls);
         stage(Stage::split, f.split, kept(&Findings::split), same, failures,
-              [&] { return split::evaluate(job.split, *f.shape, job.brief, progress); });
+              [&] { return split::evaluate(job.split, *f.shape, job.brief, shop, progress); });
     }
     const bool split_same = old != nullptr && f.split == old->split;
     progress.check();
@@ -116,7 +117,8 @@ Findings evaluate(const Job& job, const Shop& shop, const Evaluated* before, Pro
     const bool shell_same = old != nullptr && f.shell == old->shell;
     if (all(f.shape, f.edge, f.shell)) {
         stage(Stage::back, f.back, kept(&Findings::back), edge_same && shell_same && was->back == job.back,
-              failures, [&] { return back::evaluate(job.back, *f.shape, *f.edge, *f.shell, shop); });
+              failures,
+              [&] { return back::evaluate(job.back, *f.shape, *f.split, *f.edge, *f.shell, shop); });
     }
     if (all(f.shape, f.split)) {
         stage(Stage::part, f.part, kept(&Findings::part), split_same && was->part == job.part, failures,
@@ -138,10 +140,11 @@ Findings evaluate(const Job& job, const Shop& shop, const Evaluated* before, Pro
                           f.back == old->back && f.release == old->release && f.part == old->part &&
                           was->run == job.run;
         stage(Stage::run, f.run, kept(&Findings::run), same, failures, [&] {
-            return run::evaluate(job.run,
-                                 {job.brief, *f.brief, job.plug, *f.split, *f.plug, job.edge, *f.edge,
-                                  job.shell, *f.shell, job.back, *f.back, *f.release, job.part, *f.part},
-                                 shop);
+            return run::evaluate(
+                job.run,
+                {job.brief, *f.brief, job.split, *f.split, job.plug, *f.plug, job.edge, *f.edge, job.shell,
+                 *f.shell, job.back, *f.back, *f.release, job.part, *f.part},
+                shop);
         });
     }
     if (f.part) {

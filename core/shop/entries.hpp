@@ -244,8 +244,10 @@ struct Consumable : Entry {
     std::string unit = "m²";
     double price = 1;    ///< per unit
     double waste = 0.2;  ///< share bought beyond what is covered
+    double density = 0;  ///< kg/m³, of what is planned by volume and bought by mass
     static void fields(auto& c, auto&& v) {
         v("unit", c.unit);
+        v("density_kg_m3", c.density, 0.0, 20000.0);
         v("price", c.price, 0.0, 10000.0);
         v("waste", c.waste, 0.0, 3.0);
     }

@@ -108,7 +108,7 @@ TEST_CASE("every chart is painted in both inks, with something on it") {
         const Wording w;
         CHECK(painted(sheet(k, [&](QPainter& p, const QRectF& r) { paint_days(p, r, *f.run, k, w); }),
                       k.paper) > 400);
-        CHECK(painted(sheet(k, [&](QPainter& p, const QRectF& r) { paint_cost(p, r, *f.run, 60, k, w); }),
+        CHECK(painted(sheet(k, [&](QPainter& p, const QRectF& r) { paint_cost(p, r, *f.run, k, w); }),
                       k.paper) > 400);
         CHECK(
             painted(sheet(k, [&](QPainter& p, const QRectF& r) { paint_growth(p, r, *f.heat, 0.001, k, w); }),

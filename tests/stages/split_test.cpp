@@ -1,8 +1,6 @@
 // The split in pieces through the job: figures, calls, boards and what the later stages make of it.
 #include <catch2/catch.hpp>
 
-#include "core/science/mesh/outline_file.hpp"
-#include "core/science/mesh/stl.hpp"
 #include "tests/job/fixtures.hpp"
 #include "tests/shapes.hpp"
 
@@ -102,44 +100,6 @@ TEST_CASE("the drag angle follows the surface where that is chosen") {
     CHECK(worked_out(job, &before).split == before.findings.split);
 }
 
-TEST_CASE("the parting board of a plane is the part's outline grown by stand-off and width") {
-    Choices c;
-    c.stand_off = 0.002;
-    c.board_width = 0.08;
-    const auto mesh = shapes::turned({{0.2, 0}, {0.3, 0.25}, {0.22, 0.5}}, 120);
-    Progress quiet;
-    const auto boards = plane_boards(mesh, topology_of(mesh), {0, 0, 0.25}, {0, 0, 1}, c, quiet);
-    REQUIRE(boards.size() == 1);
-    CHECK(boards[0].outline.size() == 2);
-    CHECK(boards[0].area == Approx(kPi * (0.382 * 0.382 - 0.302 * 0.302)).epsilon(2e-3));
-    CHECK(boards[0].length == Approx(2 * kPi * 0.302).epsilon(2e-3));
-    // A ring gets two: outside it and in its hole.
-    const auto ring = shapes::torus(0.3, 0.1, 64);
-    const auto two = plane_boards(ring, topology_of(ring), {0, 0, 0}, {0, 0, 1}, c, quiet);
-    REQUIRE(two.size() == 2);
-    CHECK(std::min(two[0].area, two[1].area) == Approx(kPi * (0.198 * 0.198 - 0.118 * 0.118)).epsilon(5e-3));
-}
-
-TEST_CASE("a strip is laid flat with every edge as long as it was") {
-    // A quarter of a cone's rim: near circle of radius 0.3, far one of 0.4, 0.1 higher.
-    Line near, far;
-    for (int i = 0; i <= 40; ++i) {
-        const double a = kPi / 2 * i / 40;
-        near.emplace_back(0.3 * std::cos(a), 0.3 * std::sin(a), 0);
-        far.emplace_back(0.4 * std::cos(a), 0.4 * std::sin(a), 0.1);
-    }
-    const auto flat = unrolled(near, far);
-    REQUIRE(flat.size() == 82);
-    // A cone's strip is a sector of a ring: radii r·√2 with the slope of 45°.
-    CHECK(std::abs(signed_area(flat)) ==
-          Approx(kPi / 4 / std::sqrt(2.0) * (0.4 * 0.4 - 0.3 * 0.3) * 2).epsilon(2e-3));
-    CHECK((flat[1] - flat[0]).norm() == Approx((near[1] - near[0]).norm()));
-    CHECK((flat[0] - flat[81]).norm() == Approx(0.1 * std::sqrt(2.0)));
-    CHECK(unrolled({{0, 0, 0}}, {{1, 0, 0}}).empty());
-    Choices c;
-    CHECK(clay_volume(2, c, 0.012) == Approx(2 * (0.001 * 0.012 + (1 - kPi / 4) * 36e-6)));
-}
-
 TEST_CASE("pieces that cannot part are told, with what holds them and how far they come") {
     auto job = ball();
     job.split.way = SplitWay::plane;
@@ -153,18 +113,86 @@ TEST_CASE("pieces that cannot part are told, with what holds them and how far th
     CHECK(mended.split->map.locks < 0.1 * f.split->map.locks);
 }
 
-TEST_CASE("a board's cut file reads back as drawn") {
-    Choices c;
-    const auto mesh = shapes::turned({{0.2, 0}, {0.3, 0.25}, {0.22, 0.5}}, 120);
-    Progress quiet;
-    const auto boards = plane_boards(mesh, topology_of(mesh), {0, 0, 0.25}, {0, 0, 1}, c, quiet);
-    const auto sheets = boards_on_sheets(boards);
-    REQUIRE(sheets.sheets.size() == 1);
-    fixtures::Folder folder;
-    write_sheet_dxf(sheets, 0, folder / "board.dxf");
-    // The largest outline in it is the sheet: the board's own size and 20 mm all round.
-    const double side = 2 * (0.3 + c.stand_off + c.board_width) + 0.04;
-    const auto back = read_outline(read_file(folder / "board.dxf"), "board.dxf", 1);
-    CHECK(signed_area(back) == Approx(side * side).epsilon(2e-3));
-    CHECK(read_file(folder / "board.dxf").find("100 mm") != std::string::npos);
+namespace {
+
+/// A drum with domed ends: its upright wall leaves the seam free to run anywhere on it.
+Job drum() {
+    Job job;
+    job.shape.kind = ShapeKind::turned;
+    job.shape.turned.smooth = false;
+    job.shape.turned.facet = 0.02;
+    job.shape.turned.profile = {{0, 0}, {0.2, 0.03}, {0.3, 0.1}};
+    for (int i = 1; i <= 10; ++i) job.shape.turned.profile.push_back({0.3, 0.1 + 0.015 * i});
+    job.shape.turned.profile.push_back({0.2, 0.32});
+    job.shape.turned.profile.push_back({0, 0.35});
+    return job;
+}
+
+}  // namespace
+
+TEST_CASE("painted show surface drives the seam off, and faces given to a piece go to it") {
+    auto job = drum();
+    job.split.way = SplitWay::search;
+    job.split.pieces = 2;
+    const auto free = worked_out(job);
+    REQUIRE(free.split->set.pieces.size() == 2);
+    CHECK(free.split->show.empty());
+    // A patch across the seam, painted as show surface: the seam is counted on it until it is off.
+    const auto& seam = free.split->set.seams.front();
+    const Point at = seam[seam.size() / 3], out = Point(at.x(), at.y(), 0).normalized();
+    const std::array<double, 3> there{at.x(), at.y(), at.z()}, facing{out.x(), out.y(), out.z()};
+    job.split.painted = {{Paint::show, there, facing, 0.08, {0, 0, 1}}};
+    const auto shown = worked_out(job);
+    CHECK(std::count(shown.split->show.begin(), shown.split->show.end(), 1) > 10);
+    CHECK(value_of(shown.figures(Stage::split), "seam_on_show") >= 0);
+    const auto on_it = [&](const jig::Findings& f) {
+        double length = 0;
+        for (const auto& line : f.split->set.seams) {
+            for (std::size_t i = 1; i < line.size(); ++i)
+                length +=
+                    ((line[i] + line[i - 1]) / 2 - at).norm() < 0.06 ? (line[i] - line[i - 1]).norm() : 0;
+        }
+        return length;
+    };
+    CHECK(on_it(free) > 0.08);
+    CHECK(on_it(shown) < 0.5 * on_it(free));
+    // The same patch given to the lower piece: its faces are among that piece's, and the upper one lost them.
+    const Point low = free.split->set.pieces[1].direction;
+    job.split.painted = {{Paint::given, there, facing, 0.08, {low.x(), low.y(), low.z()}}};
+    const auto given = worked_out(job);
+    REQUIRE(given.split->set.pieces.size() == 2);
+    for (const auto& piece : given.split->set.pieces) {
+        double near = 0;
+        for (std::size_t f = 0; f < piece.mesh.triangles.size(); ++f)
+            near += (piece.mesh.centre(f) - at).norm() < 0.05 ? piece.mesh.area_vector2(f).norm() / 2 : 0;
+        if (piece.direction.dot(low) > 0.99)
+            CHECK(near > 0.8 * kPi * 0.05 * 0.05);
+        else
+            CHECK(near < 0.1 * kPi * 0.05 * 0.05);
+    }
+    // Plain paint over it takes it back.
+    job.split.painted.push_back({Paint::plain, there, facing, 0.09, {0, 0, 1}});
+    const auto back = worked_out(job);
+    CHECK(back.split->set.seam_length == Approx(free.split->set.seam_length).epsilon(1e-6));
+}
+
+TEST_CASE("paint is written with the job and read back, and a wrong stroke is refused with words") {
+    auto job = ball();
+    job.split.painted = {{Paint::show, {0.1, 0.2, 0.3}, {0, 1, 0}, 0.05, {0, 0, 1}},
+                         {Paint::given, {0, 0, 0.3}, {1, 0, 0}, 0.02, {0, 0, -1}}};
+    CHECK(job_from_json(job_to_json(job), "job") == job);
+    auto json = job_to_json(job);
+    json["split"]["painted"][1]["reach"] = -1;
+    CHECK_THROWS_WITH(job_from_json(json, "job"), Catch::Contains("painted"));
+}
+
+TEST_CASE("the seam across show surface is called out in a plane split and its length is the seam's there") {
+    auto job = ball();
+    job.split.way = SplitWay::plane;
+    job.split.plane_at = {0, 0, 0.3};
+    job.split.painted = {{Paint::show, {0.3, 0, 0.3}, {1, 0, 0}, 0.1, {0, 0, 1}}};
+    const auto f = worked_out(job);
+    // A chord of 2·0.1 m on the circle of 0.3 m is an arc of 2·0.3·2·asin(0.1/0.6).
+    CHECK(f.split->seam_on_show == Approx(4 * 0.3 * std::asin(0.1 / 0.6)).epsilon(0.25));
+    REQUIRE(call(f, "on_show") != nullptr);
 }

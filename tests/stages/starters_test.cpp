@@ -69,6 +69,72 @@ TEST_CASE("stations of one ellipse make its cylinder") {
     CHECK(half.volume == Approx(kPi * 0.2 * 0.15 / 2).epsilon(5e-3));
 }
 
+TEST_CASE("a gauge's line is taken as it is, one half is mirrored, and its sizes follow") {
+    Station s;
+    s.at = 0.4;
+    // A roof: half of it, from the middle line out, 20 mm above the bench.
+    s.points = {{0, 0.17}, {0.1, 0.12}, {0.2, 0.02}};
+    size_by_points(s);
+    CHECK(s.width == Approx(0.4));
+    CHECK(s.height == Approx(0.15));
+    CHECK(s.lift == Approx(0.02));
+    const auto outline = station_outline(s, 5);
+    REQUIRE(outline.size() == 5);
+    CHECK(outline.front().x() == Approx(0.2));
+    CHECK(outline.back().x() == Approx(-0.2));
+    CHECK(outline[2].y() == Approx(0.15));
+    // The same line typed from outside in, and whole from left to right, is the same section.
+    const auto half = s;
+    s.points = {{0.2, 0.02}, {0.1, 0.12}, {0, 0.17}};
+    for (std::size_t i = 0; i < 5; ++i) CHECK((station_outline(s, 5)[i] - outline[i]).norm() < 1e-12);
+    s.points = {{-0.2, 0.02}, {-0.1, 0.12}, {0, 0.17}, {0.1, 0.12}, {0.2, 0.02}};
+    for (std::size_t i = 0; i < 5; ++i) CHECK((station_outline(s, 5)[i] - outline[i]).norm() < 1e-12);
+    // A typed width stretches it.
+    s.width = 0.8;
+    CHECK(station_outline(s, 5).front().x() == Approx(0.4));
+    s.points.resize(2);
+    CHECK_THROWS_WITH(station_outline(s, 5), Catch::Contains("fewer than three points"));
+    s.points = {{0, 0.1}, {0, 0.1}, {0, 0.1}};
+    CHECK_THROWS_WITH(station_outline(s, 5), Catch::Contains("no width or no height"));
+}
+
+TEST_CASE("measured sections make the body that they were measured on") {
+    // A roof's section all along: a prism of half the width times the height.
+    Stations s;
+    s.facet = 0.02;
+    s.stations.clear();
+    for (const double at : {0.0, 0.5, 1.0}) {
+        Station station;
+        station.at = at;
+        station.points = {{-0.2, 0}, {0, 0.15}, {0.2, 0}};
+        size_by_points(station);
+        s.stations.push_back(station);
+    }
+    Progress quiet;
+    CHECK(measured(stations_mesh(s, quiet)).volume == Approx(0.5 * 0.4 * 0.15).epsilon(1e-3));
+    s.whole = true;
+    const auto whole = measured(stations_mesh(s, quiet));
+    CHECK(whole.closed);
+    CHECK(whole.volume == Approx(0.4 * 0.15).epsilon(1e-3));
+    // Between a measured and a drawn section the body goes over from one to the other.
+    s.whole = false;
+    s.stations[1].points.clear();
+    s.stations[1].fullness = 2;
+    const double mixed = measured(stations_mesh(s, quiet)).volume;
+    CHECK(mixed > 0.5 * 0.4 * 0.15);
+    CHECK(mixed < kPi / 4 * 0.4 * 0.15);
+    // Measured points of an ellipse give the drawn ellipse, up to the chords between 25 points.
+    Stations drawn;
+    drawn.facet = 0.02;
+    drawn.stations = {{0, 0.4, 0.15, 2, 0}, {0.5, 0.4, 0.15, 2, 0}, {1, 0.4, 0.15, 2, 0}};
+    auto typed = drawn;
+    for (auto& station : typed.stations) {
+        for (const auto& p : station_outline(station, 25)) station.points.push_back({p.x(), p.y()});
+    }
+    CHECK(measured(stations_mesh(typed, quiet)).volume ==
+          Approx(measured(stations_mesh(drawn, quiet)).volume).epsilon(0.01));
+}
+
 TEST_CASE("a hump in the stations shows as one and stiffness takes it out") {
     Stations s;
     s.stations.clear();

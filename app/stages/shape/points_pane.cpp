@@ -1,7 +1,8 @@
-// Tables of points in two columns: a tray's outline, a turned profile, a foil's section.
+// Tables of points in two columns: a tray's outline, a turned profile, a foil's section, a gauge's line.
 #include <QPushButton>
 
 #include "app/slip/records_pane.hpp"
+#include "core/stages/shape/starter_meshes.hpp"
 
 namespace jig::app {
 namespace {
@@ -16,12 +17,12 @@ class PointsPane : public RecordsPane<TwoFigures> {
         QString first, second;
         Kind kind;
         bool closed;  ///< the last point is followed by the first
-        bool (*shown)(const Job&);
+        std::function<bool(const Job&)> shown;
+        std::function<void(Job&)> settle = [](Job&) {};  ///< what follows from new points
     };
-    PointsPane(Document& document, std::vector<TwoFigures>& (*list)(Job&), PointsRules rules, Columns columns,
-               QWidget* parent)
-        : RecordsPane(document, list, std::move(rules), {{"", true, true, {}}, {"", true, true, {}}}, true,
-                      parent),
+    PointsPane(Document& document, List list, PointsRules rules, Columns columns, QWidget* parent)
+        : RecordsPane(document, std::move(list), std::move(rules),
+                      {{"", true, true, {}}, {"", true, true, {}}}, true, parent),
           columns_(std::move(columns)) {
         auto* row = new QHBoxLayout();
         auto* add_point = new QPushButton("Add a point after it", this);
@@ -43,8 +44,9 @@ class PointsPane : public RecordsPane<TwoFigures> {
         connect(away, &QPushButton::clicked, this, [this] { take_away(table().currentRow()); });
     }
     void refresh(const Wording& wording) override {
-        setVisible(columns_.shown(document().job()));
-        RecordsPane::refresh(wording);
+        const bool shown = columns_.shown(document().job());
+        setVisible(shown);
+        if (shown) RecordsPane::refresh(wording);
     }
 
   private:
@@ -56,6 +58,7 @@ class PointsPane : public RecordsPane<TwoFigures> {
         return read_cell(columns_.kind, columns_.kind == Kind::length ? "length" : "number", text, wording(),
                          p[static_cast<std::size_t>(column)]);
     }
+    void settle(Job& job) const override { columns_.settle(job); }
     void headings() override {
         const auto sign = QString::fromStdString(unit_sign(columns_.kind, wording()));
         const auto title = [&](const QString& name) { return sign.isEmpty() ? name : name + ", " + sign; };
@@ -95,6 +98,23 @@ Pane* make_section_pane(Document& document, QWidget* parent) {
          [](const Job& job) {
              return job.shape.kind == ShapeKind::foil && job.shape.foil.section == FoilSection::points;
          }},
+        parent);
+}
+
+Pane* make_gauge_pane(Document& document, std::function<std::size_t()> station, QWidget* parent) {
+    const auto chosen = [station](const Job& job) -> const shape::Station* {
+        const auto& list = job.shape.stations.stations;
+        return station() < list.size() ? &list[station()] : nullptr;
+    };
+    return new PointsPane(
+        document, [station](Job & job) -> auto& { return job.shape.stations.stations.at(station()).points; },
+        {"gauge", "Points of the chosen station as a contour gauge gave them", "gauge point", 3, 3, 10},
+        {"across", "above the bench", Kind::length, false,
+         [chosen](const Job& job) {
+             const auto* s = chosen(job);
+             return shape::by_stations(job.shape.kind) && s != nullptr && !s->points.empty();
+         },
+         [station](Job& job) { shape::size_by_points(job.shape.stations.stations.at(station())); }},
         parent);
 }
 

@@ -87,35 +87,70 @@ class StationsPane : public RecordsPane<shape::Station> {
         auto* row = new QHBoxLayout();
         auto* more = new QPushButton("Add a station after it", this);
         auto* away = new QPushButton("Take it away", this);
+        gauge_ = new QPushButton(this);
+        gauge_->setObjectName("gauge-button");
         row->addWidget(more);
         row->addWidget(away);
+        row->addWidget(gauge_);
         row->addStretch();
         box()->addLayout(row);
+        points_ = make_gauge_pane(
+            document, [this] { return chosen(); }, this);
+        box()->addWidget(points_);
         plot_ = new FairnessPlot(document, this);
         box()->addWidget(plot_);
         connect(more, &QPushButton::clicked, this, [this] {
             const auto& s = records();
-            const auto i =
-                table().currentRow() >= 0 ? static_cast<std::size_t>(table().currentRow()) : s.size() - 1;
+            const auto i = chosen();
             auto next = s[i];
             if (i + 1 < s.size()) {
                 const auto& b = s[i + 1];
-                next = {(next.at + b.at) / 2, (next.width + b.width) / 2, (next.height + b.height) / 2,
-                        (next.fullness + b.fullness) / 2, (next.lift + b.lift) / 2};
+                next = {(next.at + b.at) / 2,         (next.width + b.width) / 2,
+                        (next.height + b.height) / 2, (next.fullness + b.fullness) / 2,
+                        (next.lift + b.lift) / 2,     {}};
             } else {
                 next.at += 0.1;
             }
             add("add station", i + 1, next);
         });
         connect(away, &QPushButton::clicked, this, [this] { take_away(table().currentRow()); });
+        connect(gauge_, &QPushButton::clicked, this, [this] {
+            auto next = records();
+            auto& s = next[chosen()];
+            if (!s.points.empty()) {
+                s.points.clear();
+                return set("draw the section by fullness", std::move(next));
+            }
+            // The section as it is drawn now, to be typed over or pasted over.
+            for (const auto& p : shape::station_outline(s, 9)) s.points.push_back({p.x(), p.y() + s.lift});
+            set("type the section by points", std::move(next));
+        });
+        connect(&table(), &QTableWidget::currentCellChanged, this, [this] { show_chosen(); });
     }
     void refresh(const Wording& wording) override {
         setVisible(shape::by_stations(document().job().shape.kind));
         RecordsPane::refresh(wording);
         plot_->update();
+        show_chosen();
     }
 
   private:
+    /// The station in hand: the table's row, else the last.
+    [[nodiscard]] std::size_t chosen() const {
+        const auto count = records().size();
+        const int row = table().currentRow();
+        return row >= 0 && static_cast<std::size_t>(row) < count ? static_cast<std::size_t>(row) : count - 1;
+    }
+    void show_chosen() {
+        const auto& s = records()[chosen()];
+        gauge_->setText(s.points.empty() ? "Type its section" : "Draw it by fullness");
+        gauge_->setToolTip(
+            s.points.empty()
+                ? "Points across and above the bench, as a contour gauge gives them; one half is "
+                  "enough"
+                : "Forgets the points of this section");
+        points_->refresh(wording());
+    }
     static Kind kind_of(int column) { return column == kFullness ? Kind::factor : Kind::length; }
     static double& cell(shape::Station& s, int column) {
         return column == kAt       ? s.at
@@ -128,12 +163,16 @@ class StationsPane : public RecordsPane<shape::Station> {
         QStringList out;
         auto copy = s;
         for (int c = kAt; c <= kLift; ++c)
-            out << QString::fromStdString(show_for_edit(kind_of(c), cell(copy, c), wording()));
+            out << (c == kFullness && !s.points.empty()
+                        ? QString("%1 points").arg(s.points.size())
+                        : QString::fromStdString(show_for_edit(kind_of(c), cell(copy, c), wording())));
         return out;
     }
     [[nodiscard]] std::optional<QString> type(shape::Station& s, int column,
                                               const QString& text) const override {
         auto changed = s;
+        // A typed fullness takes the place of measured points.
+        if (column == kFullness) changed.points.clear();
         if (const auto why = read_cell(kind_of(column), column == kFullness ? "number" : "length", text,
                                        wording(), cell(changed, column)))
             return why;
@@ -150,6 +189,8 @@ class StationsPane : public RecordsPane<shape::Station> {
         table().horizontalHeaderItem(kLift)->setText("lift");
     }
 
+    QPushButton* gauge_;
+    Pane* points_;
     FairnessPlot* plot_;
 };
 

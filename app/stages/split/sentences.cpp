@@ -15,7 +15,7 @@ void add_vector(Sentence& s, const char* path, const QString& name, Kind kind, d
 
 }  // namespace
 
-std::vector<Sentence> split_sentences(const Job& job, const Shop&) {
+std::vector<Sentence> split_sentences(const Job& job, const Shop& shop) {
     const auto& c = job.split;
     std::vector<Sentence> out{
         {"The mould is made", enum_word<SplitWay>("/split/way", "number of pieces"), "."}};
@@ -51,13 +51,26 @@ std::vector<Sentence> split_sentences(const Job& job, const Shop&) {
     if (c.way == SplitWay::one) {
         out.push_back({"Flat faces at the foot are",
                        flag_word("/split/foot_open", "foot", "left open", "moulded too"), "."});
+        Sentence beside{"The part", enum_word<Together>("/split/together", "parts in one mould")};
+        if (c.together == Together::several)
+            beside.insert(beside.end(),
+                          {",", quantity_word("/split/parts", "parts", Kind::count, 2, 12), "in all"});
+        if (c.together != Together::alone)
+            beside.insert(beside.end(), {", with",
+                                         quantity_word("/split/between", "flange between", Kind::length, 0,
+                                                       0.2, "two trims and a saw's way, 40 to 80 mm"),
+                                         "of flange between"});
+        beside.emplace_back(".");
+        out.push_back(std::move(beside));
         return out;
     }
     if (c.way == SplitWay::search)
         out.push_back({"Seams keep off show faces, those with",
                        quantity_word("/split/show_above", "show faces", Kind::angle, 0, radians(85),
                                      "0° marks no show face; the angle is that of the face's draft"),
-                       "of draft or more against that pull."});
+                       "of draft or more against that pull, and those painted on the stand."});
+    else if (!c.painted.empty())
+        out.push_back({"Show surface is what is painted on the stand."});
     Sentence names{"They are called"};
     const auto called = std::min<std::size_t>(
         c.names.size(), c.way == SplitWay::plane ? 2 : static_cast<std::size_t>(c.pieces));
@@ -74,17 +87,23 @@ std::vector<Sentence> split_sentences(const Job& job, const Shop&) {
         joint.emplace_back(quantity_word("/split/lean", "lean of the joint face", Kind::angle, 0, radians(15),
                                          "3° to 10° find each other and lock sideways"));
     }
+    if (c.locating == Locating::dowels) {
+        joint.emplace_back(":");
+        joint.emplace_back(shop_word("/split/dowel", "dowel", shop.fasteners));
+        joint.emplace_back(",");
+    }
     joint.emplace_back("and tried on their way out as shells");
     joint.emplace_back(quantity_word("/split/backing", "shell on the way out", Kind::length, 0.002, 0.05));
     joint.emplace_back("thick.");
     out.push_back(std::move(joint));
-    out.push_back({"Parting boards stand",
+    out.push_back({"Parting boards of", shop_word("/split/board", "parting board", shop.boards), "stand",
                    quantity_word("/split/stand_off", "stand-off", Kind::thickness, 0.0005, 0.005,
                                  "about a millimetre, closed with clay"),
                    "off the plug,",
                    quantity_word("/split/board_width", "board width", Kind::length, 0.03, 0.3),
                    "wide, with a clay fillet of",
-                   quantity_word("/split/fillet", "clay fillet", Kind::length, 0, 0.02), "."});
+                   quantity_word("/split/fillet", "clay fillet", Kind::length, 0, 0.02), ", held up every",
+                   quantity_word("/split/support_pitch", "pitch of supports", Kind::length, 0.1, 1), "."});
     return out;
 }
 

@@ -3,6 +3,7 @@
 
 #include "core/science/mesh/cut.hpp"
 #include "core/science/mesh/draft.hpp"
+#include "core/science/mesh/paint.hpp"
 
 namespace jig {
 
@@ -24,9 +25,10 @@ struct PieceSet {
 };
 
 struct PieceRules {
-    int count = 2;               ///< 1 to 6
-    double drag_angle = 0.0175;  ///< rad
-    std::vector<char> show;      ///< by face, true on show surface: seams keep away; empty for none
+    int count = 2;                 ///< 1 to 6
+    double drag_angle = 0.0175;    ///< rad
+    std::vector<char> show;        ///< by face, true on show surface: seams keep away; empty for none
+    std::vector<Painted> painted;  ///< over it; given faces go to the piece whose pull is nearest
 };
 
 /// Whether each face is free along a unit direction: it does not turn away (beyond 0.01°) and no ray from its
@@ -34,11 +36,9 @@ struct PieceRules {
 std::vector<char> free_along(const TriangleMesh& mesh, const RayMesh& rays, const Point& direction,
                              Progress& progress);
 
-/// Proposes pulls and seams. Pulls: tried in pairs and then one by one on places picked by area, from the
-/// axes, the part's main axes, its largest facings, their cross products and an even spread; locked area is
-/// dearest, then drag, then a deep draw. Seams: every face that only one pull frees belongs to it; the rest
-/// is shared out so that the seams are short (minimum cut, Boykov, Veksler & Zabih 2001). Fewer pieces than
-/// asked come back where one more would free or ease too little. Throws Cancelled.
+/// Proposes pulls (pull_search.hpp) and seams. Every face that only one pull frees belongs to it, and so does
+/// what the maker gave to a piece by hand; the rest is shared out so that the seams are short (minimum cut,
+/// Boykov, Veksler & Zabih 2001). Throws Cancelled.
 PieceSet find_pieces(const TriangleMesh& part, const RayMesh& rays, const PieceRules& rules,
                      Progress& progress);
 
@@ -46,10 +46,5 @@ PieceSet find_pieces(const TriangleMesh& part, const RayMesh& rays, const PieceR
 /// Throws InputError where the plane misses the part; Cancelled.
 PieceSet pieces_by_plane(const TriangleMesh& mesh, const RayMesh& rays, const Point& at, const Point& normal,
                          double drag_angle, Progress& progress);
-
-/// The height along `axis` (unit) of the section with the longest outline across it, m: where the plane of a
-/// split mostly belongs.
-double widest_height(const TriangleMesh& mesh, const Topology& topology, const Point& axis,
-                     Progress& progress);
 
 }  // namespace jig

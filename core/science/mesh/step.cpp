@@ -60,6 +60,15 @@ std::string written(const char* verb, const std::string& lines) {
     return text;
 }
 
+std::string lines_of(const std::vector<std::vector<Point>>& all) {
+    std::string out;
+    for (const auto& line : all) {
+        for (const auto& p : line) out += fmt::format("{:.12g} {:.12g} {:.12g}\n", p.x(), p.y(), p.z());
+        out += "\n";
+    }
+    return out;
+}
+
 }  // namespace
 
 TriangleMesh read_step(std::string_view bytes, const std::string& where, double chord, Progress& progress) {
@@ -109,13 +118,14 @@ std::string write_step_turned(const std::vector<Point2>& profile) {
     return written("turned", lines);
 }
 
-std::string write_step_wires(const std::vector<std::vector<Point>>& loops) {
+std::string write_step_wires(const std::vector<std::vector<Point>>& all) {
+    return written("wires", lines_of(all));
+}
+
+std::string write_step_faces(const std::vector<std::vector<std::vector<Point>>>& faces) {
     std::string lines;
-    for (const auto& loop : loops) {
-        for (const auto& p : loop) lines += fmt::format("{:.12g} {:.12g} {:.12g}\n", p.x(), p.y(), p.z());
-        lines += "\n";
-    }
-    return written("wires", lines);
+    for (const auto& face : faces) lines += lines_of(face) + "--\n";
+    return written("faces", lines);
 }
 
 }  // namespace jig

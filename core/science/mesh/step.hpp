@@ -18,7 +18,11 @@ TriangleMesh read_step(std::string_view bytes, const std::string& where, double 
 /// The exact turned surface of a profile (radius, height; m) about z as STEP, one face a span.
 std::string write_step_turned(const std::vector<Point2>& profile);
 
-/// Closed outlines in space (m) as STEP wires.
-std::string write_step_wires(const std::vector<std::vector<Point>>& loops);
+/// Lines in space (m) as STEP wires, closed where a line's ends are one point.
+std::string write_step_wires(const std::vector<std::vector<Point>>& lines);
+
+/// Flat faces in space (m) as STEP: of each the outer line first, then its holes, run the other way round;
+/// every line closed.
+std::string write_step_faces(const std::vector<std::vector<std::vector<Point>>>& faces);
 
 }  // namespace jig

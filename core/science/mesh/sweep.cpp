@@ -36,37 +36,55 @@ void cast(const TriangleMesh& from, const RayMesh& target, const Point& way, dou
     }
 }
 
-}  // namespace
+/// Mean outward direction of the faces round each point.
+std::vector<Point> outward(const TriangleMesh& mesh) {
+    std::vector<Point> normal(mesh.points.size(), Point::Zero());
+    for (std::size_t f = 0; f < mesh.triangles.size(); ++f) {
+        for (const auto i : mesh.triangles[f]) normal[i] += mesh.area_vector2(f);
+    }
+    for (auto& n : normal) n = n.norm() > 0 ? Point(n.normalized()) : Point(Point::UnitZ());
+    return normal;
+}
 
-TriangleMesh thickened(const TriangleMesh& piece, const RayMesh& part, double thickness) {
-    TriangleMesh out = piece;
-    const auto n = piece.points.size();
-    std::vector<Point> normal(n, Point::Zero());
-    for (std::size_t f = 0; f < piece.triangles.size(); ++f) {
-        for (const auto i : piece.triangles[f]) normal[i] += piece.area_vector2(f);
-    }
-    const double off = 1e-5 * bounds_of(piece).diagonal();
-    for (std::size_t i = 0; i < n; ++i) {
-        const Point way = normal[i].norm() > 0 ? Point(normal[i].normalized()) : Point::UnitZ();
-        double reach = thickness;
-        if (const auto hit = part.first(piece.points[i] + off * way, way))
-            reach = std::min(reach, hit->distance / 3);
-        out.points.push_back(piece.points[i] + reach * way);
-    }
-    // Seen from inside the body the part's face looks the other way.
-    for (auto& t : out.triangles) std::swap(t[1], t[2]);
+/// The body between a surface and its points moved by `step`, with walls along its rims.
+TriangleMesh body_of(const TriangleMesh& surface, const std::vector<Point>& step) {
+    TriangleMesh out = surface;
+    const auto n = surface.points.size();
+    for (std::size_t i = 0; i < n; ++i) out.points.push_back(surface.points[i] + step[i]);
+    // Seen from inside the body the surface looks the other way.
+    turn_over(out);
     const auto up = [&](std::uint32_t i) { return static_cast<std::uint32_t>(i + n); };
-    for (const auto& t : piece.triangles) out.triangles.push_back({up(t[0]), up(t[1]), up(t[2])});
-    const auto topology = topology_of(piece);
-    for (std::size_t f = 0; f < piece.triangles.size(); ++f) {
+    for (const auto& t : surface.triangles) out.triangles.push_back({up(t[0]), up(t[1]), up(t[2])});
+    const auto topology = topology_of(surface);
+    for (std::size_t f = 0; f < surface.triangles.size(); ++f) {
         for (std::size_t k = 0; k < 3; ++k) {
             if (topology.across[f][k] != kNoFace) continue;
-            const auto a = piece.triangles[f][k], b = piece.triangles[f][(k + 1) % 3];
+            const auto a = surface.triangles[f][k], b = surface.triangles[f][(k + 1) % 3];
             out.triangles.push_back({a, b, up(b)});
             out.triangles.push_back({a, up(b), up(a)});
         }
     }
     return out;
+}
+
+}  // namespace
+
+TriangleMesh thickened(const TriangleMesh& piece, const RayMesh& part, double thickness) {
+    auto step = outward(piece);
+    const double off = 1e-5 * bounds_of(piece).diagonal();
+    for (std::size_t i = 0; i < step.size(); ++i) {
+        double reach = thickness;
+        if (const auto hit = part.first(piece.points[i] + off * step[i], step[i]))
+            reach = std::min(reach, hit->distance / 3);
+        step[i] *= reach;
+    }
+    return body_of(piece, step);
+}
+
+TriangleMesh plated(const TriangleMesh& surface, double thickness) {
+    auto step = outward(surface);
+    for (auto& s : step) s *= thickness;
+    return body_of(surface, step);
 }
 
 Clash slide_out(const TriangleMesh& moving, const TriangleMesh& fixed, const Point& direction, double samples,

@@ -11,6 +11,9 @@ namespace jig {
 /// Where another face is near, it is thinner: a third of the gap.
 TriangleMesh thickened(const TriangleMesh& piece, const RayMesh& part, double thickness);
 
+/// A surface as a body `thickness` m thick on its outer side.
+TriangleMesh plated(const TriangleMesh& surface, double thickness);
+
 struct Clash {
     double area = 0;    ///< m² across the way, of what meets
     double travel = 0;  ///< m of way to the first contact

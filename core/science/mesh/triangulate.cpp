@@ -5,7 +5,7 @@
 #include <CGAL/Triangulation_vertex_base_with_info_2.h>
 
 #include <cmath>
-#include <set>
+#include <map>
 
 #include "core/base/error.hpp"
 
@@ -22,21 +22,22 @@ using Delaunay =
 /// Distance tests against an outline, by rows of cells so that filling stays near linear.
 class Inside {
   public:
-    Inside(const Loop& loop, double spacing)
-        : loop_(loop), spacing_(spacing), low_(low_corner({loop}) - Point2::Constant(spacing)) {
-        rows_.resize(static_cast<std::size_t>((high_corner({loop}).y() - low_.y()) / spacing_) + 3);
-        for (std::size_t i = 0; i < loop.size(); ++i) {
-            const auto &a = loop[i], &b = loop[(i + 1) % loop.size()];
-            const auto from = row(std::min(a.y(), b.y()) - spacing_),
-                       to = row(std::max(a.y(), b.y()) + spacing_);
-            for (auto r = from; r <= to && r < rows_.size(); ++r) rows_[r].push_back(i);
+    Inside(const Loops& loops, double spacing)
+        : spacing_(spacing), low_(low_corner(loops) - Point2::Constant(spacing)) {
+        rows_.resize(static_cast<std::size_t>((high_corner(loops).y() - low_.y()) / spacing_) + 3);
+        for (const auto& loop : loops) {
+            for (std::size_t i = 0; i < loop.size(); ++i) {
+                const auto &a = loop[i], &b = loop[(i + 1) % loop.size()];
+                const auto from = row(std::min(a.y(), b.y()) - spacing_),
+                           to = row(std::max(a.y(), b.y()) + spacing_);
+                for (auto r = from; r <= to && r < rows_.size(); ++r) rows_[r].emplace_back(a, b);
+            }
         }
     }
     /// Inside and at least `clear` from the outline.
     [[nodiscard]] bool well_inside(const Point2& p, double clear) const {
         bool inside = false;
-        for (const auto i : rows_[row(p.y())]) {
-            const auto &a = loop_[i], &b = loop_[(i + 1) % loop_.size()];
+        for (const auto& [a, b] : rows_[row(p.y())]) {
             if ((a.y() > p.y()) != (b.y() > p.y()) &&
                 p.x() < a.x() + (p.y() - a.y()) / (b.y() - a.y()) * (b.x() - a.x()))
                 inside = !inside;
@@ -51,19 +52,19 @@ class Inside {
     [[nodiscard]] std::size_t row(double y) const {
         return static_cast<std::size_t>(std::max(0.0, (y - low_.y()) / spacing_));
     }
-    const Loop& loop_;
     double spacing_;
     Point2 low_;
-    std::vector<std::vector<std::size_t>> rows_;
+    std::vector<std::vector<std::pair<Point2, Point2>>> rows_;
 };
 
 }  // namespace
 
-FlatMesh filled(const Loop& outline, double spacing) {
+FlatMesh filled(const Loops& outlines, double spacing) {
     FlatMesh out;
-    out.points = outline;
-    const Inside inside(outline, spacing);
-    const Point2 low = low_corner({outline}), high = high_corner({outline});
+    for (const auto& loop : outlines) out.points.insert(out.points.end(), loop.begin(), loop.end());
+    const auto given = out.points.size();
+    const Inside inside(outlines, spacing);
+    const Point2 low = low_corner(outlines), high = high_corner(outlines);
     const double rise = spacing * std::sqrt(3.0) / 2;
     int row = 0;
     for (double y = low.y() + rise; y < high.y(); y += rise, ++row) {
@@ -77,29 +78,33 @@ FlatMesh filled(const Loop& outline, double spacing) {
         for (std::size_t i = 0; i < out.points.size(); ++i) {
             const auto v = net.insert(Kernel::Point_2(out.points[i].x(), out.points[i].y()));
             v->info() = static_cast<std::uint32_t>(i);
-            if (i < outline.size()) corners.push_back(v);
+            if (i < given) corners.push_back(v);
         }
-        for (std::size_t i = 0; i < corners.size(); ++i)
-            net.insert_constraint(corners[i], corners[(i + 1) % corners.size()]);
+        std::size_t first = 0;
+        for (const auto& loop : outlines) {
+            for (std::size_t i = 0; i < loop.size(); ++i)
+                net.insert_constraint(corners[first + i], corners[first + (i + 1) % loop.size()]);
+            first += loop.size();
+        }
     } catch (const Delaunay::Intersection_of_constraints_exception&) {
-        throw InputError("outline", "it crosses itself",
+        throw InputError("outline", "it crosses itself or another",
                          "move the points so that the line meets itself nowhere");
     }
-    // What is outside is reached from beyond the hull without crossing the outline: a test of slivers along a
-    // straight edge against the outline itself would be a matter of rounding.
-    std::set<Delaunay::Face_handle> outside;
-    std::vector<Delaunay::Face_handle> edge_of_it{net.infinite_face()};
-    outside.insert(net.infinite_face());
-    while (!edge_of_it.empty()) {
-        const auto face = edge_of_it.back();
-        edge_of_it.pop_back();
+    // From beyond the hull inwards, every outline that is crossed changes outside to inside and back: a test
+    // of slivers along a straight edge against the outline itself would be a matter of rounding.
+    std::map<Delaunay::Face_handle, bool> solid{{net.infinite_face(), false}};
+    std::vector<Delaunay::Face_handle> open{net.infinite_face()};
+    while (!open.empty()) {
+        const auto face = open.back();
+        open.pop_back();
         for (int k = 0; k < 3; ++k) {
             const auto next = face->neighbor(k);
-            if (!net.is_constrained({face, k}) && outside.insert(next).second) edge_of_it.push_back(next);
+            if (solid.emplace(next, solid[face] != net.is_constrained({face, k})).second)
+                open.push_back(next);
         }
     }
     for (const auto& face : net.finite_face_handles()) {
-        if (outside.count(face) == 0)
+        if (solid[face])
             out.triangles.push_back(
                 {face->vertex(0)->info(), face->vertex(1)->info(), face->vertex(2)->info()});
     }

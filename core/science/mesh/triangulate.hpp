@@ -6,12 +6,16 @@
 namespace jig {
 
 struct FlatMesh {
-    std::vector<Point2> points;  ///< the outline's own points first, in order
+    std::vector<Point2> points;  ///< the outlines' own points first, in order
     std::vector<Triangle> triangles;
 };
 
-/// Fills an anticlockwise outline with about equilateral triangles of edge `spacing` m, keeping the outline's
-/// points and adding none to it. Throws InputError where the outline crosses itself.
-FlatMesh filled(const Loop& outline, double spacing);
+/// Fills outlines (holes clockwise or not: every second line outwards-in bounds a hole) with about
+/// equilateral triangles of edge `spacing` m, keeping the outlines' points and adding none to them. Throws
+/// InputError where a line crosses itself or another.
+FlatMesh filled(const Loops& outlines, double spacing);
+inline FlatMesh filled(const Loop& outline, double spacing) {
+    return filled(Loops{outline}, spacing);
+}
 
 }  // namespace jig

@@ -26,11 +26,11 @@ Sag sag_at(double span, const shell::Findings& shell, const Choices& c) {
     return out;
 }
 
-Findings evaluate(const Choices& c, const shape::Findings& shape, const edge::Findings& edge,
-                  const shell::Findings& shell, const Shop& shop) {
+Findings evaluate(const Choices& c, const shape::Findings& shape, const split::Findings& split,
+                  const edge::Findings& edge, const shell::Findings& shell, const Shop& shop) {
     Findings out;
-    const double length = std::max(shape.measures.size.x(), shape.measures.size.y()) + 2 * edge.width;
-    const double width = std::min(shape.measures.size.x(), shape.measures.size.y()) + 2 * edge.width;
+    const double length = split.size.x() + 2 * edge.width;
+    const double width = split.size.y() + 2 * edge.width;
     out.span = c.kind == BackKind::none ? std::max(0.02, width - 2 * edge.width) : c.pitch;
     out.sag = sag_at(out.span, shell, c);
     double low = kSmallestPitch, high = kLargestPitch;

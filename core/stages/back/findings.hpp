@@ -23,8 +23,8 @@ struct Findings {
 /// Strip of shell between two ribs, simply supported (the safe side: a continuous skin sags less).
 Sag sag_at(double span, const shell::Findings& shell, const Choices& choices);
 
-Findings evaluate(const Choices& choices, const shape::Findings& shape, const edge::Findings& edge,
-                  const shell::Findings& shell, const Shop& shop);
+Findings evaluate(const Choices& choices, const shape::Findings& shape, const split::Findings& split,
+                  const edge::Findings& edge, const shell::Findings& shell, const Shop& shop);
 Calls calls(const Choices& choices, const Findings& findings, const shell::Findings& shell);
 
 }  // namespace jig::back

@@ -11,12 +11,13 @@ Findings evaluate(const Choices& c, const split::Findings& split, const brief::C
     Findings out;
     static_cast<void>(need(shop.fasteners, c.bolt, "edge bolt"));
     out.width = c.width();
-    const Loops rim{split.rim};
-    out.rim_length = perimeter(split.rim);
+    // The bag and its tape go round all parts; each part has a rim of its own to trim along.
+    const Loops& rim = split.joined;
+    for (const auto& loop : split.rims) out.rim_length += perimeter(loop);
     out.outer = offset(rim, out.width);
     // Pieces meet in a flange on each side of every seam.
     out.seam_area = 2 * split.set.seam_length * out.width;
-    out.area = net_area(out.outer) - net_area(rim) + out.seam_area;
+    out.area = net_area(out.outer) - net_area(split.rims) + out.seam_area;
     out.tape_inner = offset(rim, c.trim + c.channel);
     const auto tape_outer = offset(rim, c.trim + c.channel + c.tape_land);
     out.tape_land_area = net_area(tape_outer) - net_area(out.tape_inner);
@@ -35,10 +36,13 @@ Findings evaluate(const Choices& c, const split::Findings& split, const brief::C
                      quantity(Kind::length, c.channel), quantity(Kind::length, c.tape_land),
                      quantity(Kind::length, c.grip))},
         {"area", "flange area", Kind::area, out.area,
-         "rim grown by the width, less the rim, seen along the pull" +
+         (split.parts() > 1 ? std::string("outline of all parts grown by the width, less their rims")
+                            : std::string("rim grown by the width, less the rim, seen along the pull")) +
              (seam > 0 ? ", and " + quantity(Kind::area, out.seam_area) + " along both sides of the seams"
                        : std::string())},
-        {"rim", "length of the rim", Kind::length, out.rim_length, "seen along the pull"},
+        {"rim", "length of the rim", Kind::length, out.rim_length,
+         split.parts() > 1 ? fmt::format("of {} parts, seen along the pull", split.parts())
+                           : std::string("seen along the pull")},
         {"tape", "sealant tape", Kind::length, out.tape_length, "middle of the tape land + 15 % for pleats"},
         {"tape_land_area", "to mask against release", Kind::area, out.tape_land_area, "tape land all round"},
         {"bolts", "bolts", Kind::count, static_cast<double>(out.bolts),

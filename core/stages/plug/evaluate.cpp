@@ -12,7 +12,8 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
     Findings out;
     out.board = need(shop.boards, c.board, "plug board");
     const auto& b = out.board;
-    out.stack = slabs(shape.mesh, shape.topology, split.pull, b.thickness, progress);
+    out.stack = slabs(split::mould_mesh(shape, split), split::mould_topology(shape, split), split.pull,
+                      b.thickness, progress);
     double spread = 0;
     for (const auto& slab : out.stack.slabs) {
         out.slab_area += slab.area;
@@ -20,9 +21,8 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
         for (const auto& loop : slab.outline) rim += perimeter(loop);
         out.cut_length += rim;
         spread += slab.area + c.margin * rim;
-        if (!slab.outline.empty()) {
-            const Point2 size =
-                high_corner(slab.outline) - low_corner(slab.outline) + Point2::Constant(2 * c.margin);
+        for (const auto& loop : slab.outline) {
+            const Point2 size = high_corner({loop}) - low_corner({loop}) + Point2::Constant(2 * c.margin);
             const double longest = size.maxCoeff(), shortest = size.minCoeff();
             out.too_large |= longest > std::max(b.sheet_length, b.sheet_width) ||
                              shortest > std::min(b.sheet_length, b.sheet_width);
@@ -31,11 +31,11 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
     const double sheet = b.sheet_length * b.sheet_width;
     out.sheets = static_cast<int>(std::ceil(spread / (sheet * (1 - c.waste)) - 1e-9));
     out.mass = out.stack.volume * b.density;
-    out.sanding_area = split.moulded_area;
+    out.sanding_area = split.mould_area();
     const auto joints = out.stack.slabs.size() - 1;
     for (std::size_t i = 0; i < joints; ++i)
         out.glue += 0.25 * std::min(out.stack.slabs[i].area, out.stack.slabs[i + 1].area);
-    const double solid = std::max(1e-12, shape.measures.volume);
+    const double solid = std::max(1e-12, split.parts() * shape.measures.volume);
     out.figures = {
         {"slabs", "slabs", Kind::count, static_cast<double>(out.stack.slabs.size()),
          "depth of draw " + quantity(Kind::length, split.map.depth) + " ÷ sheet " +

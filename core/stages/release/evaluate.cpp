@@ -8,7 +8,7 @@ Findings evaluate(const Choices& c, const split::Findings& split, const edge::Fi
                   const Shop& shop) {
     Findings out;
     out.system = need(shop.releases, c.system, "release system");
-    out.area = split.moulded_area + edge.area - (c.mask_land ? edge.tape_land_area : 0);
+    out.area = split.mould_area() + edge.area - (c.mask_land ? edge.tape_land_area : 0);
     int coats = 0;
     for (const auto& coat : out.system.first_use) {
         for (int k = 1; k <= coat.coats; ++k) {

@@ -26,14 +26,14 @@ Calls calls(const Findings& f, const brief::Choices& brief) {
         break;
     }
     const double each = f.ledgers[0].total(), once = f.ledgers[1].total();
-    if (once > 2 * brief.pulls * each) {
-        out.push_back({Stage::run,
-                       Severity::note,
-                       "dear_tool",
-                       fmt::format("The tool costs {:.0f} times its {} parts", once / (brief.pulls * each),
-                                   brief.pulls),
-                       "For so few parts a plainer plug, or parts over a bare former, may do.",
-                       {}});
+    if (once > 2 * f.made * each) {
+        out.push_back(
+            {Stage::run,
+             Severity::note,
+             "dear_tool",
+             fmt::format("The tool costs {:.0f} times its {} parts", once / (f.made * each), f.made),
+             "For so few parts a plainer plug, or parts over a bare former, may do.",
+             {}});
     }
     return out;
 }

@@ -25,6 +25,10 @@ class Book {
         const auto& c = need(shop_.consumables, name, "run");
         material(ledger, stage, name, kind, amount, c.waste, c.price);
     }
+    /// The same where the plan counts litres.
+    void filler(Ledger ledger, Stage stage, const char* name, double volume) {
+        consumable(ledger, stage, name, Kind::mass, volume * need(shop_.consumables, name, "run").density);
+    }
     void hours(Ledger ledger, Stage stage, std::string what, double hours) {
         if (hours <= 0) return;
         auto& line = out_.hours.emplace_back();
@@ -76,8 +80,6 @@ class Book {
     const Shop& shop_;
 };
 
-constexpr double kFilletDensity = 1150;  // kg/m³ of thickened epoxy, typical
-
 void plug_lines(Book& book, const Before& b, const std::string& grade) {
     const double area = b.plug.sanding_area;
     const auto once = Ledger::once;
@@ -106,14 +108,31 @@ void plug_lines(Book& book, const Before& b, const std::string& grade) {
     book.rated(once, Stage::plug, grade, area);
 }
 
+/// What the seams between pieces need: boards to part them, dowels to find each other again.
+void seam_lines(Book& book, const Before& b, const Shop& shop) {
+    double area = 0, dowels = 0;
+    for (const auto& board : b.split.boards) {
+        area += board.area;
+        dowels += static_cast<double>(board.dowels.size());
+    }
+    if (area <= 0) return;
+    const auto& stock = need(shop.boards, b.split_choices.board, "split");
+    book.material(Ledger::once, Stage::split, stock.name, Kind::count,
+                  std::ceil(area / (0.7 * stock.sheet_length * stock.sheet_width)), 0, stock.price,
+                  "sheets for parting boards, 30 % left over");
+    book.material(Ledger::once, Stage::split, b.split_choices.dowel, Kind::count, dowels, 0,
+                  need(shop.fasteners, b.split_choices.dowel, "split").price);
+    book.rated(Ledger::once, Stage::split, "parting boards", b.split.set.seam_length);
+}
+
 void tool_lines(Book& book, const Before& b, const Shop& shop, const std::string& grade) {
     const auto once = Ledger::once;
     const double area = b.shell.area;
     book.rated(once, Stage::brief, "design", 1);
     book.consumable(once, Stage::edge, "clay fillet", Kind::mass,
                     0.15 * (b.edge.rim_length + b.split.set.seam_length));
-    book.consumable(once, Stage::shell, "thickened epoxy for fillets", Kind::mass,
-                    kFilletDensity * b.shell.corners.filler);
+    book.filler(once, Stage::shell, "thickened epoxy for fillets", b.shell.corners.filler);
+    seam_lines(book, b, shop);
     book.consumable(once, Stage::edge, "masking tape", Kind::length, b.edge.tape_length);
     if (b.edge.bolts > 0)
         book.material(once, Stage::edge, b.edge_choices.bolt, Kind::count, b.edge.bolts, 0,
@@ -161,7 +180,8 @@ void tool_lines(Book& book, const Before& b, const Shop& shop, const std::string
 
 void part_lines(Book& book, const Before& b, const Shop& shop) {
     const auto each = Ledger::each;
-    const double area = b.part.area;
+    // What a pull takes is shared by the parts that come out of it.
+    const double area = b.part.area, parts = b.split.parts();
     book.stack(each, Stage::part, b.part.stack, b.part.resin, area, b.part_choices.waste,
                b.part_choices.pot_loss);
     double plies = 0, cores = 0, coats = 0;
@@ -174,28 +194,27 @@ void part_lines(Book& book, const Before& b, const Shop& shop) {
     book.rated(each, Stage::part, "laying core", cores * area);
     book.rated(each, Stage::part, "coating", coats * area);
     if (b.part_choices.how != LayUp::hand) {
-        const double bagged = area + b.edge.area;
+        const double bagged = area + b.edge.area / parts;
         book.consumable(each, Stage::part, "peel ply", Kind::area, area);
         book.consumable(each, Stage::part, "bag film", Kind::area, bagged);
         book.consumable(each, Stage::part, b.part_choices.how == LayUp::infused ? "flow medium" : "breather",
                         Kind::area, area);
-        book.consumable(each, Stage::part, "sealant tape", Kind::length, b.edge.tape_length);
+        book.consumable(each, Stage::part, "sealant tape", Kind::length, b.edge.tape_length / parts);
         book.rated(each, Stage::part, "bagging", bagged);
-        book.rated(each, Stage::part, "setting up bag", 1);
+        book.rated(each, Stage::part, "setting up bag", 1 / parts);
     }
-    book.consumable(each, Stage::part, "thickened epoxy for fillets", Kind::mass,
-                    kFilletDensity * b.part.corners.filler);
+    book.filler(each, Stage::part, "thickened epoxy for fillets", b.part.corners.filler);
     book.consumable(each, Stage::part, "structural adhesive", Kind::mass, b.part.joint.adhesive);
     book.consumable(each, Stage::part, "gloves and masks", Kind::count, b.brief.people * 0.5);
     book.material(
         each, Stage::release, b.release.system.name + ", touch-up", Kind::volume,
-        b.release.litres * 1e-3 / (5.0 * b.release.system.pulls_per_touch_up), 0,
+        b.release.litres * 1e-3 / (5.0 * b.release.system.pulls_per_touch_up * parts), 0,
         b.release.cost_each > 0
             ? b.release.cost_each / (b.release.litres * 1e-3 / (5.0 * b.release.system.pulls_per_touch_up))
             : 0);
-    book.hours(each, Stage::release, "release touch-up", b.release.work_each / 3600);
+    book.hours(each, Stage::release, "release touch-up", b.release.work_each / 3600 / parts);
     book.rated(each, Stage::part, "demould part", 1);
-    book.rated(each, Stage::part, "trimming", b.edge.rim_length);
+    book.rated(each, Stage::part, "trimming", b.edge.rim_length / parts);
     const bool mould_finished = b.brief.grade != Grade::structural;
     const double kept = mould_finished ? 1 - shop.rate("paint kept out of part") : 1;
     book.hours(each, Stage::part, "finishing", kept * b.brief_findings.part_hours_m2 * area);
@@ -216,6 +235,7 @@ Findings evaluate(const Choices& c, const Before& b, const Shop& shop) {
     for (const auto& m : out.materials) out.ledgers[static_cast<std::size_t>(m.ledger)].materials += m.cost;
     for (const auto& h : out.hours) out.ledgers[static_cast<std::size_t>(h.ledger)].hours += h.hours;
     for (auto& l : out.ledgers) l.labour = l.hours * out.labour_rate;
+    out.made = b.brief.pulls * b.split.parts();
     out.tasks = build_tasks(b, shop);
     out.plan = timetable(out.tasks, {c.start, b.brief.shift});
     const auto &each = out.ledgers[0], &once = out.ledgers[1], &kit = out.ledgers[2];
@@ -233,12 +253,13 @@ Findings evaluate(const Choices& c, const Before& b, const Shop& shop) {
         {"equipment", "equipment", Kind::money, kit.materials, "what the shop buys for this job and keeps"},
         {"hours_once", "hands, once", Kind::hours, once.hours * 3600, "shop rates × areas; " + rate},
         {"hours_each", "hands, each part", Kind::hours, each.hours * 3600, "shop rates × areas; " + rate},
-        {"per_part", fmt::format("cost per part over {} pulls", b.brief.pulls), Kind::money,
-         out.cost_per_part(b.brief.pulls),
-         fmt::format("each part + once ÷ {}; equipment left out", b.brief.pulls)},
-        {"total", fmt::format("all {} parts", b.brief.pulls), Kind::money,
-         once.total() + b.brief.pulls * each.total() + kit.materials,
-         "once + pulls × each part + equipment"}};
+        {"per_part", fmt::format("cost per part over {} parts", out.made), Kind::money,
+         out.cost_per_part(out.made), fmt::format("each part + once ÷ {}; equipment left out", out.made)},
+        {"total", fmt::format("all {} parts", out.made), Kind::money,
+         once.total() + out.made * each.total() + kit.materials,
+         b.split.parts() > 1 ? fmt::format("once + {} pulls × {} parts × each part + equipment",
+                                           b.brief.pulls, b.split.parts())
+                             : std::string("once + pulls × each part + equipment")}};
     return out;
 }
 

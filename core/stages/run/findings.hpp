@@ -50,6 +50,7 @@ struct Findings {
     std::vector<Task> tasks;
     Timetable plan;
     double labour_rate = 0;
+    int made = 0;  ///< parts over all planned pulls
     /// Cost of one part where `n` are made, equipment left out.
     [[nodiscard]] double cost_per_part(int n) const {
         return ledgers[0].total() + ledgers[1].total() / std::max(1, n);
@@ -60,8 +61,9 @@ struct Findings {
 struct Before {
     const brief::Choices& brief;
     const brief::Findings& brief_findings;
-    const plug::Choices& plug_choices;
+    const split::Choices& split_choices;
     const split::Findings& split;
+    const plug::Choices& plug_choices;
     const plug::Findings& plug;
     const edge::Choices& edge_choices;
     const edge::Findings& edge;

@@ -47,6 +47,9 @@ std::vector<Task> build_tasks(const Before& b, const Shop& shop) {
     if (b.edge.area > 0)
         out.push_back({"edge", "set up the flange boards and clay fillet",
                        work("filling", b.edge.area) + kHour, hands, 0, true, 0});
+    if (b.split.set.seam_length > 0)
+        out.push_back({"split", fmt::format("fit {} parting boards with clay", b.split.boards.size()),
+                       work("parting boards", b.split.set.seam_length), hands, 0, true, 0});
     release_tasks(out, b.release, "plug");
     const double shell_area = b.shell.area;
     double laying = 0;
@@ -89,16 +92,19 @@ std::vector<Task> build_tasks(const Before& b, const Shop& shop) {
     }
     out.push_back({"run", "wet-sand and polish the mould", work(grade.c_str(), area / 2), hands, 0, true, 0});
     release_tasks(out, b.release, "mould");
+    // All parts of a pull are laid up together, under one bag.
+    const double part_area = b.part.area * b.split.parts();
     double part = 0;
     for (const auto& layer : b.part_choices.layers) {
-        part += layer.kind == LayerKind::core  ? work("laying core", b.part.area)
-                : layer.kind == LayerKind::ply ? work("laying ply", b.part.area)
-                                               : work("coating", b.part.area);
+        part += layer.kind == LayerKind::core  ? work("laying core", part_area)
+                : layer.kind == LayerKind::ply ? work("laying ply", part_area)
+                                               : work("coating", part_area);
     }
-    if (b.part_choices.how != LayUp::hand) part += work("bagging", b.part.area) + work("setting up bag", 1);
+    if (b.part_choices.how != LayUp::hand) part += work("bagging", part_area) + work("setting up bag", 1);
     out.push_back({"part", "lay up the first part", part, hands, b.part.resin.demould_time, false, 0});
     out.push_back({"part", "pull and trim the first part",
-                   work("demould part", 1) + work("trimming", b.edge.rim_length), hands, 0, true, 0});
+                   work("demould part", b.split.parts()) + work("trimming", b.edge.rim_length), hands, 0,
+                   true, 0});
     return out;
 }
 

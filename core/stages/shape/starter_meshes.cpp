@@ -71,7 +71,63 @@ Loop evenly(const Loop& line, std::size_t count) {
     return out;
 }
 
+/// A measured line as it goes into the outline: whole, from +across to -across.
+Loop measured(const Station& s) {
+    Loop line;
+    for (const auto& p : s.points) line.emplace_back(p[0], p[1]);
+    if (line.size() < 3)
+        throw InputError("stations",
+                         "the section at " + quantity(Kind::length, s.at) + " has fewer than three points",
+                         "paste the whole line, or take its points away");
+    double low = line.front().x(), high = low;
+    for (const auto& p : line) {
+        low = std::min(low, p.x());
+        high = std::max(high, p.x());
+    }
+    const double size = std::max(std::abs(low), std::abs(high)), near = 0.01 * size;
+    if (low > -near || high < near) {
+        // One half, from the middle line out or from outside in: the other is its mirror image.
+        if (std::abs(line.front().x()) > std::abs(line.back().x())) std::reverse(line.begin(), line.end());
+        Loop other(line.rbegin(), line.rend());
+        for (auto& p : other) p.x() = -p.x();
+        line.erase(line.begin());
+        other.insert(other.end(), line.begin(), line.end());
+        line = std::move(other);
+    }
+    if (line.front().x() < line.back().x()) std::reverse(line.begin(), line.end());
+    return line;
+}
+
 }  // namespace
+
+Loop station_outline(const Station& s, std::size_t count) {
+    Loop line;
+    if (s.points.empty()) {
+        constexpr int kFine = 720;
+        for (int i = 0; i <= kFine; ++i) {
+            const auto q = superellipse(kPi * i / kFine, s.fullness);
+            line.emplace_back(q.x() * s.width / 2, q.y() * s.height);
+        }
+    } else {
+        line = measured(s);
+        const Point2 low = low_corner({line}), size = high_corner({line}) - low;
+        if (!(size.minCoeff() > 1e-4))
+            throw InputError("stations",
+                             "the section at " + quantity(Kind::length, s.at) + " has no width or no height",
+                             "look at its points: across, then above the bench");
+        for (auto& p : line) p = {p.x() * s.width / size.x(), (p.y() - low.y()) * s.height / size.y()};
+    }
+    return evenly(line, count);
+}
+
+void size_by_points(Station& s) {
+    if (s.points.size() < 3) return;
+    const auto line = measured(s);
+    const Point2 low = low_corner({line}), size = high_corner({line}) - low;
+    s.width = size.x();
+    s.height = size.y();
+    s.lift = low.y();
+}
 
 FairedStations fair(const Stations& stations) {
     auto list = stations.stations;
@@ -95,12 +151,22 @@ FairedStations fair(const Stations& stations) {
     }
     // Typed stiffness runs from 0 to 1; its fourth power spreads the useful range over the slider.
     const double k = std::pow(stations.stiffness, 4);
-    return {FairCurve(at, width, k),
-            FairCurve(at, height, k),
-            FairCurve(at, fullness, k),
-            FairCurve(at, lift, k),
-            at.front(),
-            at.back()};
+    FairedStations out{FairCurve(at, width, k),
+                       FairCurve(at, height, k),
+                       FairCurve(at, fullness, k),
+                       FairCurve(at, lift, k),
+                       at.front(),
+                       at.back(),
+                       {}};
+    if (std::any_of(list.begin(), list.end(), [](const Station& s) { return !s.points.empty(); })) {
+        // Fairing is linear in what it goes through: faired unit steps are the shares.
+        for (std::size_t i = 0; i < list.size(); ++i) {
+            std::vector<double> unit(list.size(), 0);
+            unit[i] = 1;
+            out.shares.emplace_back(at, unit, k);
+        }
+    }
+    return out;
 }
 
 double stray(const Stations& stations, const FairedStations& faired) {
@@ -117,10 +183,32 @@ TriangleMesh stations_mesh(const Stations& stations, Progress& progress) {
     const auto line = fair(stations);
     double girth = 0;
     for (const auto& s : stations.stations) girth = std::max(girth, s.width + 2 * s.height);
-    const auto around = steps(stations.whole ? 2 * girth : girth, stations.facet, 12, 1500);
+    // Even, so that a whole body has as many points above as below.
+    const auto around = steps((stations.whole ? 2 : 1) * girth / 2, stations.facet, 6, 750) * 2;
     const auto rows = steps(line.to - line.from, stations.facet, 4, 3000) + 1;
     const auto count = stations.whole ? around : around + 1;
     TriangleMesh mesh;
+    // Measured sections are shared out point by point, each outline made 1 wide and 1 high first.
+    std::vector<Loop> outlines;
+    if (!line.shares.empty()) {
+        auto list = stations.stations;
+        std::stable_sort(list.begin(), list.end(),
+                         [](const Station& a, const Station& b) { return a.at < b.at; });
+        const auto upper = stations.whole ? around / 2 + 1 : count;
+        for (const auto& s : list) {
+            auto& outline = outlines.emplace_back(station_outline(s, upper));
+            for (auto& p : outline) p = {p.x() / s.width, p.y() / s.height};
+        }
+    }
+    const auto blended = [&](std::size_t i, double x) {
+        // The lower half of a whole body is its upper one's mirror image.
+        const auto upper = outlines.front().size();
+        const bool below = i >= upper;
+        const auto k = below ? around - i : i;
+        Point2 sum = Point2::Zero();
+        for (std::size_t s = 0; s < outlines.size(); ++s) sum += line.shares[s].at(x) * outlines[s][k];
+        return Point2(2 * sum.x(), below ? -sum.y() : sum.y());
+    };
     for (std::size_t r = 0; r < rows; ++r) {
         if (r % 64 == 0)
             progress.report(0.8 * static_cast<double>(r) / static_cast<double>(rows), "drawing the stations");
@@ -134,7 +222,7 @@ TriangleMesh stations_mesh(const Stations& stations, Progress& progress) {
         for (std::size_t i = 0; i < count; ++i) {
             const double a =
                 (stations.whole ? 2 : 1) * kPi * static_cast<double>(i) / static_cast<double>(around);
-            const auto q = superellipse(a, fullness);
+            const auto q = outlines.empty() ? superellipse(a, fullness) : blended(i, x);
             mesh.points.emplace_back(x, q.x() * width / 2, lift + q.y() * height);
         }
     }

@@ -8,13 +8,24 @@
 
 namespace jig::shape {
 
-/// The lines faired through the stations, each over `at`.
+/// The lines faired through the stations, each over `at`. Where a section was measured, `shares` say how much
+/// of each station's outline goes into the section at a place; else it is empty.
 struct FairedStations {
     FairCurve width, height, fullness, lift;
     double from, to;
+    std::vector<FairCurve> shares;
 };
 /// Throws InputError for fewer than two stations, for two at one place and for sections without a size.
 FairedStations fair(const Stations& stations);
+
+/// A station's outline over its foot from +across to -across as `count` points at even distances, m: across
+/// from the middle line and above the foot. One half measured is mirrored. Throws InputError for fewer than
+/// three points and for a line without width or height.
+Loop station_outline(const Station& station, std::size_t count);
+
+/// Takes a station's width, height and lift from its measured points, and keeps them as they are where it has
+/// none.
+void size_by_points(Station& station);
 
 /// How far the faired lines stray from what was typed, m: the largest over width, height and lift.
 double stray(const Stations& stations, const FairedStations& faired);

@@ -16,19 +16,22 @@ struct Words<FoilSection> {
 namespace shape {
 
 /// One section of a stations shape, across the length. Its outline is a superellipse
-/// |y/(width/2)|^fullness + |z/height|^fullness = 1: 2 is an ellipse, more is boxier.
+/// |y/(width/2)|^fullness + |z/height|^fullness = 1 (2 is an ellipse, more is boxier), or the line of
+/// `points` as a contour gauge gave it, stretched to the width and height.
 struct Station {
     double at = 0;        ///< m along the length
     double width = 0.3;   ///< m
     double height = 0.1;  ///< m above `lift`
     double fullness = 2.5;
-    double lift = 0;  ///< m of the foot above the bench
+    double lift = 0;                              ///< m of the foot above the bench
+    std::vector<std::array<double, 2>> points{};  ///< m: across from the middle line, above the bench
     static void fields(auto& c, auto&& v) {
         v("at", c.at, -100.0, 100.0);
         v("width", c.width, 0.0, 50.0);
         v("height", c.height, 0.0, 50.0);
         v("fullness", c.fullness, 1.0, 12.0);
         v("lift", c.lift, -50.0, 50.0);
+        v("points", c.points);
     }
     bool operator==(const Station&) const = default;
 };

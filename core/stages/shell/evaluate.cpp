@@ -12,7 +12,7 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
     out.resin = need(shop.resins, c.resin, "shell resin");
     out.stack = sum_stack(c.layers, out.resin, c.how, shop, "shell");
     const auto& l = out.stack.laminate;
-    out.area = split.moulded_area + edge.area;
+    out.area = split.mould_area() + edge.area;
     out.mass = out.stack.areal_mass() * out.area;
     out.resin_mass = out.stack.resin * out.area * (1 + c.waste);
     out.Tg = out.resin.Tg;
@@ -30,7 +30,7 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
         today += t;
     }
     out.days = 1 + static_cast<int>(out.day_ends.size());
-    const double longest = std::max(shape.measures.size.x(), shape.measures.size.y());
+    const double longest = split.size.x();
     const double cooling = c.cure_temperature - kelvin(20);
     const double curve = std::max(std::abs(l.curvature[0]), std::abs(l.curvature[1])) * cooling;
     // The skin wants to curl with the moment D·κ; the shape's own depth (E·t·∫(h-h̄)²ds) resists it.
@@ -40,6 +40,8 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
     out.bow = curve * freedom * longest * longest / 8;
     out.bridging_radius = kBridgingThicknesses * l.thickness;
     out.corners = tight_corners(shape.mesh, shape.topology, shape.bends, out.bridging_radius, true);
+    out.corners.length *= split.parts();
+    out.corners.filler *= split.parts();
     const auto mpa = [](double e) { return quantity(Kind::modulus, e); };
     out.figures = {
         {"thickness", "thickness", Kind::thickness, l.thickness,

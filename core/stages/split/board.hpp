@@ -4,31 +4,41 @@
 #include <string>
 
 #include "core/base/progress.hpp"
-#include "core/science/mesh/cut.hpp"
 #include "core/science/mesh/outline.hpp"
+#include "core/science/mesh/pieces.hpp"
 #include "core/science/nest/slab_sheets.hpp"
 #include "core/stages/split/choices.hpp"
 
 namespace jig::split {
 
-struct Board {
-    std::string name;
-    Loops outline;           ///< m, flat, ready to cut: outer loop first
-    double area = 0;         ///< m²
-    double length = 0;       ///< m along the plug
-    bool developed = false;  ///< a curved one laid flat
-    double bend = 0;         ///< m, the smallest radius it is bent to; 0 for flat ones
+/// What holds a board up: a leg or brace from the bench.
+struct Support {
+    Point at;           ///< m, under the board's outer edge
+    double height = 0;  ///< m above the bench
 };
 
-/// Flat boards in the plane of a split: the part's outline there grown by the stand-off, out to the board's
-/// width.
-std::vector<Board> plane_boards(const TriangleMesh& mesh, const Topology& topology, const Point& at,
-                                const Point& normal, const Choices& choices, Progress& progress);
+struct Board {
+    std::string name;
+    Loops outline;               ///< m, flat, ready to cut: outer loop first
+    std::vector<Point2> dowels;  ///< m, on the flat outline
+    double hole = 0;             ///< m, diameter of each dowel's hole
+    double area = 0;             ///< m²
+    double length = 0;           ///< m along the plug
+    bool developed = false;      ///< a curved one laid flat
+    double bend = 0;             ///< m, the smallest radius it is bent to; 0 for flat ones
+    double misfit = 0;           ///< m that laying it flat may be out, because it is bent both ways
+    TriangleMesh surface;        ///< m, its release face in place, seen from the first piece's side
+    std::vector<Support> supports;
+};
 
-/// One strip along each seam of found pieces, `board_width` wide away from the part, laid flat by unrolling
-/// its triangles one after the other (exact where the strip is developable).
-std::vector<Board> seam_boards(const std::vector<Line>& seams, const std::vector<std::vector<Point>>& outward,
-                               const Choices& choices);
+/// Boards for every seam of a set. With dowels, a plane's are flat in it; a search's stand off along the
+/// part's outward normal. Leaning faces lean by `lean` towards the first piece's pull and are laid flat as
+/// strips. The bench is the part's lowest place. `hole` m is the diameter of a dowel. Throws Cancelled.
+std::vector<Board> parting_boards(const TriangleMesh& mesh, const Topology& topology, const PieceSet& set,
+                                  const Choices& choices, double hole, Progress& progress);
+
+/// What is cut out of flat stock: the outline and the dowels' holes.
+Loops drilled(const Board& board);
 
 /// Unrolls the strip between two lines of equally many points; the flat outline runs along the first and back
 /// along the second. Every edge of its triangles keeps its length.

@@ -43,6 +43,18 @@ void judge_pieces(const Choices& c, const Findings& f, const shape::Findings& sh
         add(Severity::note, "widest", "The widest line lies elsewhere",
             "A plane there usually frees most on both sides.", Fix{"Put the plane there", plane_patch(f)});
     }
+    if (f.seam_on_show > 0.02 * f.set.seam_length)
+        add(Severity::note, "on_show",
+            quantity(Kind::length, f.seam_on_show) + " of seam runs across show surface",
+            c.way == SplitWay::plane
+                ? "Every seam shows as a line that is sanded away in each part: move the plane off it."
+                : "Every seam shows as a line that is sanded away in each part: give the faces beside it to "
+                  "one "
+                  "piece with the brush on the stand.");
+    if (c.together != Together::alone)
+        add(Severity::note, "alone", "In a mould of pieces the part lies alone",
+            "Several parts in one mould are planned for moulds in one piece.",
+            Fix{"Let it lie alone", patch_of("split", "together", "alone")});
     if (shape.measures.closed) {
         add(Severity::note, "closed_part",
             "The part is closed: lay the pieces open and join its halves later",

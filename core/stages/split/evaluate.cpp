@@ -6,6 +6,7 @@
 #include <map>
 
 #include "core/science/mesh/slice.hpp"
+#include "core/science/mesh/widest.hpp"
 #include "core/stages/split/findings.hpp"
 
 namespace jig::split {
@@ -90,96 +91,134 @@ double widest_circle(const Loop& outline) {
     return 2 * low;
 }
 
-/// The opening of a piece: its longest rim seen along its pull.
-Loop mouth_of(const Piece& piece) {
+/// The widest circle that goes into any opening of a piece, seen along its pull.
+double mouth_of(const Piece& piece) {
     const auto frame = frame_across(piece.direction);
     const auto topology = topology_of(piece.mesh);
-    Loop best;
+    double widest = 0;
     for (const auto& rim : rim_loops(piece.mesh, topology)) {
         Loop flat;
         for (const auto i : rim) flat.push_back(frame.flat(piece.mesh.points[i]));
-        if (std::abs(signed_area(flat)) > std::abs(signed_area(best))) best = std::move(flat);
+        if (signed_area(flat) < 0) std::reverse(flat.begin(), flat.end());
+        widest = std::max(widest, widest_circle(flat));
     }
-    if (signed_area(best) < 0) std::reverse(best.begin(), best.end());
-    return best;
+    return widest;
 }
 
-/// Which way a parting board stands off along each seam: the part's outward normal there, out of the mean
-/// pull.
-std::vector<std::vector<Point>> away_from(const TriangleMesh& mesh, const std::vector<Line>& seams) {
-    // The nearest of the mesh's points lends its normal; a coarse grid finds it.
-    std::vector<Point> normal(mesh.points.size(), Point::Zero());
-    for (std::size_t f = 0; f < mesh.triangles.size(); ++f) {
-        for (const auto i : mesh.triangles[f]) normal[i] += mesh.area_vector2(f);
-    }
-    const auto box = bounds_of(mesh);
-    const double cell = std::max(1e-9, box.diagonal() / 60);
-    std::map<std::array<int, 3>, std::vector<std::size_t>> grid;
-    const auto place = [&](const Point& p) {
-        const Point q = (p - box.low) / cell;
-        return std::array{static_cast<int>(q.x()), static_cast<int>(q.y()), static_cast<int>(q.z())};
-    };
-    for (std::size_t i = 0; i < mesh.points.size(); ++i) grid[place(mesh.points[i])].push_back(i);
-    std::vector<std::vector<Point>> out;
-    for (const auto& line : seams) {
-        auto& ways = out.emplace_back();
-        for (const auto& p : line) {
-            const auto at = place(p);
-            double nearest = std::numeric_limits<double>::infinity();
-            Point way = ways.empty() ? Point(Point::UnitX()) : ways.back();
-            for (int x = -1; x <= 1; ++x) {
-                for (int y = -1; y <= 1; ++y) {
-                    for (int z = -1; z <= 1; ++z) {
-                        const auto found = grid.find({at[0] + x, at[1] + y, at[2] + z});
-                        if (found == grid.end()) continue;
-                        for (const auto i : found->second) {
-                            const double d = (mesh.points[i] - p).squaredNorm();
-                            if (d < nearest && normal[i].norm() > 0) {
-                                nearest = d;
-                                way = normal[i].normalized();
-                            }
-                        }
-                    }
-                }
-            }
-            ways.push_back(way);
-        }
-    }
+std::vector<Painted> painted(const Choices& c) {
+    std::vector<Painted> out;
+    for (const auto& s : c.painted)
+        out.push_back({{{s.at[0], s.at[1], s.at[2]}, {s.facing[0], s.facing[1], s.facing[2]}, s.reach},
+                       s.paint,
+                       {s.toward[0], s.toward[1], s.toward[2]}});
     return out;
 }
 
-/// Faces that are seen from above when the part is used: those less steep than `above` against the pull.
-std::vector<char> show_faces(const TriangleMesh& mesh, const Point& pull, double above) {
+/// Show surface: what is seen from above when the part is used (less steep than `show_above` against the
+/// pull), and what is painted so by hand.
+std::vector<char> show_faces(const TriangleMesh& mesh, const Point& pull, const Choices& c) {
     std::vector<char> show;
-    if (above <= 0) return show;
-    for (std::size_t f = 0; f < mesh.triangles.size(); ++f)
-        show.push_back(static_cast<char>(mesh.area_vector2(f).normalized().dot(pull) > std::sin(above)));
+    if (c.show_above > 0) {
+        for (std::size_t f = 0; f < mesh.triangles.size(); ++f)
+            show.push_back(
+                static_cast<char>(mesh.area_vector2(f).normalized().dot(pull) > std::sin(c.show_above)));
+    }
+    std::vector<int> owner;
+    lay_paint(mesh, painted(c), show, owner);
+    if (std::find(show.begin(), show.end(), 1) == show.end()) show.clear();
     return show;
 }
 
+/// m of the seams that cross show surface: each step counts where the face nearest its middle is shown.
+double length_on_show(const TriangleMesh& mesh, const std::vector<char>& show,
+                      const std::vector<Line>& seams) {
+    if (show.empty()) return 0;
+    TriangleMesh shown;
+    shown.points = mesh.points;
+    double edge = 0;
+    for (std::size_t f = 0; f < show.size(); ++f) {
+        if (!show[f]) continue;
+        shown.triangles.push_back(mesh.triangles[f]);
+        edge = std::max(edge, std::sqrt(mesh.area_vector2(f).norm()));
+    }
+    // A grid of the shown faces' boxes keeps this near linear.
+    const auto box = bounds_of(mesh);
+    const double cell = std::max({1e-6, edge, box.diagonal() / 80}), reach = 1e-3 * box.diagonal();
+    std::map<std::array<int, 3>, std::vector<std::size_t>> grid;
+    const auto place = [&](const Point& p) {
+        const Point q = (p - box.low) / cell;
+        return std::array{static_cast<int>(std::floor(q.x())), static_cast<int>(std::floor(q.y())),
+                          static_cast<int>(std::floor(q.z()))};
+    };
+    for (std::size_t f = 0; f < shown.triangles.size(); ++f) {
+        Point low = shown.corner(f, 0), high = low;
+        for (int k = 1; k < 3; ++k) {
+            low = low.cwiseMin(shown.corner(f, k));
+            high = high.cwiseMax(shown.corner(f, k));
+        }
+        const auto a = place(low - Point::Constant(reach)), b = place(high + Point::Constant(reach));
+        for (int x = a[0]; x <= b[0]; ++x) {
+            for (int y = a[1]; y <= b[1]; ++y) {
+                for (int z = a[2]; z <= b[2]; ++z) grid[{x, y, z}].push_back(f);
+            }
+        }
+    }
+    double sum = 0;
+    for (const auto& line : seams) {
+        for (std::size_t i = 1; i < line.size(); ++i) {
+            const Point middle = (line[i] + line[i - 1]) / 2;
+            const auto found = grid.find(place(middle));
+            if (found == grid.end()) continue;
+            const bool on = std::any_of(found->second.begin(), found->second.end(), [&](std::size_t f) {
+                return distance_to_face(shown, f, middle) < reach;
+            });
+            if (on) sum += (line[i] - line[i - 1]).norm();
+        }
+    }
+    return sum;
+}
+
+/// Puts the parts that one mould makes beside each other.
+void lay_out(const Choices& c, const shape::Findings& shape, Findings& out) {
+    const Point full = shape.measures.size;
+    out.size = {std::max(full.x(), full.y()), std::min(full.x(), full.y())};
+    out.rims = out.joined = {out.rim};
+    out.places = {PartPlace{}};
+    if (c.together == Together::alone || c.way != SplitWay::one || out.rim.size() < 3) return;
+    out.places = lay_parts({out.rim}, c);
+    out.rims.clear();
+    for (const auto& place : out.places) out.rims.push_back(placed(out.rim, place));
+    out.joined = joined_outline(out.rims, c.between);
+    out.stood = stand_parts(shape.mesh, out.frame, out.places);
+    const Point2 reach = high_corner(out.joined) - low_corner(out.joined);
+    out.size = {reach.maxCoeff(), reach.minCoeff()};
+}
+
 /// Divides the mould and judges every piece: its faces, its way out, its opening, its boards.
-void divide(const Choices& c, const shape::Findings& shape, Findings& out, Progress& progress) {
+void divide(const Choices& c, const shape::Findings& shape, double hole, Findings& out, Progress& progress) {
     const Point at(c.plane_at[0], c.plane_at[1], c.plane_at[2]),
         normal(c.plane_normal[0], c.plane_normal[1], c.plane_normal[2]);
     if (c.way == SplitWay::plane) {
         out.set = pieces_by_plane(shape.mesh, *shape.rays, at, normal, out.drag_angle, progress);
-        out.boards = plane_boards(shape.mesh, shape.topology, at, normal, c, progress);
     } else {
         PieceRules rules;
         rules.count = c.pieces;
         rules.drag_angle = out.drag_angle;
-        rules.show = show_faces(shape.mesh, out.pull, c.show_above);
+        rules.show = out.show;
+        rules.painted = painted(c);
         out.set = find_pieces(shape.mesh, *shape.rays, rules, progress);
-        out.boards = seam_boards(out.set.seams, away_from(shape.mesh, out.set.seams), c);
     }
+    out.boards = parting_boards(shape.mesh, shape.topology, out.set, c, hole, progress);
+    out.seam_on_show = length_on_show(shape.mesh, out.show, out.set.seams);
     const auto ways = ways_out(out.set, *shape.rays, c.backing, progress);
     for (std::size_t i = 0; i < out.set.pieces.size(); ++i) {
         const auto& piece = out.set.pieces[i];
         PieceFacts facts;
         facts.name = i < c.names.size() && !c.names[i].empty() ? c.names[i] : fmt::format("piece {}", i + 1);
         facts.way = ways[i];
-        facts.mouth = widest_circle(mouth_of(piece));
+        facts.mouth = mouth_of(piece);
         facts.depth = piece.map.depth;
+        if (!out.show.empty()) facts.show = show_faces(piece.mesh, out.pull, c);
         out.facts.push_back(std::move(facts));
     }
     // The whole mould's sums are the pieces' sums, each along its own pull; what each face does stands in the
@@ -218,9 +257,19 @@ double drag_angle_for(Grade grade) {
     return radians(3);
 }
 
+const TriangleMesh& mould_mesh(const shape::Findings& shape, const Findings& split) {
+    return split.stood ? split.stood->mesh : shape.mesh;
+}
+
+const Topology& mould_topology(const shape::Findings& shape, const Findings& split) {
+    return split.stood ? split.stood->topology : shape.topology;
+}
+
 Findings evaluate(const Choices& c, const shape::Findings& shape, const brief::Choices& brief,
-                  Progress& progress) {
+                  const Shop& shop, Progress& progress) {
     Findings out;
+    const auto& dowel = need(shop.fasteners, c.dowel, "split dowel");
+    const auto& stock = need(shop.boards, c.board, "parting board");
     out.drag_angle = c.drag_rule == DragRule::surface ? drag_angle_for(brief.grade) : c.drag_angle;
     DraftRules rules;
     rules.drag_angle = out.drag_angle;
@@ -236,10 +285,12 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const brief::C
             throw InputError("split", "the pull has no length", "give a direction such as 0, 0, 1");
         out.pull.normalize();
     }
-    if (c.way == SplitWay::one)
+    if (c.way == SplitWay::one) {
         out.map = draft(shape.mesh, *shape.rays, out.pull, rules, progress);
-    else
-        divide(c, shape, out, progress);
+    } else {
+        out.show = show_faces(shape.mesh, out.pull, c);
+        divide(c, shape, dowel.diameter, out, progress);
+    }
     out.frame = frame_across(out.pull);
     out.zero_lines = zero_draft_lines(shape.mesh, shape.topology, out.pull);
     out.moulded_area = out.map.area - out.map.open;
@@ -249,6 +300,7 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const brief::C
     }
     out.rim = find_rim(shape, out, progress);
     out.mouth = widest_circle(out.rim);
+    lay_out(c, shape, out);
     if (!out.one_piece() || out.map.locks > 1e-4 * out.moulded_area)
         out.widest = widest_height(shape.mesh, shape.topology, out.pull, progress);
     measure_sections(shape, out, progress);
@@ -284,12 +336,31 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const brief::C
              fmt::format("along {:.2f}, {:.2f}, {:.2f}; drags {}, {} deep", d.x(), d.y(), d.z(),
                          quantity(Kind::area, other.drags), quantity(Kind::length, other.depth))});
     }
+    if (out.parts() > 1) {
+        out.figures.push_back(
+            {"parts", "parts from one pull", Kind::count, static_cast<double>(out.parts()),
+             fmt::format("{}, {} of flange between two at least; the mould is {} × {} without its own flange",
+                         c.together == Together::mirrored ? "left and right" : "alike",
+                         quantity(Kind::length, c.between), quantity(Kind::length, out.size.x()),
+                         quantity(Kind::length, out.size.y()))});
+        out.figures.push_back({"bags_saved", "bagging operations saved", Kind::count,
+                               static_cast<double>(brief.pulls) * (out.parts() - 1),
+                               fmt::format("{} pulls × ({} parts − 1), against one mould for each part",
+                                           brief.pulls, out.parts())});
+    }
     if (!out.one_piece()) {
-        double board_area = 0, clay = 0;
-        constexpr double kBoardThickness = 0.012;
+        double board_area = 0, clay = 0, misfit = 0, low = std::numeric_limits<double>::infinity(), high = 0;
+        std::size_t dowels = 0, supports = 0;
         for (const auto& board : out.boards) {
             board_area += board.area;
-            clay += clay_volume(board.length, c, kBoardThickness);
+            clay += clay_volume(board.length, c, stock.thickness);
+            misfit = std::max(misfit, board.misfit);
+            dowels += board.dowels.size();
+            supports += board.supports.size();
+            for (const auto& s : board.supports) {
+                low = std::min(low, s.height);
+                high = std::max(high, s.height);
+            }
         }
         out.figures.push_back({"pieces", "pieces", Kind::count, static_cast<double>(out.set.pieces.size()),
                                c.way == SplitWay::plane ? "one on each side of the plane"
@@ -314,13 +385,27 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const brief::C
                          quantity(Kind::length, c.board_width), quantity(Kind::length, c.stand_off))});
         out.figures.push_back(
             {"clay", "clay fillet", Kind::volume, clay,
-             "length × (gap × " + quantity(Kind::length, kBoardThickness) + " of board + (1 − π/4)·r²)"});
+             "length × (gap × " + quantity(Kind::length, stock.thickness) + " of board + (1 − π/4)·r²)"});
+        if (supports > 0)
+            out.figures.push_back(
+                {"supports", "supports under the boards", Kind::count, static_cast<double>(supports),
+                 fmt::format(
+                     "every {} or less along their outer edges, {} to {} above the bench that the plug "
+                     "lies on",
+                     quantity(Kind::length, c.support_pitch), quantity(Kind::length, low),
+                     quantity(Kind::length, high))});
+        if (misfit > 0)
+            out.figures.push_back(
+                {"misfit", "boards laid flat may be out by", Kind::thickness, misfit,
+                 "the strip parted along its one set of diagonals and along the other, laid on each other; a "
+                 "strip bent one way only gives 0"});
+        if (!out.show.empty())
+            out.figures.push_back({"seam_on_show", "seam across show surface", Kind::length, out.seam_on_show,
+                                   "steps of the seams whose middle lies on a shown face"});
         if (c.locating == Locating::dowels)
             out.figures.push_back(
-                {"dowels", "dowels", Kind::count,
-                 std::max(2.0, std::ceil(out.set.seam_length / 0.6)) *
-                     static_cast<double>(std::max<std::size_t>(1, out.set.pieces.size() - 1)),
-                 "two or more a joint, not further apart than 0.6 m, one round one slotted"});
+                {"dowels", "dowels", Kind::count, static_cast<double>(dowels),
+                 "two or more a board, no further apart than 0.6 m, one round one slotted: " + c.dowel});
         else
             out.figures.push_back({"lean_step", "step of the leaning face", Kind::length,
                                    c.board_width * std::tan(c.lean),

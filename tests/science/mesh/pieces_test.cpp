@@ -4,6 +4,7 @@
 #include "core/science/mesh/measure.hpp"
 #include "core/science/mesh/pieces.hpp"
 #include "core/science/mesh/sweep.hpp"
+#include "core/science/mesh/widest.hpp"
 #include "tests/shapes.hpp"
 
 using namespace jig;

@@ -1,0 +1,65 @@
+#include "app/stand/scene_parts.hpp"
+
+#include <cmath>
+
+#include "core/base/error.hpp"
+#include "core/science/mesh/triangulate.hpp"
+
+namespace jig::app {
+
+void add_triangle(Scene& s, const std::array<Point, 3>& at, const std::array<Point, 3>& normals,
+                  const QColor& colour, Pattern pattern) {
+    const auto put = [&](const Point& p, const Point& n) {
+        s.corners.push_back({static_cast<float>(p.x()), static_cast<float>(p.y()), static_cast<float>(p.z()),
+                             static_cast<float>(n.x()), static_cast<float>(n.y()), static_cast<float>(n.z()),
+                             colour.redF(), colour.greenF(), colour.blueF(), static_cast<float>(pattern)});
+    };
+    for (std::size_t k = 0; k < 3; ++k) put(at[k], normals[k]);
+}
+
+void add_quad(Scene& s, const Point& a, const Point& b, const Point& c, const Point& d, const QColor& colour,
+              Pattern pattern) {
+    const Point n = (b - a).cross(c - a).normalized();
+    add_triangle(s, {a, b, c}, {n, n, n}, colour, pattern);
+    add_triangle(s, {a, c, d}, {n, n, n}, colour, pattern);
+}
+
+void add_flat(Scene& s, const Loops& outlines, double z, const QColor& colour, Pattern pattern) {
+    if (outlines.empty()) return;
+    Loops thin;
+    for (const auto& loop : outlines) thin.push_back(simplified(loop, 0.0002));
+    const double spacing = (high_corner(thin) - low_corner(thin)).maxCoeff() / 4;
+    FlatMesh flat;
+    try {
+        flat = filled(thin, spacing);
+    } catch (const InputError&) {
+        // Two outlines closer than the thinning may cross; as they came they do not.
+        flat = filled(outlines, spacing);
+    }
+    const auto at = [&](std::uint32_t i) { return Point(flat.points[i].x(), flat.points[i].y(), z); };
+    const Point up = Point::UnitZ();
+    for (const auto& t : flat.triangles)
+        add_triangle(s, {at(t[0]), at(t[1]), at(t[2])}, {up, up, up}, colour, pattern);
+}
+
+void add_line(Scene& s, const Line& line, const Upright& up, const Point& move, const QColor& colour,
+              double width, bool dashed) {
+    SceneLine out;
+    for (const auto& p : line) out.points.push_back(up(p) + move);
+    out.colour = colour;
+    out.width = width;
+    out.dashed = dashed;
+    s.lines.push_back(std::move(out));
+}
+
+void add_arrow(Scene& s, const Point& from, const Point& way, const QString& text, const Ink& k) {
+    const Point tip = from + way;
+    const Point side =
+        way.cross(std::abs(way.normalized().z()) > 0.9 ? Point::UnitX() : Point::UnitZ()).normalized() *
+        way.norm() / 10;
+    s.lines.push_back({{from, tip}, k.petrol, 2.0, false});
+    s.lines.push_back({{tip + side - way / 6, tip, tip - side - way / 6}, k.petrol, 2.0, false});
+    s.labels.push_back({tip, text});
+}
+
+}  // namespace jig::app

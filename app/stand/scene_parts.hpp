@@ -1,0 +1,67 @@
+// What scenes are built with: faces, lines and arrows, and the things that several stages show.
+#pragma once
+
+#include "app/stand/scene.hpp"
+
+namespace jig::app {
+
+/// All scenes are built upright: the pull becomes the world's z.
+struct Upright {
+    Frame frame;
+    [[nodiscard]] Point operator()(const Point& p) const {
+        return {frame.u.dot(p), frame.v.dot(p), frame.w.dot(p)};
+    }
+    /// Back to the part's own axes.
+    [[nodiscard]] Point back(const Point& p) const {
+        return frame.u * p.x() + frame.v * p.y() + frame.w * p.z();
+    }
+};
+
+void add_triangle(Scene& s, const std::array<Point, 3>& at, const std::array<Point, 3>& normals,
+                  const QColor& colour, Pattern pattern);
+void add_quad(Scene& s, const Point& a, const Point& b, const Point& c, const Point& d, const QColor& colour,
+              Pattern pattern);
+
+/// The shape's faces with soft normals across gentle folds; `colour_of` may leave a face out.
+template <class ColourOf>
+void add_shape(Scene& s, const TriangleMesh& mesh, const Upright& up, double raise, double grow,
+               ColourOf&& colour_of) {
+    std::vector<Point> normals(mesh.points.size(), Point::Zero());
+    for (std::size_t f = 0; f < mesh.triangles.size(); ++f) {
+        const Point n = mesh.area_vector2(f);
+        for (const auto i : mesh.triangles[f]) normals[i] += n;
+    }
+    for (auto& n : normals) n.normalize();
+    for (std::size_t f = 0; f < mesh.triangles.size(); ++f) {
+        QColor colour;
+        Pattern pattern = Pattern::plain;
+        if (!colour_of(f, colour, pattern)) continue;
+        const Point own = mesh.area_vector2(f).normalized();
+        std::array<Point, 3> p, n;
+        for (std::size_t k = 0; k < 3; ++k) {
+            const auto i = mesh.triangles[f][k];
+            const Point soft = normals[i].dot(own) > 0.8 ? normals[i] : own;
+            p[k] = up(mesh.points[i] + grow * soft) + Point(0, 0, raise);
+            n[k] = up(soft);
+        }
+        add_triangle(s, p, n, colour, pattern);
+    }
+}
+
+/// A flat surface with holes, looking up.
+void add_flat(Scene& s, const Loops& outlines, double z, const QColor& colour, Pattern pattern);
+/// A line of the part, lifted a little so that it shows on the surface.
+void add_line(Scene& s, const Line& line, const Upright& up, const Point& move, const QColor& colour,
+              double width, bool dashed = false);
+void add_arrow(Scene& s, const Point& from, const Point& way, const QString& text, const Ink& k);
+
+// Things of one stage (scene_split.cpp, scene_tool.cpp).
+void add_pull(Scene& s, const Findings& f, const Upright& up, const Ink& k, const Wording& w);
+void add_pieces(Scene& s, const Job& job, const Findings& f, const Upright& up, const Ink& k,
+                const QColor& stone, const View& view);
+void add_plane(Scene& s, const Job& job, const Upright& up);
+void add_flange(Scene& s, const Job& job, const Findings& f, const Ink& k, const QColor& plain, double raise);
+void add_slabs(Scene& s, const plug::Findings& plug, const Ink& k, double gap);
+void add_ribs(Scene& s, const Job& job, const Findings& f, const Upright& up, const Ink& k, double shell);
+
+}  // namespace jig::app
