@@ -129,7 +129,7 @@ std::vector<std::vector<TopoDS_Wire>> read_wires() {
     std::vector<gp_Pnt> points;
     const auto finish = [&] {
         if (points.size() >= 2) {
-            const bool closed = points.size() > 3 && points.front().Distance(points.back()) < 1e-9;
+            const bool closed = points.size() > 3 && points.front().Distance(points.back()) < 1e-6;
             if (closed) points.pop_back();
             BRepBuilderAPI_MakePolygon line;
             for (const auto& p : points) line.Add(p);
@@ -142,7 +142,9 @@ std::vector<std::vector<TopoDS_Wire>> read_wires() {
         double x = 0, y = 0, z = 0;
         std::istringstream words(text);
         if (words >> x >> y >> z) {
-            points.emplace_back(x * 1e3, y * 1e3, z * 1e3);
+            const gp_Pnt p(x * 1e3, y * 1e3, z * 1e3);
+            // Points that fall together make no edge.
+            if (points.empty() || points.back().Distance(p) > 1e-6) points.push_back(p);
             continue;
         }
         finish();

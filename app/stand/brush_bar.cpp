@@ -75,6 +75,8 @@ void BrushBar::show_brushes(const std::vector<Brush>& brushes, double size) {
         b->setToolTip(tip);
         group_->addButton(b, id);
         row_->insertWidget(id, b);
+        // Shown at once, so that the row's size counts it.
+        b->show();
     };
     add(kTurn, "turn", QIcon(), "The left button turns the stand (Esc)");
     for (std::size_t i = 0; i < brushes_.size(); ++i)

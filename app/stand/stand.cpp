@@ -146,8 +146,8 @@ double Stand::apart() const {
 }
 
 void Stand::place_slider() {
-    apart_->setGeometry(width() - 172, 12, 160, 20);
-    apart_label_->setGeometry(width() - 216, 12, 42, 20);
+    apart_->setGeometry(width() - 172, height() - 50, 160, 20);
+    apart_label_->setGeometry(width() - 216, height() - 50, 42, 20);
     apart_->raise();
     apart_label_->raise();
     brushes_->raise();

@@ -156,6 +156,9 @@ QPushButton { background: @sheet; border: 1px solid @petrol; border-radius: 3px;
 QPushButton:hover, QPushButton:focus { background: @petrol; color: @sheet; }
 QPushButton:disabled { color: @faint; border-color: @rule; }
 QToolButton#word { background: transparent; border: none; border-bottom: 1px solid @petrol; color: @petrol; padding: 0px 0px 1px 0px; margin: 0; }
+QToolButton#brush { background: @sheet; border: 1px solid @rule; border-radius: 3px; color: @ink; padding: 2px 7px; }
+QToolButton#brush:hover, QToolButton#brush:focus { border-color: @petrol; }
+QToolButton#brush:checked { background: @tape; border-color: @tape; color: #20251F; }
 QToolButton#word:hover, QToolButton#word:focus { background: @tape; color: #20251F; }
 QLineEdit, QListWidget, QPlainTextEdit, QComboBox { background: @sheet; border: 1px solid @rule; border-radius: 3px; padding: 3px; selection-background-color: @tape; selection-color: #20251F; }
 QLineEdit:focus, QListWidget:focus { border: 1px solid @tape; }

@@ -73,8 +73,9 @@ std::string card_line(const Job& job, const Findings& f, Stage stage, const Word
         case Stage::shape:
             return say("length") + " · " + say("area");
         case Stage::split:
-            return f.split && !f.split->one_piece() ? say("pieces") + " pieces · seam " + say("seam")
-                                                    : "worst draft " + say("min_draft");
+            if (f.split && !f.split->one_piece()) return say("pieces") + " pieces · seam " + say("seam");
+            return (f.split && f.split->parts() > 1 ? say("parts") + " parts · draft " : "worst draft ") +
+                   say("min_draft");
         case Stage::plug:
             return say("slabs") + " slabs · " + say("mass");
         case Stage::edge:

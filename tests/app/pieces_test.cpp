@@ -3,6 +3,7 @@
 #include <QClipboard>
 #include <QSlider>
 
+#include "core/science/mesh/measure.hpp"
 #include "core/science/mesh/mesh_file.hpp"
 #include "core/science/mesh/step.hpp"
 #include "core/science/mesh/stl.hpp"
@@ -192,14 +193,32 @@ TEST_CASE("pieces, seams and parting boards leave as files that read back") {
     CHECK(b.write_out("x-boards-dxf", b.file("board.dxf")).contains("1 boards"));
     CHECK(QFile::exists(b.file("board-1.dxf")));
     CHECK(QFile::exists(b.file("board-1.svg")));
-    CHECK(b.write_out("x-boards-pdf", b.file("board.pdf")).contains("ritten"));
+    CHECK(b.write_out("x-boards-pdf", b.file("board.pdf")).startsWith("Written"));
     QString info;
     const auto text = text_of_pdf(b.file("board.pdf"), &info);
     CHECK(text.contains("parting board 1 of 1"));
     CHECK(text.contains("100 mm"));
-    CHECK(b.write_out("x-seams", b.file("seams.step")).contains("ritten"));
+    CHECK(b.write_out("x-seams", b.file("seams.step")).startsWith("Written"));
     CHECK(read_file(b.file("seams.step").toStdString()).find("ISO-10303-21") == 0);
     CHECK(b.write_out("x-step", b.file("s.step")).contains("turned"));
+    // The board's face in place, with its dowel holes: as much area as is cut, in the plane of the split.
+    const auto board = b.window.document().findings().split->boards.front();
+    CHECK(b.write_out("x-boards-step", b.file("face.step")).startsWith("Written"));
+    const auto face = read_mesh(read_file(b.file("face.step").toStdString()), "face.step", {}, quiet);
+    CHECK(measure(face, topology_of(face)).area == Approx(net_area(split::drilled(board))).epsilon(1e-3));
+    for (const auto& p : face.points) CHECK(p.z() == Approx(0).margin(1e-6));
+    CHECK(b.write_out("x-boards-mesh", b.file("plate.stl")).contains("1 boards"));
+    const auto plate = read_mesh(read_file(b.file("plate-1.stl").toStdString()), "plate", {}, quiet);
+    CHECK(measure(plate, topology_of(plate)).size.z() == Approx(0.012).margin(1e-6));
+    CHECK(b.write_out("x-surfaces", b.file("surface.obj")).contains("1 surfaces"));
+    CHECK(QFile::exists(b.file("surface-1.obj")));
+    // Searched seams are curved: their boards' edges leave as wires.
+    auto search = patch_of("split", "way", "search");
+    search["split"]["locating"] = "leaning";
+    b.window.document().edit("search", search);
+    b.settle();
+    CHECK(b.write_out("x-boards-step", b.file("strip.step")).startsWith("Written"));
+    CHECK(read_file(b.file("strip.step").toStdString()).find("ISO-10303-21") == 0);
 }
 
 TEST_CASE("an outline is brought in from a drawing, a bad one changes nothing") {
@@ -251,4 +270,123 @@ TEST_CASE("a piece is named in its sentence and called so everywhere") {
     bool drawn = false;
     for (const auto& label : b.window.stand().scene().labels) drawn |= label.text == "lower shell";
     CHECK(drawn);
+}
+
+TEST_CASE("show surface and pieces are painted on the stand, undone as one stroke and washed off") {
+    Bench b;
+    make_whole(b);
+    b.window.document().edit("split", patch_of("split", "way", "search"));
+    b.settle();
+    b.window.show_stage(Stage::split);
+    b.settle();
+    auto& stand = b.window.stand();
+    const auto brush = [&](const QString& name) {
+        for (auto* button : stand.findChildren<QToolButton*>("brush")) {
+            if (button->isVisible() && button->text().startsWith(name)) return button;
+        }
+        return static_cast<QToolButton*>(nullptr);
+    };
+    REQUIRE(brush("show surface") != nullptr);
+    CHECK_FALSE(stand.findChild<QSlider*>("brush-width")->isVisible());
+    QTest::mouseClick(brush("show surface"), Qt::LeftButton);
+    CHECK(stand.findChild<QSlider*>("brush-width")->isVisible());
+    stand.findChild<QSlider*>("apart")->setValue(0);
+    b.settle();
+    const auto yaw = stand.camera().yaw;
+    const QPointF middle(stand.width() / 2.0, stand.height() / 2.0);
+    REQUIRE(touched(stand.scene(), stand.camera(), stand.size(), middle));
+    drag(stand, middle - QPointF(60, 0), {120, 0});
+    b.settle();
+    CHECK(stand.camera().yaw == yaw);
+    const auto strokes = b.window.document().job().split.painted.size();
+    CHECK(strokes >= 2);
+    const auto& split = *b.window.document().findings().split;
+    CHECK(std::count(split.show.begin(), split.show.end(), 1) > 0);
+    CHECK(b.figure("seam_on_show") != "");
+    CHECK_FALSE(stand.grab().toImage().isNull());
+    b.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(b.window.document().job().split.painted.empty());
+    // The second piece takes what is given to it.
+    const auto name = QString::fromStdString(b.window.document().findings().split->facts[1].name);
+    REQUIRE(brush("give to " + name) != nullptr);
+    QTest::mouseClick(brush("give to " + name), Qt::LeftButton);
+    drag(stand, middle, {10, 0});
+    b.settle();
+    REQUIRE_FALSE(b.window.document().job().split.painted.empty());
+    CHECK(b.window.document().job().split.painted.front().paint == Paint::given);
+    b.window.findChild<QAction*>("act-unpaint")->trigger();
+    b.settle();
+    CHECK(b.window.document().job().split.painted.empty());
+    // Escape puts the brush away, and the stand turns again; beside the part nothing is painted.
+    QTest::mouseClick(brush("plain"), Qt::LeftButton);
+    drag(stand, {3.0, stand.height() - 40.0}, {10, 0});
+    b.settle();
+    CHECK(b.window.document().job().split.painted.empty());
+    stand.setFocus();
+    QTest::keyClick(&stand, Qt::Key_Escape);
+    drag(stand, middle, {40, 0});
+    CHECK(stand.camera().yaw != yaw);
+}
+
+TEST_CASE("a station's section is typed by points, pasted from a gauge, and drawn by fullness again") {
+    Bench b;
+    b.window.show_stage(Stage::shape);
+    b.window.document().edit("draw by stations", patch_of("shape", "kind", "stations"));
+    b.settle();
+    auto* table = b.visible<RecordTable>("stations");
+    table->setCurrentCell(2, 0);
+    auto* button = b.visible<QPushButton>("gauge-button");
+    CHECK(b.window.findChild<RecordTable*>("gauge")->isVisible() == false);
+    const auto width = b.figure("width");
+    QTest::mouseClick(button, Qt::LeftButton);
+    b.settle();
+    auto* points = b.visible<RecordTable>("gauge");
+    CHECK(points->rowCount() == 9);
+    CHECK(table->item(2, 3)->text() == "9 points");
+    CHECK(b.figure("width") == width);
+    points->setFocus();
+    QApplication::clipboard()->setText("0\t160\n150\t150\n260\t60\n270\t0\n");
+    QTest::keyClick(points, Qt::Key_V, Qt::ControlModifier);
+    b.settle();
+    const auto& station = b.window.document().job().shape.stations.stations[2];
+    CHECK(station.width == Approx(0.54));
+    CHECK(station.height == Approx(0.16));
+    CHECK(station.lift == Approx(0).margin(1e-9));
+    CHECK(table->item(2, 1)->text() == "540");
+    points->item(0, 1)->setText("x");
+    b.settle();
+    CHECK(b.message().contains("no length"));
+    table->setCurrentCell(0, 0);
+    CHECK(points->isVisible() == false);
+    table->setCurrentCell(2, 0);
+    CHECK(points->isVisible());
+    table->item(2, 3)->setText("2.2");
+    b.settle();
+    CHECK(b.window.document().job().shape.stations.stations[2].points.empty());
+    CHECK(points->isVisible() == false);
+}
+
+TEST_CASE("several parts are laid into one mould from the slip, and every stage shows them") {
+    Bench b;
+    b.window.show_stage(Stage::split);
+    b.settle();
+    const auto alone = b.window.stand().scene().corners.size();
+    b.choose("/split/together", "lies beside its mirror image");
+    CHECK(b.figure("parts") == "2");
+    // The sheet that gives the scale is two triangles and lies there once.
+    CHECK(b.window.stand().scene().corners.size() == 2 * alone - 6);
+    b.type("/split/between", "80");
+    CHECK(b.window.document().job().split.between == Approx(0.08));
+    for (const auto stage : {Stage::plug, Stage::edge, Stage::shell, Stage::back, Stage::release}) {
+        b.window.show_stage(stage);
+        const auto size = b.window.stand().scene().bounds.size();
+        CHECK(std::max(size.x(), size.y()) > 0.5);
+        CHECK(b.window.stand().scene().shadow.empty() == false);
+    }
+    b.window.show_stage(Stage::split);
+    b.settle();
+    b.choose("/split/together", "lies beside others of its kind");
+    b.type("/split/parts", "3");
+    CHECK(b.figure("parts") == "3");
+    CHECK(b.figure("bags_saved") == QString::number(2 * b.window.document().job().brief.pulls));
 }

@@ -91,9 +91,12 @@ class StationsPane : public RecordsPane<shape::Station> {
         gauge_->setObjectName("gauge-button");
         row->addWidget(more);
         row->addWidget(away);
-        row->addWidget(gauge_);
         row->addStretch();
         box()->addLayout(row);
+        auto* section = new QHBoxLayout();
+        section->addWidget(gauge_);
+        section->addStretch();
+        box()->addLayout(section);
         points_ = make_gauge_pane(
             document, [this] { return chosen(); }, this);
         box()->addWidget(points_);
@@ -143,7 +146,7 @@ class StationsPane : public RecordsPane<shape::Station> {
     }
     void show_chosen() {
         const auto& s = records()[chosen()];
-        gauge_->setText(s.points.empty() ? "Type its section" : "Draw it by fullness");
+        gauge_->setText(s.points.empty() ? "Type its section by points" : "Draw it by fullness again");
         gauge_->setToolTip(
             s.points.empty()
                 ? "Points across and above the bench, as a contour gauge gives them; one half is "
