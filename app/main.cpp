@@ -55,6 +55,7 @@ int main(int argc, char** argv) {
     line.addOption({"shot", "Write a picture of the window and leave.", "png"});
     line.addOption({"stage", "Stage to start with.", "stage", "brief"});
     line.addOption({"size", "Size of the window, as 1280x800.", "size", "1280x800"});
+    line.addOption({"routes", "Set the plug's routes side by side, with --shot."});
     line.addOption({"night", "Use the night inks."});
     line.addOption({"imperial", "Use imperial units."});
     line.process(application);
@@ -87,6 +88,9 @@ int main(int argc, char** argv) {
         window.show();
         if (shot) {
             window.document().wait_evaluated(60000);
+            if (line.isSet("routes") && window.set_side_by_side()) {
+                while (window.errand().away()) QApplication::processEvents(QEventLoop::AllEvents, 50);
+            }
             // Two turns of the loop: one to lay out, one for OpenGL's first picture.
             QTimer::singleShot(400, &window, [&] {
                 window.stand().frame_all();

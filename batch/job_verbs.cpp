@@ -13,6 +13,8 @@
 #include "core/job/evaluate.hpp"
 #include "core/job/job_file.hpp"
 #include "core/job/tables.hpp"
+#include "core/science/mesh/solid.hpp"
+#include "core/science/mesh/stl.hpp"
 
 namespace jig::batch {
 namespace {
@@ -72,6 +74,65 @@ Json run_check(const Arguments& a, Progress& progress) {
     Job job;
     const auto findings = evaluate_file(a, job, progress);
     return {{"calls", calls_to_json(findings.calls)}};
+}
+
+Json run_plug(const Arguments& a, Progress& progress) {
+    const auto shop = load_shop(data_folder() + "/library", a.option("library").value_or(""));
+    const auto job = load_job(a.file("the job file"));
+    const auto findings = evaluate(job, shop, nullptr, progress);
+    if (!findings.shape || !findings.split || !findings.plug) {
+        for (const auto& call : findings.calls) {
+            if (call.key == "input")
+                throw InputError(name_of(call.stage).key, worded(call.headline), worded(call.why));
+        }
+        throw InputError("plug", "the job has no shape to build", "see jigshell-batch check");
+    }
+    const auto figures = [](const std::vector<Figure>& list) {
+        Json out = Json::object();
+        for (const auto& f : list)
+            out[f.key] = {{"value", f.value},
+                          {"shown", show(f.kind, f.value)},
+                          {"name", f.name},
+                          {"reason", worded(f.reason)}};
+        return out;
+    };
+    Json routes = Json::array(), files = Json::array();
+    for (const auto& plan : plug::side_by_side(job.plug, job.shape, *findings.shape, *findings.split,
+                                               job.brief, shop, progress)) {
+        Json needs = Json::array(), works = Json::array();
+        for (const auto& n : plan.needs)
+            needs.push_back({{"what", n.what},
+                             {"amount", n.amount},
+                             {"shown", show(n.kind, n.amount)},
+                             {"cost", n.cost()}});
+        for (const auto& w : plan.works)
+            works.push_back({{"what", w.what}, {"hours", w.hours}, {"wait_s", w.wait}});
+        routes.push_back({{"route", std::string(file_word(plan.route))},
+                          {"obstacle", plan.obstacle.empty() ? Json() : Json(worded(plan.obstacle))},
+                          {"sums", figures(plan.sums)},
+                          {"figures", figures(plan.figures)},
+                          {"needs", std::move(needs)},
+                          {"works", std::move(works)}});
+    }
+    if (const auto folder = a.option("out")) {
+        make_folder(*folder);
+        for (std::size_t i = 0; i < findings.plug->plans.size(); ++i) {
+            const auto& plan = findings.plug->plans[i];
+            const auto base =
+                *folder + "/" + (findings.plug->plans.size() > 1 ? fmt::format("plug-{}-", i + 1) : "");
+            const auto pieces = plug::cut_pieces(plan, job.plug);
+            if (!pieces.empty())
+                write_sheets(lay_onto_sheets(pieces, plug::sheet_rules(plan, job.plug, shop), progress),
+                             base + "sheet-", files);
+            const auto write = [&](const TriangleMesh& mesh, const std::string& name) {
+                write_atomically(write_stl_binary(mesh), base + name);
+                files.push_back(base + name);
+            };
+            if (plan.route == Route::slabs) write(stack_mesh(plan.slabs.stack), "stack.stl");
+            for (const auto& tile : plan.tiles.tiles) write(tile.mesh, "tile-" + tile.name() + ".stl");
+        }
+    }
+    return {{"taken", std::string(file_word(job.plug.route))}, {"routes", routes}, {"files", files}};
 }
 
 }  // namespace jig::batch

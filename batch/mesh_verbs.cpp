@@ -7,9 +7,11 @@
 #include "core/science/mesh/mesh_file.hpp"
 #include "core/science/mesh/pull.hpp"
 #include "core/science/mesh/repair.hpp"
+#include "core/science/mesh/solid.hpp"
 #include "core/science/mesh/stl.hpp"
 #include "core/science/mesh/sweep.hpp"
-#include "core/science/nest/slab_sheets.hpp"
+#include "core/science/nest/cut_sheets.hpp"
+#include "core/stages/plug/plan.hpp"
 
 namespace jig::batch {
 namespace {
@@ -38,13 +40,13 @@ std::pair<double, double> sheet_size(const Arguments& a) {
     return {w, parts.need_number("sheet", 0.01, 100)};
 }
 
+}  // namespace
+
 void make_folder(const std::string& folder) {
     std::error_code bad;
     std::filesystem::create_directories(folder, bad);
     if (bad) throw InputError(folder, "the folder cannot be made", "choose one that you may write to");
 }
-
-}  // namespace
 
 Json run_split(const Arguments& a, Progress& progress) {
     PieceRules rules;
@@ -148,44 +150,100 @@ Json run_measure(const Arguments& a, Progress& progress) {
 
 Json run_slabs(const Arguments& a, Progress& progress) {
     const auto axis = a.need_direction("axis");
-    const double thickness = a.need_number("thickness", 1e-5, 100);
-    SheetRules rules;
-    std::tie(rules.length, rules.width) = sheet_size(a);
-    rules.kerf = a.number("kerf", 0.002, 0, 0.1);
-    rules.margin = a.number("margin", 0.01, 0, 1);
+    plug::Choices c;
+    Board board;
+    board.thickness = a.need_number("thickness", 1e-5, 100);
+    std::tie(board.sheet_length, board.sheet_width) = sheet_size(a);
+    c.slabs.kerf = a.number("kerf", 0.002, 0, 0.1);
+    c.margin = a.number("margin", 0.01, 0, 1);
+    c.slabs.pin = a.number("pin", 0.008, 0.0005, 0.1);
+    c.slabs.hollow = a.option("hollow").has_value();
+    if (c.slabs.hollow) c.slabs.wall = a.need_number("hollow", 1e-4, 10);
+    const auto fit = a.option("fit").value_or("oversize"), grain = a.option("grain").value_or("no");
+    const auto known = std::find_if(Words<SlabFit>::all.begin(), Words<SlabFit>::all.end(),
+                                    [&](const Word& w) { return w.file == fit; });
+    if (known == Words<SlabFit>::all.end())
+        throw InputError("--fit", "\"" + fit + "\" is not known", "use oversize, undersize or middle");
+    c.slabs.fit = static_cast<SlabFit>(known - Words<SlabFit>::all.begin());
+    if (grain != "yes" && grain != "no")
+        throw InputError("--grain", "\"" + grain + "\" is neither yes nor no", "write yes or no");
+    c.slabs.grain = grain == "yes";
     const auto mesh = load_mesh(a, progress);
-    const auto stack = slabs(mesh.mesh, mesh.topology, {axis[0], axis[1], axis[2]}, thickness, progress);
-    const auto sheets = lay_onto_sheets(stack, rules, progress);
-    Json list = Json::array(), files = Json::array();
-    for (const auto& s : stack.slabs) {
-        Json outlines = Json::array();
+    plug::Body body;
+    auto stood = std::make_shared<split::Stood>();
+    stood->mesh = mesh.mesh;
+    stood->topology = mesh.topology;
+    const auto measured = measure(mesh.mesh, mesh.topology);
+    body.volume = measured.volume;
+    body.area = measured.area;
+    body.surface = std::move(stood);
+    body.frame = frame_across(Point(axis[0], axis[1], axis[2]).normalized());
+    plug::Plan plan;
+    plan.route = Route::slabs;
+    plan.slabs = plug::slab_plan(c, body, board, progress);
+    SheetRules rules;
+    rules.length = board.sheet_length;
+    rules.width = board.sheet_width;
+    rules.kerf = c.slabs.kerf;
+    rules.margin = c.margin;
+    rules.grain = c.slabs.grain;
+    const auto sheets = lay_onto_sheets(plug::cut_pieces(plan, c), rules, progress);
+    const auto flat = [](const Point2& p) { return Json::array({p.x(), p.y()}); };
+    Json list = Json::array(), files = Json::array(), offcuts = Json::array();
+    const auto& stack = plan.slabs.stack;
+    for (std::size_t i = 0; i < stack.slabs.size(); ++i) {
+        const auto& s = stack.slabs[i];
+        Json outlines = Json::array(), pins = Json::array(), bevels = Json::array();
         for (const auto& loop : s.outline) {
             Json points = Json::array();
-            for (const auto& p : loop) points.push_back(Json::array({p.x(), p.y()}));
+            for (const auto& p : loop) points.push_back(flat(p));
             outlines.push_back(std::move(points));
         }
+        for (const auto& pin : plan.slabs.pins[i]) pins.push_back(flat(pin));
+        for (const auto& b : plan.slabs.bevels[i])
+            bevels.push_back({{"at_m", flat(b.at)}, {"angle_deg", degrees(b.angle)}});
         list.push_back({{"number", s.number},
                         {"from_m", s.from},
                         {"to_m", s.to},
                         {"area_m2", s.area},
-                        {"outlines", std::move(outlines)}});
+                        {"outlines", std::move(outlines)},
+                        {"pins_m", std::move(pins)},
+                        {"bevels", std::move(bevels)},
+                        {"cut_from_slab",
+                         plan.slabs.inside[i] < 0
+                             ? Json()
+                             : Json(stack.slabs[static_cast<std::size_t>(plan.slabs.inside[i])].number)}});
     }
+    for (const auto& o : sheets.offcuts)
+        offcuts.push_back({{"sheet", o.sheet + 1}, {"length_m", o.length}, {"width_m", o.width}});
     if (const auto folder = a.option("out")) {
         make_folder(*folder);
-        for (std::size_t i = 0; i < sheets.sheets.size(); ++i) {
-            const auto base = *folder + "/sheet-" + std::to_string(i + 1);
-            write_sheet_dxf(sheets, i, base + ".dxf");
-            write_atomically(sheet_svg(sheets, i), base + ".svg");
-            files.push_back(base + ".dxf");
-            files.push_back(base + ".svg");
-        }
+        write_sheets(sheets, *folder + "/sheet-", files);
+        write_atomically(write_stl_binary(stack_mesh(stack)), *folder + "/stack.stl");
+        files.push_back(*folder + "/stack.stl");
     }
     return {{"slabs", list},
             {"sheets", sheets.sheets.size()},
             {"yield", sheets.yield},
             {"stack_volume_m3", stack.volume},
+            {"solid_volume_m3", body.volume},
+            {"to_sand_m3", plan.slabs.to_sand},
+            {"to_fill_m3", plan.slabs.to_fill},
+            {"glue_kg", plan.slabs.glue},
+            {"cut_length_m", plan.slabs.cut_length},
+            {"offcuts", offcuts},
             {"too_large_for_a_sheet", sheets.too_large},
             {"files", files}};
+}
+
+void write_sheets(const SheetSet& sheets, const std::string& base, Json& files) {
+    for (std::size_t i = 0; i < sheets.sheets.size(); ++i) {
+        const auto name = base + std::to_string(i + 1);
+        write_sheet_dxf(sheets, i, name + ".dxf");
+        write_atomically(sheet_svg(sheets, i), name + ".svg");
+        files.push_back(name + ".dxf");
+        files.push_back(name + ".svg");
+    }
 }
 
 }  // namespace jig::batch

@@ -29,10 +29,19 @@ const std::vector<Verb>& verbs() {
         {"measure", "measure MESH [--unit mm|cm|m|in] [--chord M]",
          "Size, area, volume, centre, holes and what was mended.", run_measure},
         {"slabs",
-         "slabs MESH --axis X,Y,Z --thickness T [--sheet WxH] [--kerf K] [--margin M] [--out DIR] [--unit "
-         "mm|cm|m|in] [--chord M]",
-         "The shape as a stack of slabs laid onto sheets; metres. With --out one DXF and one SVG a sheet.",
+         "slabs MESH --axis X,Y,Z --thickness T [--sheet WxH] [--kerf K] [--margin M] [--fit "
+         "oversize|undersize|middle] [--hollow WALL] [--grain yes|no] [--pin D] [--out DIR] [--unit "
+         "mm|cm|m|in] "
+         "[--chord M]",
+         "The shape as a stack of slabs laid onto sheets, with pins, bevels and offcuts; metres. With --out "
+         "one DXF "
+         "and one SVG a sheet, and stack.stl.",
          run_slabs},
+        {"plug", "plug JOB [--out DIR] [--library DIR]",
+         "The seven plug routes of a job set side by side: hours, days, cost, mass, accuracy, surface, heat, "
+         "moulds, "
+         "each with its reason. With --out the cut files of the route that the job takes.",
+         run_plug},
         {"report", "report JOB [--pdf F] [--csv DIR] [--library DIR]",
          "All findings of a job by stage, and its calls.", run_report},
         {"check", "check JOB [--library DIR]", "The calls of a job; exit 3 where one is a stop.", run_check}};
@@ -59,8 +68,9 @@ int run(const std::vector<std::string>& words, std::ostream& out, std::ostream& 
     };
     try {
         const auto args =
-            read_arguments(words, {"pull", "drag-deg", "unit", "top", "axis", "thickness", "sheet", "kerf",
-                                   "margin", "out", "pdf", "csv", "library", "chord", "pieces", "plane"});
+            read_arguments(words, {"pull",   "drag-deg", "unit", "top",    "axis",  "thickness", "sheet",
+                                   "kerf",   "margin",   "out",  "pdf",    "csv",   "library",   "chord",
+                                   "pieces", "plane",    "fit",  "hollow", "grain", "pin"});
         if (args.verb.empty()) {
             if (!args.help)
                 throw InputError("jigshell-batch", "no verb is given", "see jigshell-batch --help");

@@ -4,6 +4,7 @@
 #include "batch/arguments.hpp"
 #include "core/base/json.hpp"
 #include "core/base/progress.hpp"
+#include "core/science/nest/cut_sheets.hpp"
 
 namespace jig::batch {
 
@@ -24,6 +25,12 @@ Json run_measure(const Arguments&, Progress&);
 Json run_slabs(const Arguments&, Progress&);
 Json run_report(const Arguments&, Progress&);
 Json run_check(const Arguments&, Progress&);
+Json run_plug(const Arguments&, Progress&);
+
+/// One DXF and one SVG a sheet, named `base` and its number; their names are added to `files`.
+void write_sheets(const SheetSet& sheets, const std::string& base, Json& files);
+/// Makes a folder where there is none. Throws InputError.
+void make_folder(const std::string& folder);
 
 /// The whole command: prints, and returns the exit code (0 answered, 1 own fault, 2 bad input, 3 a stop).
 int run(const std::vector<std::string>& words, std::ostream& out, std::ostream& err, Progress& progress);

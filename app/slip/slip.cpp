@@ -124,7 +124,10 @@ void Slip::rebuild() {
     lines->setSpacing(8);
     box->addWidget(sentences_);
     pane_ = make_pane(document_, stage_, sheet);
-    if (pane_ != nullptr) box->addWidget(pane_);
+    if (pane_ != nullptr) {
+        box->addWidget(pane_);
+        connect(pane_, &Pane::wanted, this, &Slip::act_wanted);
+    }
     calls_ = new QWidget(sheet);
     auto* calls = new QVBoxLayout(calls_);
     calls->setContentsMargins(0, 0, 0, 0);
@@ -289,7 +292,7 @@ void Slip::fill_calls() {
 }
 
 void Slip::fill_cautions(QLayout* into) {
-    const auto& cautions = cautions_of(stage_);
+    const auto cautions = cautions_for(document_.job(), stage_);
     if (cautions.empty()) return;
     auto* parent = into->parentWidget();
     auto* title = new QLabel("Take care", parent);

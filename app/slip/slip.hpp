@@ -20,6 +20,10 @@ class Slip : public QScrollArea {
     /// Opens the editor of the word at a JSON pointer; false where the slip has no such word.
     bool open_word(const QString& path);
 
+  signals:
+    /// A stage's pane asks for an act of the window.
+    void act_wanted(const QString& act);
+
   public slots:
     void job_changed();
     void findings_changed();

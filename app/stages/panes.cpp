@@ -36,6 +36,8 @@ Pane* make_pane(Document& document, Stage stage, QWidget* parent) {
         case Stage::shell:
         case Stage::part:
             return new StackPane(document, stage, parent);
+        case Stage::plug:
+            return make_plug_pane(document, parent);
         case Stage::run:
             return make_run_pane(document, parent);
         case Stage::log:

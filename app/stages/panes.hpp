@@ -15,6 +15,10 @@ class Pane : public QWidget {
   public:
     using QWidget::QWidget;
     virtual void refresh(const Wording& wording) = 0;
+
+  signals:
+    /// An act of the window is asked for, by its key.
+    void wanted(const QString& act);
 };
 
 /// The pane of a stage, or null where its sentences say all.
@@ -26,6 +30,7 @@ Pane* make_section_pane(Document& document, QWidget* parent);
 Pane* make_stations_pane(Document& document, QWidget* parent);
 /// The measured line of the station that `station` names; hidden where it has none.
 Pane* make_gauge_pane(Document& document, std::function<std::size_t()> station, QWidget* parent);
+Pane* make_plug_pane(Document& document, QWidget* parent);
 Pane* make_run_pane(Document& document, QWidget* parent);
 Pane* make_log_pane(Document& document, QWidget* parent);
 

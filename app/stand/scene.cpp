@@ -59,6 +59,23 @@ void add_repairs(Scene& s, const Findings& f, const Upright& up, const Ink& k) {
 
 }  // namespace
 
+Scene scene_of_plan(const plug::Plan& plan, const TriangleMesh& surface, const Frame& frame, const Ink& k) {
+    Scene s;
+    const Upright up{frame};
+    s.upright = frame;
+    s.bounds.low = Point::Constant(1e30);
+    s.bounds.high = -s.bounds.low;
+    for (const auto& t : surface.triangles) {
+        for (const auto i : t) {
+            s.bounds.low = s.bounds.low.cwiseMin(up(surface.points[i]));
+            s.bounds.high = s.bounds.high.cwiseMax(up(surface.points[i]));
+        }
+    }
+    s.ground = s.bounds.low.z();
+    add_plan(s, plan, surface, up, k, 0.5);
+    return s;
+}
+
 Scene scene_of(const Job& job, const Findings& f, Stage stage, const Ink& k, const Wording& w,
                const View& view) {
     Scene s;
@@ -119,17 +136,14 @@ Scene scene_of(const Job& job, const Findings& f, Stage stage, const Ink& k, con
             break;
         case Stage::plug:
             if (f.plug) {
-                const double gap = 0.35 * f.plug->board.thickness;
-                add_slabs(s, *f.plug, k, gap);
-                const double lift = gap * static_cast<double>(f.plug->stack.slabs.size());
-                for (const auto& slab : f.plug->stack.slabs) {
-                    const double h = slab.from + (slab.number - 1) * gap + (slab.to - slab.from) / 2;
-                    if (!slab.outline.empty())
-                        s.labels.push_back(
-                            {{low_corner(slab.outline).x(), 0, h}, QString::number(slab.number)});
+                for (std::size_t i = 0; i < f.plug->plans.size(); ++i) {
+                    const bool piece = f.plug->plans.size() > 1;
+                    add_plan(s, f.plug->plans[i], piece ? f.split->set.pieces[i].mesh : mesh, up, k,
+                             view.apart);
                 }
-                s.bounds.high.z() += lift;
-                s.legend = "slabs drawn apart, numbered from the foot";
+                const auto route = job.plug.route;
+                s.comes_apart = route == Route::slabs || route == Route::tiles || route == Route::splash ||
+                                f.plug->plans.size() > 1;
             }
             break;
         case Stage::edge:
@@ -179,7 +193,7 @@ Scene scene_of(const Job& job, const Findings& f, Stage stage, const Ink& k, con
             break;
     }
     if (stage == Stage::shape || stage == Stage::brief || stage == Stage::part) add_dimensions(s, w);
-    if (f.split && !f.split->rim.empty() && !s.comes_apart) {
+    if (f.split && !f.split->rim.empty() && (!s.comes_apart || stage == Stage::plug)) {
         const auto& rims = of_mould ? f.split->rims : Loops{f.split->rim};
         s.shadow = wide && f.edge && stage != Stage::split && stage != Stage::plug ? f.edge->outer : rims;
         for (const auto& loop : rims) {
@@ -191,7 +205,7 @@ Scene scene_of(const Job& job, const Findings& f, Stage stage, const Ink& k, con
         }
     }
     if (s.comes_apart) s.ground = s.bounds.low.z();
-    if (!s.comes_apart) add_scale_figure(s, k);
+    if (!s.comes_apart || stage == Stage::plug) add_scale_figure(s, k);
     const int axis = job.cut.across == CutAlong::length
                          ? ((s.bounds.high - s.bounds.low).x() >= (s.bounds.high - s.bounds.low).y() ? 0 : 1)
                          : ((s.bounds.high - s.bounds.low).x() >= (s.bounds.high - s.bounds.low).y() ? 1 : 0);

@@ -86,6 +86,9 @@ struct View {
 Scene scene_of(const Job& job, const Findings& findings, Stage stage, const Ink& ink, const Wording& wording,
                const View& view = {});
 
+/// One plan alone, for its picture beside others: the frame's w is up.
+Scene scene_of_plan(const plug::Plan& plan, const TriangleMesh& surface, const Frame& frame, const Ink& ink);
+
 /// Where the plane of a split stands when its handle is dragged to this share of its travel.
 std::array<double, 3> plane_dragged_to(const Job& job, const Findings& findings, double share);
 

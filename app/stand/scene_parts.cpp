@@ -25,6 +25,12 @@ void add_quad(Scene& s, const Point& a, const Point& b, const Point& c, const Po
 }
 
 void add_flat(Scene& s, const Loops& outlines, double z, const QColor& colour, Pattern pattern) {
+    add_flat(s, outlines, {Point::UnitX(), Point::UnitY(), Point::UnitZ()}, z,
+             {{Point::UnitX(), Point::UnitY(), Point::UnitZ()}}, colour, pattern);
+}
+
+void add_flat(Scene& s, const Loops& outlines, const Frame& plane, double height, const Upright& up,
+              const QColor& colour, Pattern pattern) {
     if (outlines.empty()) return;
     Loops thin;
     for (const auto& loop : outlines) thin.push_back(simplified(loop, 0.0002));
@@ -36,10 +42,10 @@ void add_flat(Scene& s, const Loops& outlines, double z, const QColor& colour, P
         // Two outlines closer than the thinning may cross; as they came they do not.
         flat = filled(outlines, spacing);
     }
-    const auto at = [&](std::uint32_t i) { return Point(flat.points[i].x(), flat.points[i].y(), z); };
-    const Point up = Point::UnitZ();
+    const auto at = [&](std::uint32_t i) { return up(plane.lift(flat.points[i], height)); };
+    const Point n = up(plane.w);
     for (const auto& t : flat.triangles)
-        add_triangle(s, {at(t[0]), at(t[1]), at(t[2])}, {up, up, up}, colour, pattern);
+        add_triangle(s, {at(t[0]), at(t[1]), at(t[2])}, {n, n, n}, colour, pattern);
 }
 
 void add_line(Scene& s, const Line& line, const Upright& up, const Point& move, const QColor& colour,

@@ -50,18 +50,23 @@ void add_shape(Scene& s, const TriangleMesh& mesh, const Upright& up, double rai
 
 /// A flat surface with holes, looking up.
 void add_flat(Scene& s, const Loops& outlines, double z, const QColor& colour, Pattern pattern);
+/// The same in any plane of the part: `height` along plane.w.
+void add_flat(Scene& s, const Loops& outlines, const Frame& plane, double height, const Upright& up,
+              const QColor& colour, Pattern pattern);
 /// A line of the part, lifted a little so that it shows on the surface.
 void add_line(Scene& s, const Line& line, const Upright& up, const Point& move, const QColor& colour,
               double width, bool dashed = false);
 void add_arrow(Scene& s, const Point& from, const Point& way, const QString& text, const Ink& k);
 
-// Things of one stage (scene_split.cpp, scene_tool.cpp).
+// Things of one stage (scene_split.cpp, scene_plug.cpp, scene_tool.cpp).
 void add_pull(Scene& s, const Findings& f, const Upright& up, const Ink& k, const Wording& w);
 void add_pieces(Scene& s, const Job& job, const Findings& f, const Upright& up, const Ink& k,
                 const QColor& stone, const View& view);
 void add_plane(Scene& s, const Job& job, const Upright& up);
 void add_flange(Scene& s, const Job& job, const Findings& f, const Ink& k, const QColor& plain, double raise);
-void add_slabs(Scene& s, const plug::Findings& plug, const Ink& k, double gap);
+/// A plug cut up as its plan says; `apart` 0 to 1.
+void add_plan(Scene& s, const plug::Plan& plan, const TriangleMesh& surface, const Upright& up, const Ink& k,
+              double apart);
 void add_ribs(Scene& s, const Job& job, const Findings& f, const Upright& up, const Ink& k, double shell);
 
 }  // namespace jig::app

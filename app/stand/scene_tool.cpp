@@ -1,4 +1,4 @@
-// The plug, the flange and the back on the stand.
+// The flange and the back on the stand.
 #include <algorithm>
 #include <cmath>
 
@@ -14,32 +14,6 @@ void add_flange(Scene& s, const Job& job, const Findings& f, const Ink& k, const
     add_flat(s, taken_off(f.edge->tape_inner, f.split->rims), z, plain, Pattern::plain);
     add_flat(s, taken_off(tape_outer, f.edge->tape_inner), z, k.tape, Pattern::plain);
     add_flat(s, taken_off(f.edge->outer, tape_outer), z, plain, Pattern::plain);
-}
-
-void add_slabs(Scene& s, const plug::Findings& plug, const Ink& k, double gap) {
-    const auto board = hatch_ground(plug.board.density < 200 ? Hatch::foam : Hatch::board, k);
-    double lift = 0;
-    for (const auto& slab : plug.stack.slabs) {
-        const double from = slab.from + lift, to = slab.to + lift;
-        const auto colour = slab.number % 2 ? board : board.darker(107);
-        for (const auto& loop : slab.outline) {
-            const auto thin = simplified(loop, 0.0005);
-            for (std::size_t i = 0; i < thin.size(); ++i) {
-                const auto &a = thin[i], &b = thin[(i + 1) % thin.size()];
-                add_quad(s, {a.x(), a.y(), from}, {b.x(), b.y(), from}, {b.x(), b.y(), to},
-                         {a.x(), a.y(), to}, colour, Pattern::grain);
-            }
-            if (signed_area(thin) > 0) {
-                SceneLine edge;
-                for (const auto& q : thin) edge.points.emplace_back(q.x(), q.y(), to);
-                edge.points.push_back(edge.points.front());
-                edge.colour = k.faint;
-                s.lines.push_back(std::move(edge));
-            }
-        }
-        add_flat(s, slab.outline, to, colour, Pattern::plain);
-        lift += gap;
-    }
 }
 
 /// Egg-crate: plates at the pitch both ways, from the shell's outer contour up to one level.

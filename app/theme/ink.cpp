@@ -156,6 +156,8 @@ QPushButton { background: @sheet; border: 1px solid @petrol; border-radius: 3px;
 QPushButton:hover, QPushButton:focus { background: @petrol; color: @sheet; }
 QPushButton:disabled { color: @faint; border-color: @rule; }
 QToolButton#word { background: transparent; border: none; border-bottom: 1px solid @petrol; color: @petrol; padding: 0px 0px 1px 0px; margin: 0; }
+QToolButton#sum { background: transparent; border: none; border-bottom: 1px solid @rule; padding: 0px; }
+QToolButton#sum:hover, QToolButton#sum:focus { border-bottom-color: @petrol; color: @petrol; }
 QToolButton#brush { background: @sheet; border: 1px solid @rule; border-radius: 3px; color: @ink; padding: 2px 7px; }
 QToolButton#brush:hover, QToolButton#brush:focus { border-color: @petrol; }
 QToolButton#brush:checked { background: @tape; border-color: @tape; color: #20251F; }

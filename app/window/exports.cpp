@@ -6,9 +6,10 @@
 #include "core/job/job_file.hpp"
 #include "core/job/tables.hpp"
 #include "core/science/mesh/mesh_file.hpp"
+#include "core/science/mesh/solid.hpp"
 #include "core/science/mesh/step.hpp"
 #include "core/science/mesh/sweep.hpp"
-#include "core/science/nest/slab_sheets.hpp"
+#include "core/science/nest/cut_sheets.hpp"
 #include "core/stages/shape/starter_meshes.hpp"
 
 namespace jig::app {
@@ -50,9 +51,34 @@ QString section(const Outgoing& out, Progress&) {
     return written(out.path);
 }
 
+/// The flat pieces of every plug of the job.
+std::vector<CutPiece> plug_pieces(const Outgoing& out, bool templates = false) {
+    std::vector<CutPiece> all;
+    for (const auto& plan : needed(out.findings.plug, "plug").plans) {
+        const auto base = static_cast<int>(all.size());
+        for (auto& piece : plug::cut_pieces(plan, out.job.plug, templates)) {
+            if (piece.inside >= 0) piece.inside += base;
+            all.push_back(std::move(piece));
+        }
+    }
+    if (all.empty())
+        throw InputError("plug",
+                         templates ? "only a skeleton has templates" : "this route cuts no flat pieces",
+                         templates ? "take the skeleton, or print the section"
+                                   : "take slabs or a skeleton, or export the plug as a mesh");
+    return all;
+}
+
 QString slabs_pdf(const Outgoing& out, Progress& progress) {
-    print_full_size(slabs_at_full_size(needed(out.findings.plug, "plug"), out.wording), "Slabs at full size",
+    print_full_size(pieces_at_full_size(plug_pieces(out), out.wording), "The plug's pieces at full size",
                     out.path, progress);
+    return written(out.path);
+}
+
+QString assembly(const Outgoing& out, Progress& progress) {
+    progress.report(0.1, "drawing the assembly");
+    print_assembly(out.job, plug_pieces(out), needed(out.findings.plug, "plug"), out.path,
+                   {QPageSize::A4, out.wording});
     return written(out.path);
 }
 
@@ -183,21 +209,101 @@ QString turned_step(const Outgoing& out, Progress&) {
     return written(out.path);
 }
 
-QString slabs_on_sheets(const Outgoing& out, Progress& progress) {
-    const auto& plug = needed(out.findings.plug, "plug");
-    SheetRules rules;
-    rules.length = plug.board.sheet_length;
-    rules.width = plug.board.sheet_width;
-    rules.margin = out.job.plug.margin;
-    const auto sheets = lay_onto_sheets(plug.stack, rules, progress);
+SheetSet laid_out(const Outgoing& out, bool templates, Progress& progress) {
+    const auto pieces = plug_pieces(out, templates);
+    const auto& plan = needed(out.findings.plug, "plug").plans.front();
+    auto sheets = lay_onto_sheets(pieces, plug::sheet_rules(plan, out.job.plug, out.shop), progress);
     if (sheets.sheets.empty())
-        throw InputError("plug", "no slab goes onto one sheet of this stock", "choose larger stock");
+        throw InputError("plug", "no piece goes onto one sheet of this stock", "choose larger stock");
+    return sheets;
+}
+
+QString said_of(const SheetSet& sheets, const Wording& wording) {
+    auto message = QString("%1 sheets written, %2 % of them used")
+                       .arg(sheets.sheets.size())
+                       .arg(100 * sheets.yield, 0, 'f', 0);
+    if (!sheets.too_large.empty())
+        message += QString("; larger than a sheet: %1").arg(sheets.too_large.size());
+    if (!sheets.offcuts.empty()) {
+        const auto& best = *std::max_element(
+            sheets.offcuts.begin(), sheets.offcuts.end(),
+            [](const Offcut& a, const Offcut& b) { return a.length * a.width < b.length * b.width; });
+        message += QString("; largest offcut %1 × %2")
+                       .arg(QString::fromStdString(show(Kind::length, best.length, wording)),
+                            QString::fromStdString(show(Kind::length, best.width, wording)));
+    }
+    return message;
+}
+
+QString slabs_on_sheets(const Outgoing& out, Progress& progress) {
+    const auto sheets = laid_out(out, false, progress);
     write_sheets(sheets, out.path, progress);
-    return QString("%1 sheets written%2")
-        .arg(sheets.sheets.size())
-        .arg(sheets.too_large.empty()
-                 ? QString()
-                 : QString(", %1 slabs are larger than a sheet").arg(sheets.too_large.size()));
+    return said_of(sheets, out.wording);
+}
+
+QString sheets_at_full_size(const Outgoing& out, Progress& progress) {
+    const auto sheets = laid_out(out, false, progress);
+    std::vector<FullSize> pages;
+    for (std::size_t i = 0; i < sheets.sheets.size(); ++i) {
+        const double l = sheets.rules.length, w = sheets.rules.width;
+        FullSize page{{{{0, 0}, {l, 0}, {l, w}, {0, w}}},
+                      QString("sheet %1 of %2").arg(i + 1).arg(sheets.sheets.size()),
+                      {}};
+        for (const auto& piece : sheets.sheets[i].pieces) {
+            page.outline.insert(page.outline.end(), piece.loops.begin(), piece.loops.end());
+            page.engraved.insert(page.engraved.end(), piece.engraved.begin(), piece.engraved.end());
+        }
+        pages.push_back(std::move(page));
+    }
+    print_full_size(pages, "Cutting sheets at full size", out.path, progress);
+    return written(out.path);
+}
+
+QString templates_on_sheets(const Outgoing& out, Progress& progress) {
+    const auto sheets = laid_out(out, true, progress);
+    write_sheets(sheets, out.path, progress);
+    return said_of(sheets, out.wording);
+}
+
+QString stack_as_mesh(const Outgoing& out, Progress&) {
+    const auto& plan = needed(out.findings.plug, "plug").plans.front();
+    if (plan.route != Route::slabs)
+        throw InputError("plug", "it is no stack of slabs", "take that route first");
+    const auto path = out.path.toStdString();
+    write_atomically(write_mesh(stack_mesh(plan.slabs.stack), path), path);
+    return written(out.path);
+}
+
+QString tiles_as_meshes(const Outgoing& out, Progress& progress) {
+    const auto& plan = needed(out.findings.plug, "plug").plans.front();
+    if (plan.tiles.tiles.empty())
+        throw InputError("plug", "it is not made of tiles", "take printed tiles first");
+    const auto ending = QFileInfo(out.path).suffix();
+    double done = 0;
+    for (const auto& tile : plan.tiles.tiles) {
+        progress.report(done++ / static_cast<double>(plan.tiles.tiles.size()), "writing tiles");
+        const auto name = QString("%1/%2-%3.%4")
+                              .arg(QFileInfo(out.path).path(), QFileInfo(out.path).completeBaseName(),
+                                   QString::fromStdString(tile.name()), ending)
+                              .toStdString();
+        write_atomically(write_mesh(tile.mesh, name), name);
+    }
+    return QString("%1 tiles written").arg(plan.tiles.tiles.size());
+}
+
+/// The plug as the machine cuts it: smaller by the coats, scaled for what heat and shrinkage do after.
+QString plug_as_cut(const Outgoing& out, Progress&) {
+    const auto& shape = needed(out.findings.shape, "shape");
+    const auto& split = needed(out.findings.split, "split");
+    const auto& heat = needed(out.findings.heat, "heat");
+    const auto path = out.path.toStdString();
+    write_atomically(
+        write_mesh(plug::compensated(split::mould_mesh(shape, split), out.job.plug.build_up, heat.plug_scale),
+                   path),
+        path);
+    return QString("Written: %1, %2 under size and scaled to %3")
+        .arg(out.path, QString::fromStdString(show(Kind::thickness, out.job.plug.build_up, out.wording)),
+             QString::fromStdString(show(Kind::scale, heat.plug_scale, out.wording)));
 }
 
 QString shape_mesh(const Outgoing& out, Progress&) {
@@ -215,8 +321,20 @@ const std::vector<Export>& exports() {
         {"x-materials", "Export the materials as CSV…", "CSV (*.csv)", ".csv", materials},
         {"x-days", "Export the day plan as CSV…", "CSV (*.csv)", ".csv", days},
         {"x-section", "Export the section as SVG…", "SVG (*.svg)", ".svg", section},
-        {"x-slabs-pdf", "Export the slabs at full size as PDF…", "PDF (*.pdf)", ".pdf", slabs_pdf},
-        {"x-slabs-dxf", "Export the slabs on sheets as DXF and SVG…", "DXF (*.dxf)", ".dxf", slabs_on_sheets},
+        {"x-slabs-pdf", "Export the plug's pieces at full size as PDF…", "PDF (*.pdf)", ".pdf", slabs_pdf},
+        {"x-slabs-dxf", "Export the plug's pieces on sheets as DXF and SVG…", "DXF (*.dxf)", ".dxf",
+         slabs_on_sheets},
+        {"x-sheets-pdf", "Export the cutting sheets at full size as PDF…", "PDF (*.pdf)", ".pdf",
+         sheets_at_full_size},
+        {"x-assembly", "Export the plug's assembly sheet as PDF…", "PDF (*.pdf)", ".pdf", assembly},
+        {"x-templates", "Export the skeleton's templates as DXF and SVG…", "DXF (*.dxf)", ".dxf",
+         templates_on_sheets},
+        {"x-stack", "Export the stack of slabs as a mesh…", "Meshes (*.stl *.obj *.ply)", ".stl",
+         stack_as_mesh},
+        {"x-tiles", "Export the printed tiles as meshes…", "Meshes (*.stl *.obj *.ply)", ".stl",
+         tiles_as_meshes},
+        {"x-plug", "Export the plug as it is cut, undersize and scaled…", "Meshes (*.stl *.obj *.ply)",
+         ".stl", plug_as_cut},
         {"x-stl", "Export the shape as a mesh…", "Meshes (*.stl *.obj *.ply)", ".stl", shape_mesh},
         {"x-step", "Export the turned shape as STEP…", "STEP (*.step)", ".step", turned_step},
         {"x-pieces", "Export the mould pieces as meshes…", "Meshes (*.stl *.obj *.ply)", ".stl", pieces},

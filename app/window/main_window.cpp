@@ -57,6 +57,8 @@ MainWindow::MainWindow(Shop shop, QString recovery)
     chart_ = new ChartView(centre_);
     centre_->addWidget(stand_);
     centre_->addWidget(chart_);
+    routes_ = new RoutesSheet(centre_);
+    centre_->addWidget(routes_);
     ribbon_ = new Ribbon(middle);
     middle->addWidget(centre_);
     middle->addWidget(ribbon_);
@@ -101,6 +103,13 @@ MainWindow::MainWindow(Shop shop, QString recovery)
     connect(stand_, &Stand::plane_let_go, document_, &Document::end_drag);
     connect(stand_, &Stand::painted, this, &MainWindow::lay_paint);
     connect(stand_, &Stand::apart_changed, this, [this] { show_scene(true); });
+    connect(slip_, &Slip::act_wanted, this, [this](const QString& act) {
+        if (auto* action = findChild<QAction*>("act-" + act)) action->trigger();
+    });
+    connect(routes_, &RoutesSheet::close_wanted, this, &MainWindow::close_routes);
+    connect(routes_, &RoutesSheet::route_wanted, this, [this](Route route) {
+        document_->edit("take a route", patch_of("plug", "route", std::string(file_word(route))));
+    });
     connect(document_, &Document::changed, this, &MainWindow::job_changed);
     connect(document_, &Document::evaluated, this, &MainWindow::findings_changed);
     connect(document_, &Document::refused, this, &MainWindow::say);
@@ -276,6 +285,8 @@ void MainWindow::build_acts() {
              job.cut.across = job.cut.across == CutAlong::length ? CutAlong::width : CutAlong::length;
              document_->replace("turn the cut", std::move(job));
          }},
+        {"routes", "Set the plug's routes side by side", QKeySequence("Ctrl+R"),
+         [this] { set_side_by_side(); }},
         {"unpaint",
          "Wash all paint off the part",
          {},
@@ -329,7 +340,7 @@ void MainWindow::show_stage(Stage stage) {
     document_->look_at(stage);
     card_->set_stage(stage);
     slip_->show_stage(stage);
-    centre_->setCurrentIndex(has_chart(stage) ? 1 : 0);
+    centre_->setCurrentWidget(has_chart(stage) ? static_cast<QWidget*>(chart_) : stand_);
     show_scene(true);
 }
 
@@ -371,6 +382,13 @@ void MainWindow::findings_changed() {
     }
     calls_->setText(QString("calls  ◢ %1  ▬ %2").arg(cautions).arg(stops));
     show_scene(false);
+    // The routes' sheet follows the job while it is open.
+    if (centre_->currentWidget() == routes_ && !document_->stale() && !routes_->belongs_to(document_->job()))
+        set_side_by_side();
+}
+
+void MainWindow::close_routes() {
+    centre_->setCurrentWidget(has_chart(stage_) ? static_cast<QWidget*>(chart_) : stand_);
 }
 
 void MainWindow::set_cut(double at) {
@@ -415,6 +433,7 @@ void MainWindow::set_wording(const Wording& wording) {
     QSettings().setValue("currency", QString::fromStdString(wording.currency));
     units_->setText(wording.system == UnitSystem::metric ? "metric" : "imperial");
     slip_->set_look(ink(light_), wording);
+    routes_->set_look(ink(light_), wording);
     job_changed();
     show_scene(false);
 }

@@ -7,6 +7,7 @@
 #include "app/document/document.hpp"
 #include "app/ribbon/ribbon.hpp"
 #include "app/slip/slip.hpp"
+#include "app/stages/plug/routes_sheet.hpp"
 #include "app/stand/stand.hpp"
 #include "app/window/errand.hpp"
 #include "app/window/exports.hpp"
@@ -48,6 +49,9 @@ class MainWindow : public QMainWindow {
     bool write_out(const Export& what, const QString& path);
     /// Reads the mesh behind the window's back and attaches it once it has proved sound.
     bool bring_in_mesh(const QString& path);
+    /// Works all plug routes out behind the window and shows them beside each other; false while it is busy.
+    bool set_side_by_side();
+    [[nodiscard]] RoutesSheet& routes() { return *routes_; }
     /// Reads a drawing's largest closed outline behind the window's back and makes it the tray's.
     bool bring_in_outline(const QString& path);
     [[nodiscard]] Errand& errand() { return errand_; }
@@ -72,6 +76,7 @@ class MainWindow : public QMainWindow {
     void show_scene(bool frame_again);
     void set_cut(double at);
     void set_plane(double share);
+    void close_routes();
     void lay_paint(const Brush& brush, const std::vector<Touched>& touches, double reach);
     bool may_leave();
     bool send(Errand::Work work);
@@ -83,6 +88,7 @@ class MainWindow : public QMainWindow {
     JobCard* card_;
     Stand* stand_;
     ChartView* chart_;
+    RoutesSheet* routes_;
     QStackedWidget* centre_;
     Ribbon* ribbon_;
     Slip* slip_;

@@ -9,7 +9,9 @@
 #include <QMessageBox>
 #include <QProgressBar>
 #include <QPushButton>
+#include <QStackedWidget>
 #include <QTextBrowser>
+#include <QTimer>
 #include <QUrl>
 
 #include "app/window/main_window.hpp"
@@ -65,6 +67,28 @@ bool MainWindow::write_out(const Export& what, const QString& path) {
         const auto findings = known ? *known : evaluate(job, *shop, nullptr, progress);
         const auto message = write({job, findings, *shop, stage, wording, path}, progress);
         return [message] { return message; };
+    });
+}
+
+bool MainWindow::set_side_by_side() {
+    std::optional<Findings> known;
+    if (!document_->stale()) known = document_->findings();
+    return send([this, job = document_->job(), shop = document_->shared_shop(),
+                 known](Progress& progress) -> Errand::Homecoming {
+        const auto findings = known ? *known : evaluate(job, *shop, nullptr, progress);
+        if (!findings.shape || !findings.split)
+            throw InputError("plug", "shape and split have no figures yet",
+                             "mend the stops on the job card first");
+        auto plans = plug::side_by_side(job.plug, job.shape, *findings.shape, *findings.split, job.brief,
+                                        *shop, progress);
+        return [this, plans = std::move(plans), job, findings, shop]() mutable {
+            routes_->show_routes(std::move(plans), job, findings, *shop);
+            if (stage_ != Stage::plug) show_stage(Stage::plug);
+            centre_->setCurrentWidget(routes_);
+            // What was edited meanwhile is worked out next.
+            if (!(document_->job() == job)) QTimer::singleShot(0, this, [this] { set_side_by_side(); });
+            return QString("Seven routes side by side");
+        };
     });
 }
 

@@ -40,6 +40,13 @@ brief::Choices nameless(brief::Choices b) {
     return b;
 }
 
+/// K of the plug while the shell gels on it.
+double cure_on_plug(const Job& job, const Shop& shop) {
+    if (job.heat.shell_gel > 0) return job.heat.shell_gel;
+    const auto* resin = find(shop.resins, job.shell.resin);
+    return resin != nullptr ? resin->gel_temperature : job.heat.room;
+}
+
 void gather(const Job& job, Findings& f, const Shop& shop, Calls failures) {
     f.calls.clear();
     const auto add = [&](Calls more) {
@@ -50,7 +57,10 @@ void gather(const Job& job, Findings& f, const Shop& shop, Calls failures) {
     if (f.brief) add(brief::calls(job.brief, *f.brief));
     if (f.shape) add(shape::calls(job.shape, *f.shape, job.brief));
     if (all(f.split, f.shape)) add(split::calls(job.split, *f.split, *f.shape));
-    if (f.plug) add(plug::calls(job.plug, *f.plug, job.brief));
+    if (f.plug) {
+        const auto* resin = find(shop.resins, job.shell.resin);
+        add(plug::calls(job.plug, *f.plug, job.brief, resin != nullptr ? resin->family : Family::epoxy));
+    }
     if (f.edge) add(edge::calls(job.edge, *f.edge, job.brief));
     if (all(f.shell, f.plug))
         add(shell::calls(job.shell, *f.shell, job.plug, *f.plug, job.brief, job.back.kind != BackKind::none));
@@ -102,8 +112,12 @@ Findings evaluate(const Job& job, const Shop& shop, const Evaluated* before, Pro
     const bool split_same = old != nullptr && f.split == old->split;
     progress.check();
     if (all(f.shape, f.split)) {
-        stage(Stage::plug, f.plug, kept(&Findings::plug), split_same && was->plug == job.plug, failures,
-              [&] { return plug::evaluate(job.plug, *f.shape, *f.split, shop, progress); });
+        const bool plug_same = split_same && brief_same && was->plug == job.plug &&
+                               (!job.plug.in_envelope || cure_on_plug(*was, shop) == cure_on_plug(job, shop));
+        stage(Stage::plug, f.plug, kept(&Findings::plug), plug_same, failures, [&] {
+            return plug::evaluate(job.plug, job.shape, *f.shape, *f.split, job.brief, shop,
+                                  cure_on_plug(job, shop), progress);
+        });
         stage(Stage::edge, f.edge, kept(&Findings::edge), split_same && brief_same && was->edge == job.edge,
               failures, [&] { return edge::evaluate(job.edge, *f.split, job.brief, shop); });
     }

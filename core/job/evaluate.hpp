@@ -49,6 +49,9 @@ Findings evaluate(const Job& job, const Shop& shop, const Evaluated* before, Pro
 Json findings_to_json(const Findings& findings);
 Json calls_to_json(const Calls& calls);
 
+/// What can hurt someone at a stage of this job; the plug's by its route.
+std::vector<std::string> cautions_for(const Job& job, Stage stage);
+
 /// The quick line that the job card shows for a stage, in the maker's units.
 std::string card_line(const Job& job, const Findings& findings, Stage stage, const Wording& wording);
 

@@ -2,6 +2,8 @@
 #include <fmt/format.h>
 
 #include "core/job/evaluate.hpp"
+#include "core/stages/cautions.hpp"
+#include "core/stages/plug/hazards.hpp"
 
 namespace jig {
 
@@ -58,6 +60,10 @@ Json findings_to_json(const Findings& f) {
     return out;
 }
 
+std::vector<std::string> cautions_for(const Job& job, Stage stage) {
+    return stage == Stage::plug ? plug::hazards(job.plug) : cautions_of(stage);
+}
+
 std::string card_line(const Job& job, const Findings& f, Stage stage, const Wording& w) {
     const auto& figures = f.figures(stage);
     const auto say = [&](const char* key) {
@@ -77,7 +83,10 @@ std::string card_line(const Job& job, const Findings& f, Stage stage, const Word
             return (f.split && f.split->parts() > 1 ? say("parts") + " parts · draft " : "worst draft ") +
                    say("min_draft");
         case Stage::plug:
-            return say("slabs") + " slabs · " + say("mass");
+            return (f.plug && f.plug->plans.size() == 1 && f.plug->plans.front().route == Route::slabs
+                        ? say("slabs") + " slabs"
+                        : say("hours")) +
+                   " · " + (f.plug ? show(Kind::mass, f.plug->mass, w) : std::string("–"));
         case Stage::edge:
             return say("width") + " · " + say("area");
         case Stage::shell:

@@ -263,6 +263,22 @@ struct Fastener : Entry {
     bool operator==(const Fastener&) const = default;
 };
 
+/// What printed tiles are made of.
+struct Filament : Entry {
+    double density = 1270, price = 22;  ///< kg/m³, per kg
+    double softens = 353;               ///< K at which it loses its shape under load
+    double alpha = 60e-6;               ///< 1/K
+    bool dissolves_in_styrene = false;
+    static void fields(auto& c, auto&& v) {
+        v("density_kg_m3", c.density, 500.0, 5000.0);
+        v("price_kg", c.price, 0.0, 10000.0);
+        v("softens_K", c.softens, 290.0, 700.0);
+        v("alpha_1_K", c.alpha, 0.0, 3e-4);
+        v("dissolves_in_styrene", c.dissolves_in_styrene);
+    }
+    bool operator==(const Filament&) const = default;
+};
+
 /// Hours and prices of hands; one figure an entry.
 struct Rate : Entry {
     std::string unit;

@@ -19,6 +19,7 @@ struct Shop {
     std::vector<ReleaseSystem> releases;
     std::vector<Consumable> consumables;
     std::vector<Fastener> fasteners;
+    std::vector<Filament> filaments;
     std::vector<Rate> rates;
     bool operator==(const Shop&) const = default;
 
@@ -32,6 +33,7 @@ struct Shop {
         visit("releases", shop.releases);
         visit("consumables", shop.consumables);
         visit("fasteners", shop.fasteners);
+        visit("filaments", shop.filaments);
         visit("rates", shop.rates);
     }
 

@@ -4,13 +4,6 @@ namespace jig {
 
 const std::vector<std::string>& cautions_of(Stage stage) {
     static const std::vector<std::string> none;
-    static const std::vector<std::string> plug{
-        "Foam, board and filler dust: extraction and a fitted respirator; MDF and polyurethane dust above "
-        "all.",
-        "Hot wire: fumes of polystyrene and polyurethane outdoors or under extraction only.",
-        "Isocyanates in paints and foams sensitise for life: supplied air, or leave them to a sprayer who "
-        "has it.",
-        "Lift and turn heavy plugs with enough hands or a hoist, never over a person."};
     static const std::vector<std::string> edge{
         "Clamps, wedges and jacking screws let go suddenly: stand aside of the line of force, eyes covered.",
         "Cured edges cut like glass: dress them before anyone reaches in."};
@@ -40,8 +33,6 @@ const std::vector<std::string>& cautions_of(Stage stage) {
     static const std::vector<std::string> run{
         "Long days with resin tire people: rotate hands, keep first aid and eye wash at the bench."};
     switch (stage) {
-        case Stage::plug:
-            return plug;
         case Stage::edge:
             return edge;
         case Stage::shell:
@@ -60,6 +51,7 @@ const std::vector<std::string>& cautions_of(Stage stage) {
         case Stage::shape:
         case Stage::split:
         case Stage::log:
+        case Stage::plug:  // by its route: plug/hazards.hpp
             return none;
     }
     return none;

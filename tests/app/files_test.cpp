@@ -42,7 +42,7 @@ TEST_CASE("the sheets carry the figures that are on screen, in both paper sizes"
             INFO(part);
             CHECK(text.contains(part));
         }
-        const auto pages = info.mid(info.indexOf("Pages:") + 6, 12).trimmed().split('\n').front().toInt();
+        const auto pages = info.mid(info.indexOf("Pages:") + 6, 20).trimmed().split('\n').front().toInt();
         CHECK(pages > 2);
         CHECK(text.contains(QString("page %1 of %1").arg(pages)));
     }
@@ -68,7 +68,7 @@ TEST_CASE("every export writes its file") {
     CHECK(text.contains("slab 1 of 4"));
     CHECK(text.contains("100 mm"));
     // Full size: the first page is as wide as the largest slab and its margin, in points.
-    const auto& slab = b.window.document().findings().plug->stack.slabs.front();
+    const auto& slab = b.window.document().findings().plug->plans.front().slabs.stack.slabs.front();
     const double points =
         ((high_corner(slab.outline) - low_corner(slab.outline)).x() * 1000 + 30) / 25.4 * 72;
     const auto size = info.mid(info.indexOf("Page size:") + 10).trimmed().split(' ').front().toDouble();

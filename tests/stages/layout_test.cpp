@@ -115,8 +115,10 @@ TEST_CASE("two parts in one mould double its faces and share its bag") {
     CHECK(two.edge->tape_length < 2 * one.edge->tape_length);
     CHECK(two.edge->rim_length == Approx(2 * one.edge->rim_length).epsilon(1e-6));
     CHECK(two.edge->area < 2 * one.edge->area + 0.05 * one.split->size.x());
-    CHECK(two.plug->stack.volume == Approx(2 * one.plug->stack.volume).epsilon(1e-3));
-    CHECK(two.plug->stack.slabs.size() == one.plug->stack.slabs.size());
+    CHECK(two.plug->plans.front().slabs.stack.volume ==
+          Approx(2 * one.plug->plans.front().slabs.stack.volume).epsilon(1e-3));
+    CHECK(two.plug->plans.front().slabs.stack.slabs.size() ==
+          one.plug->plans.front().slabs.stack.slabs.size());
     CHECK(two.part->mass == Approx(one.part->mass));
     CHECK(two.shell->area > 1.8 * one.shell->area);
     // Each of twice as many parts costs less bagging, and the tool is shared.

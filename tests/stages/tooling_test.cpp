@@ -36,11 +36,11 @@ TEST_CASE("the plug of a straight block is its slabs") {
     job.plug.margin = 0;
     job.plug.waste = 0.3;
     const auto f = worked_out(job);
-    CHECK(f.plug->stack.slabs.size() == 4);
+    CHECK(f.plug->plans.front().slabs.stack.slabs.size() == 4);
     const double area = kPi * 0.09;
     CHECK(f.plug->mass == Approx(area * 0.2 * 32).epsilon(3e-3));
-    CHECK(f.plug->sheets == static_cast<int>(std::ceil(4 * area / (1.5 * 0.7))));
-    CHECK(f.plug->cut_length == Approx(4 * 2 * kPi * 0.3).epsilon(3e-3));
+    CHECK(f.plug->plans.front().slabs.sheets == static_cast<int>(std::ceil(4 * area / (1.5 * 0.7))));
+    CHECK(f.plug->plans.front().slabs.cut_length == Approx(4 * 2 * kPi * 0.3).epsilon(3e-3));
     // Straight walls drag.
     CHECK(f.split->map.drags == Approx(2 * kPi * 0.3 * 0.2).epsilon(3e-3));
     CHECK(call(f, "drags") != nullptr);
@@ -270,10 +270,10 @@ TEST_CASE("the log counts pulls, weighs them and reminds of release") {
 TEST_CASE("hazards stand beside the work that has them") {
     for (const auto stage : {Stage::plug, Stage::edge, Stage::shell, Stage::back, Stage::release, Stage::heat,
                              Stage::part, Stage::run})
-        CHECK_FALSE(cautions_of(stage).empty());
+        CHECK_FALSE(cautions_for(Job{}, stage).empty());
     std::string all;
     for (std::size_t s = 0; s < kStages.size(); ++s) {
-        for (const auto& c : cautions_of(static_cast<Stage>(s))) all += c;
+        for (const auto& c : cautions_for(Job{}, static_cast<Stage>(s))) all += c;
     }
     for (const char* word : {"Epoxy", "Styrene", "Peroxide", "dust", "Isocyanates", "Vacuum", "Oven", "Lift"})
         CHECK_THAT(all, Catch::Contains(word));

@@ -92,6 +92,28 @@ Loops taken_off(const Loops& a, const Loops& b) {
     return from_clip(out);
 }
 
+Loops shared(const Loops& a, const Loops& b) {
+    clip::Clipper clipper;
+    clipper.AddPaths(to_clip(a), clip::ptSubject, true);
+    clipper.AddPaths(to_clip(b), clip::ptClip, true);
+    clip::Paths out;
+    clipper.Execute(clip::ctIntersection, out, clip::pftNonZero, clip::pftNonZero);
+    return from_clip(out);
+}
+
+bool holds(const Loops& loops, const Point2& p) {
+    bool inside = false;
+    for (const auto& loop : loops) {
+        for (std::size_t i = 0; i < loop.size(); ++i) {
+            const auto &a = loop[i], &b = loop[(i + 1) % loop.size()];
+            if ((a.y() > p.y()) != (b.y() > p.y()) &&
+                p.x() < a.x() + (p.y() - a.y()) / (b.y() - a.y()) * (b.x() - a.x()))
+                inside = !inside;
+        }
+    }
+    return inside;
+}
+
 Loops offset(const Loops& loops, double distance, bool round) {
     clip::ClipperOffset grower(3.0, 2e-5 * kGrid);
     grower.AddPaths(to_clip(loops), round ? clip::jtRound : clip::jtMiter, clip::etClosedPolygon);

@@ -18,6 +18,10 @@ Point2 high_corner(const Loops& loops);
 Loops united(const Loops& loops);
 /// What is covered by `a` and not by `b`.
 Loops taken_off(const Loops& a, const Loops& b);
+/// What is covered by both.
+Loops shared(const Loops& a, const Loops& b);
+/// Whether a point lies inside an odd number of loops.
+bool holds(const Loops& loops, const Point2& p);
 /// Grown outwards (shrunk inwards when negative) by `distance` m with round or square corners.
 Loops offset(const Loops& loops, double distance, bool round = true);
 /// Fewer points, none of them moved further than `tolerance` m off the old outline.

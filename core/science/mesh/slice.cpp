@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <iterator>
 #include <limits>
 
 #include "core/base/parallel.hpp"
@@ -168,7 +169,7 @@ std::vector<Section> sections(const TriangleMesh& mesh, const Topology& topology
 }
 
 SlabStack slabs(const TriangleMesh& mesh, const Topology& topology, const Point& axis, double thickness,
-                Progress& progress) {
+                Progress& progress, SlabFit fit) {
     SlabStack out;
     out.frame = frame_across(axis);
     const auto height = heights_of(mesh, out.frame.w);
@@ -191,6 +192,11 @@ SlabStack slabs(const TriangleMesh& mesh, const Topology& topology, const Point&
     for (std::size_t s = 0; s < count; ++s) {
         const double from = low + static_cast<double>(s) * thickness, to = std::min(high, from + thickness);
         const double a = std::max(from, low + hair), b = std::min(to, high - hair);
+        if (fit == SlabFit::middle) {
+            levels.push_back((a + b) / 2);
+            first.push_back(levels.size());
+            continue;
+        }
         levels.push_back(a);
         levels.push_back(b);
         const auto begin = std::upper_bound(turning.begin(), turning.end(), a),
@@ -219,8 +225,12 @@ SlabStack slabs(const TriangleMesh& mesh, const Topology& topology, const Point&
                 for (const auto& line : cuts[i].open_lines) {
                     if (line.size() >= 3) loops.push_back(line);
                 }
-                const auto solid = united(loops);
-                all.insert(all.end(), solid.begin(), solid.end());
+                auto solid = united(loops);
+                if (fit == SlabFit::undersize && i > first[s])
+                    all = shared(all, solid);
+                else
+                    all.insert(all.end(), std::make_move_iterator(solid.begin()),
+                               std::make_move_iterator(solid.end()));
             }
             auto& slab = out.slabs[s];
             slab.number = static_cast<int>(s) + 1;
@@ -231,6 +241,9 @@ SlabStack slabs(const TriangleMesh& mesh, const Topology& topology, const Point&
             slab.area = net_area(slab.outline);
         }
     });
+    out.slabs.erase(std::remove_if(out.slabs.begin(), out.slabs.end(),
+                                   [&](const Slab& s) { return fit != SlabFit::oversize && s.area <= 0; }),
+                    out.slabs.end());
     for (const auto& slab : out.slabs) out.volume += slab.area * thickness;
     progress.report(1, "slabs cut");
     return out;

@@ -22,6 +22,10 @@ struct Section {
 std::vector<Section> sections(const TriangleMesh& mesh, const Topology& topology, const Frame& frame,
                               std::span<const double> heights, Progress& progress);
 
+/// Where a slab's upright edge lies against the shape: outside it all through its thickness, inside it, or on
+/// it at half its thickness.
+enum class SlabFit { oversize, undersize, middle };
+
 struct Slab {
     int number = 0;           ///< from the foot, starting at 1
     double from = 0, to = 0;  ///< m along the axis
@@ -35,11 +39,11 @@ struct SlabStack {
     double volume = 0;  ///< m³ of all slabs
 };
 
-/// Slabs of equal thickness from the foot up. Each outline is the union of the sections at the slab's two
-/// faces, at the heights where the surface turns over inside it (local extremes and silhouette edges) and
-/// between these, so that nothing of the shape is lost. Throws InputError for a thickness that makes no
-/// slab or more than 2000.
+/// Slabs of equal thickness from the foot up. An oversize outline is the union of the sections at the slab's
+/// two faces, at the heights where the surface turns over inside it (local extremes and silhouette edges) and
+/// between these, so that nothing of the shape is lost; an undersize one is what all of them share, and slabs
+/// without any are left out. Throws InputError for a thickness that makes no slab or more than 2000.
 SlabStack slabs(const TriangleMesh& mesh, const Topology& topology, const Point& axis, double thickness,
-                Progress& progress);
+                Progress& progress, SlabFit fit = SlabFit::oversize);
 
 }  // namespace jig

@@ -76,14 +76,19 @@ FlatMesh filled(const Loops& outlines, double spacing) {
     try {
         std::vector<Delaunay::Vertex_handle> corners;
         for (std::size_t i = 0; i < out.points.size(); ++i) {
+            const auto known = net.number_of_vertices();
             const auto v = net.insert(Kernel::Point_2(out.points[i].x(), out.points[i].y()));
-            v->info() = static_cast<std::uint32_t>(i);
+            // A point that is there twice keeps its first number.
+            if (net.number_of_vertices() > known) v->info() = static_cast<std::uint32_t>(i);
             if (i < given) corners.push_back(v);
         }
+        const auto join = [&](Delaunay::Vertex_handle a, Delaunay::Vertex_handle b) {
+            if (a != b) net.insert_constraint(a, b);
+        };
         std::size_t first = 0;
         for (const auto& loop : outlines) {
             for (std::size_t i = 0; i < loop.size(); ++i)
-                net.insert_constraint(corners[first + i], corners[first + (i + 1) % loop.size()]);
+                join(corners[first + i], corners[first + (i + 1) % loop.size()]);
             first += loop.size();
         }
     } catch (const Delaunay::Intersection_of_constraints_exception&) {

@@ -37,7 +37,7 @@ Nesting nest(const std::vector<Loop>& outlines, const SheetRules& rules, Progres
         const auto cover = covering(outlines[i]);
         const Point2 size = high_corner({cover}) - low_corner({cover});
         const bool lies = size.x() <= room_x && size.y() <= room_y,
-                   stands = size.y() <= room_x && size.x() <= room_y;
+                   stands = !rules.grain && size.y() <= room_x && size.x() <= room_y;
         if (!lies && !stands) continue;
         PackItem item;
         for (const auto& p : cover)
@@ -58,7 +58,7 @@ Nesting nest(const std::vector<Loop>& outlines, const SheetRules& rules, Progres
         }
     };
     pack(items, std::llround(room_x * kGrid), std::llround(room_y * kGrid), std::llround(rules.kerf * kGrid),
-         left, [&] { return progress.stopped(); });
+         rules.grain, left, [&] { return progress.stopped(); });
     progress.check();
     double used = 0;
     for (std::size_t k = 0; k < items.size(); ++k) {

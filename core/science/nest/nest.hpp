@@ -12,6 +12,7 @@ struct SheetRules {
     double length = 2.5, width = 1.25;  ///< m
     double kerf = 0.002;                ///< m of the cut
     double margin = 0.010;              ///< m kept free along the sheet's edge
+    bool grain = false;                 ///< the sheet has a direction: outlines are turned by half only
 };
 
 /// Where an outline went: turned by `turn` about the origin, then moved; sheet -1 where it goes onto none.

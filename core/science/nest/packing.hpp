@@ -16,9 +16,9 @@ struct PackItem {
     std::int64_t move_x = 0, move_y = 0;
 };
 
-/// Places every item into as few bins of `width` x `height` as the library finds; `left` hears how many
-/// remain.
-void pack(std::vector<PackItem>& items, std::int64_t width, std::int64_t height, std::int64_t gap,
+/// Places every item into as few bins of `width` x `height` as the library finds; `grain` allows half turns
+/// only. `left` hears how many remain.
+void pack(std::vector<PackItem>& items, std::int64_t width, std::int64_t height, std::int64_t gap, bool grain,
           const std::function<void(unsigned left)>& left, const std::function<bool()>& stop);
 
 }  // namespace jig

@@ -1,27 +1,43 @@
 #pragma once
 
-#include "core/science/mesh/slice.hpp"
-#include "core/shop/shop.hpp"
-#include "core/stages/plug/choices.hpp"
-#include "core/stages/split/findings.hpp"
+#include "core/stages/plug/attack.hpp"
+#include "core/stages/plug/plan.hpp"
 
 namespace jig::plug {
 
 struct Findings {
     std::vector<Figure> figures;
-    SlabStack stack;
-    Board board;
-    int sheets = 0;
-    double slab_area = 0;     ///< m² of slabs
-    double cut_length = 0;    ///< m of cuts
-    double mass = 0;          ///< kg
-    double sanding_area = 0;  ///< m²
-    double glue = 0;          ///< kg
-    bool too_large = false;   ///< a slab goes onto no single sheet
+    std::vector<Plan> plans;  ///< one for each body
+    std::vector<FinishStep> finish;
+    Board board;                   ///< the first body's substrate
+    double mass = 0;               ///< kg
+    double sanding_area = 0;       ///< m²
+    double crush_safety = 0;       ///< against an envelope bag; 0 where there is none
+    double wall_safety = 0;        ///< the same of a hollow plug's wall; 0 where it is solid
+    Point centre = Point::Zero();  ///< of gravity, in the first body's frame from its low corner
 };
 
-Findings evaluate(const Choices& choices, const shape::Findings& shape, const split::Findings& split,
-                  const Shop& shop, Progress& progress);
-Calls calls(const Choices& choices, const Findings& findings, const brief::Choices& brief);
+/// `shell_resin` names what is laid on it, `cure` K is its heat while that cures. Throws InputError,
+/// Cancelled.
+Findings evaluate(const Choices& choices, const shape::Choices& shape_choices, const shape::Findings& shape,
+                  const split::Findings& split, const brief::Choices& brief, const Shop& shop, double cure,
+                  Progress& progress);
+Calls calls(const Choices& choices, const Findings& findings, const brief::Choices& brief,
+            Family shell_resin);
+
+/// All seven routes for this job beside each other, the whole mould as one body. Heavier than `evaluate`: for
+/// work behind the window.
+std::vector<Plan> side_by_side(const Choices& choices, const shape::Choices& shape_choices,
+                               const shape::Findings& shape, const split::Findings& split,
+                               const brief::Choices& brief, const Shop& shop, Progress& progress);
+
+/// Hours of finishing over `parts` parts where plug and mould are finished to the grade, and where every part
+/// is.
+struct FinishHours {
+    double tool = 0, part = 0;            ///< h once, h each, finished in the tool
+    double bare_tool = 0, bare_part = 0;  ///< the same with a structural tool and finished parts
+    double break_even = 0;                ///< parts from which the tool is the better place; 0 for never
+};
+FinishHours finish_hours(Grade grade, double area, const Shop& shop);
 
 }  // namespace jig::plug

@@ -80,32 +80,17 @@ class Book {
     const Shop& shop_;
 };
 
-void plug_lines(Book& book, const Before& b, const std::string& grade) {
-    const double area = b.plug.sanding_area;
-    const auto once = Ledger::once;
-    book.material(once, Stage::plug, b.plug.board.name, Kind::count, b.plug.sheets, 0, b.plug.board.price,
-                  "sheets of " + quantity(Kind::length, b.plug.board.sheet_length) + " × " +
-                      quantity(Kind::length, b.plug.board.sheet_width));
-    book.consumable(once, Stage::plug, "foam adhesive", Kind::mass, b.plug.glue);
-    if (b.plug_choices.barrier == Barrier::water)
-        book.consumable(once, Stage::plug, "barrier coat, water-based", Kind::mass, 0.4 * area);
-    if (b.plug_choices.barrier == Barrier::epoxy)
-        book.consumable(once, Stage::plug, "thickened epoxy for fillets", Kind::mass, 0.5 * area);
-    book.consumable(once, Stage::plug, "epoxy fairing filler", Kind::mass, 1.0 * area);
-    book.consumable(once, Stage::plug, "high-build primer", Kind::mass, 0.45 * area);
-    if (b.brief.grade != Grade::structural)
-        book.consumable(once, Stage::plug, "plug top coat", Kind::mass, 0.25 * area);
-    // Plug and mould are polished alike.
+/// What the plug's own plan says.
+void plug_lines(Book& book, const Before& b) {
+    for (const auto& plan : b.plug.plans) {
+        for (const auto& n : plan.needs)
+            book.material(Ledger::once, Stage::plug, n.what, n.kind, n.amount, 0, n.price, n.note);
+        for (const auto& w : plan.works) book.hours(Ledger::once, Stage::plug, w.what, w.hours);
+    }
+    // The mould is polished as the plug was.
     if (b.brief.grade == Grade::clear || b.brief.grade == Grade::gloss)
-        book.consumable(once, Stage::plug, "polishing compound", Kind::mass, 2 * 0.04 * area);
-    book.consumable(once, Stage::plug, "abrasive sheets", Kind::count, std::ceil(12 * area));
-    book.rated(once, Stage::plug, "cutting slabs", b.plug.cut_length);
-    book.rated(once, Stage::plug, "gluing slabs", static_cast<double>(b.plug.stack.slabs.size()));
-    book.hours(once, Stage::plug, "sanding the steps fair", b.plug.board.shaping * area);
-    if (b.plug_choices.barrier != Barrier::none) book.rated(once, Stage::plug, "barrier", area);
-    book.rated(once, Stage::plug, "filling", area);
-    book.rated(once, Stage::plug, "priming", area);
-    book.rated(once, Stage::plug, grade, area);
+        book.consumable(Ledger::once, Stage::run, "polishing compound", Kind::mass,
+                        0.04 * b.plug.sanding_area);
 }
 
 /// What the seams between pieces need: boards to part them, dowels to find each other again.
@@ -226,7 +211,7 @@ Findings evaluate(const Choices& c, const Before& b, const Shop& shop) {
     Findings out;
     const auto grade = "sanding " + std::string(file_word(b.brief.grade));
     Book book(out, shop);
-    plug_lines(book, b, grade);
+    plug_lines(book, b);
     tool_lines(book, b, shop, grade);
     part_lines(book, b, shop);
     for (const auto& e : c.equipment)

@@ -31,19 +31,10 @@ std::vector<Task> build_tasks(const Before& b, const Shop& shop) {
         return shop.rate(rate) * amount * kHour / people;
     };
     const auto grade = "sanding " + std::string(file_word(b.brief.grade));
-    out.push_back({"plug", fmt::format("cut {} slabs", b.plug.stack.slabs.size()),
-                   work("cutting slabs", b.plug.cut_length), hands, 0, true, 0});
-    out.push_back({"plug", "pin and glue the stack",
-                   work("gluing slabs", static_cast<double>(b.plug.stack.slabs.size())), hands, 12 * kHour,
-                   true, 0});
-    out.push_back(
-        {"plug", "sand the steps fair", b.plug.board.shaping * area * kHour / people, hands, 0, true, 0});
-    if (b.plug_choices.barrier != Barrier::none)
-        out.push_back({"plug", std::string(said(b.plug_choices.barrier)), work("barrier", area), hands,
-                       12 * kHour, true, 0});
-    out.push_back({"plug", "fill and fair", work("filling", area), hands, 10 * kHour, true, 0});
-    out.push_back({"plug", "prime and guide coat", work("priming", area), hands, 14 * kHour, true, 0});
-    out.push_back({"plug", "sand and polish to grade", work(grade.c_str(), area), hands, 0, true, 0});
+    for (const auto& plan : b.plug.plans) {
+        for (const auto& w : plan.works)
+            out.push_back({"plug", w.what, w.hours * kHour / people, hands, w.wait, true, 0});
+    }
     if (b.edge.area > 0)
         out.push_back({"edge", "set up the flange boards and clay fillet",
                        work("filling", b.edge.area) + kHour, hands, 0, true, 0});

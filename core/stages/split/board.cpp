@@ -149,19 +149,6 @@ Loop closed_loop(Loop loop) {
     return loop;
 }
 
-bool holds(const Loops& loops, const Point2& p) {
-    bool inside = false;
-    for (const auto& loop : loops) {
-        for (std::size_t i = 0; i < loop.size(); ++i) {
-            const auto &a = loop[i], &b = loop[(i + 1) % loop.size()];
-            if ((a.y() > p.y()) != (b.y() > p.y()) &&
-                p.x() < a.x() + (p.y() - a.y()) / (b.y() - a.y()) * (b.x() - a.x()))
-                inside = !inside;
-        }
-    }
-    return inside;
-}
-
 /// Turns the ways off the seam by `lean` towards `pull`.
 void lean_over(const Line& line, std::vector<Point>& ways, double lean, const Point& pull) {
     for (std::size_t i = 0; i < line.size(); ++i) {
@@ -359,7 +346,7 @@ SheetSet boards_on_sheets(const std::vector<Board>& boards) {
     for (const auto& board : boards) {
         const Point2 low = low_corner(board.outline), size = high_corner(board.outline) - low;
         SheetPiece piece;
-        piece.slab = static_cast<int>(out.sheets.size()) + 1;
+        piece.name = std::to_string(out.sheets.size() + 1);
         for (const auto& loop : drilled(board)) {
             Loop moved;
             for (const auto& p : loop) moved.push_back(p - low + Point2(kPad, kPad));

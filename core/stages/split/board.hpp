@@ -6,7 +6,7 @@
 #include "core/base/progress.hpp"
 #include "core/science/mesh/outline.hpp"
 #include "core/science/mesh/pieces.hpp"
-#include "core/science/nest/slab_sheets.hpp"
+#include "core/science/nest/cut_sheets.hpp"
 #include "core/stages/split/choices.hpp"
 
 namespace jig::split {

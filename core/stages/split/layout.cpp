@@ -26,8 +26,7 @@ Point2 middle_of(const Loops& loops) {
 }
 
 bool overlap(const Loops& a, const Loops& b) {
-    // What is taken off `a` by `b` is what they share.
-    return net_area(united(a)) - net_area(taken_off(a, b)) > 1e-8;
+    return net_area(shared(a, b)) > 1e-8;
 }
 
 /// How far along `axis` the second must move to clear the first, from where both stand in one place.

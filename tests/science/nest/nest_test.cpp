@@ -2,7 +2,7 @@
 #include <filesystem>
 #include <fstream>
 
-#include "core/science/nest/slab_sheets.hpp"
+#include "core/science/nest/cut_sheets.hpp"
 #include "tests/shapes.hpp"
 
 using namespace jig;
@@ -12,7 +12,8 @@ namespace {
 SheetSet torus_sheets(const SheetRules& rules) {
     Progress quiet;
     const auto ring = shapes::torus(0.3, 0.1, 48);
-    return lay_onto_sheets(slabs(ring, topology_of(ring), Point::UnitZ(), 0.05, quiet), rules, quiet);
+    return lay_onto_sheets(pieces_of(slabs(ring, topology_of(ring), Point::UnitZ(), 0.05, quiet)), rules,
+                           quiet);
 }
 
 }  // namespace
@@ -48,7 +49,7 @@ TEST_CASE("what is larger than a sheet is named") {
     rules.length = rules.width = 0.5;
     const auto set = torus_sheets(rules);
     CHECK(set.sheets.empty());
-    CHECK(set.too_large == std::vector<int>{1, 2, 3, 4});
+    CHECK(set.too_large == std::vector<std::string>{"1", "2", "3", "4"});
     rules.margin = 0.3;
     CHECK_THROWS_AS(torus_sheets(rules), InputError);
 }

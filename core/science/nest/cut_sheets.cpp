@@ -1,4 +1,4 @@
-#include "core/science/nest/slab_sheets.hpp"
+#include "core/science/nest/cut_sheets.hpp"
 
 #include <dxflib/dl_dxf.h>
 #include <fmt/format.h>
@@ -12,23 +12,13 @@ namespace {
 /// Each outer loop with the holes that lie in it.
 std::vector<Loops> islands(const Loops& loops) {
     std::vector<Loops> out;
-    const auto holds = [](const Loop& loop, const Point2& p) {
-        bool inside = false;
-        for (std::size_t i = 0; i < loop.size(); ++i) {
-            const auto &a = loop[i], &b = loop[(i + 1) % loop.size()];
-            if ((a.y() > p.y()) != (b.y() > p.y()) &&
-                p.x() < a.x() + (p.y() - a.y()) / (b.y() - a.y()) * (b.x() - a.x()))
-                inside = !inside;
-        }
-        return inside;
-    };
     for (const auto& loop : loops) {
         if (signed_area(loop) > 0) out.push_back({loop});
     }
     for (const auto& loop : loops) {
         if (signed_area(loop) > 0) continue;
         for (auto& island : out) {
-            if (holds(island.front(), loop.front())) {
+            if (holds({island.front()}, loop.front())) {
                 island.push_back(loop);
                 break;
             }
@@ -37,42 +27,89 @@ std::vector<Loops> islands(const Loops& loops) {
     return out;
 }
 
+/// A place on the piece itself for its name: beside the middle of its first edge long enough, inwards.
+Point2 mark_inside(const Loops& loops) {
+    const auto& outer = loops.front();
+    Point2 middle = Point2::Zero();
+    for (const auto& p : outer) middle += p / static_cast<double>(outer.size());
+    if (holds(loops, middle)) return middle;
+    // A ring: step inwards from its edge until there is material all round.
+    const Point2 size = high_corner({outer}) - low_corner({outer});
+    for (double step : {0.03, 0.015, 0.008, 0.003}) {
+        for (std::size_t i = 0; i < outer.size(); ++i) {
+            const Point2 edge = outer[(i + 1) % outer.size()] - outer[i];
+            if (edge.norm() < 1e-9) continue;
+            const Point2 in =
+                Point2(-edge.y(), edge.x()).normalized() * std::min(step, 0.2 * size.minCoeff());
+            const Point2 at = outer[i] + edge / 2 + in;
+            if (holds(loops, at) && holds(loops, at + in)) return at;
+        }
+    }
+    return outer.front();
+}
+
 constexpr double kBar = 0.100;  // m of the check bar
 
 }  // namespace
 
-SheetSet lay_onto_sheets(const SlabStack& stack, const SheetRules& rules, Progress& progress) {
-    SheetSet out;
-    out.rules = rules;
-    std::vector<Loop> outlines;
-    std::vector<std::pair<int, Loops>> pieces;
-    double area = 0;
+std::vector<CutPiece> pieces_of(const SlabStack& stack) {
+    std::vector<CutPiece> out;
     for (const auto& slab : stack.slabs) {
         for (auto& island : islands(slab.outline)) {
-            outlines.push_back(island.front());
-            pieces.emplace_back(slab.number, std::move(island));
+            auto& piece = out.emplace_back();
+            piece.name = std::to_string(slab.number);
+            piece.outline = std::move(island);
         }
+    }
+    return out;
+}
+
+SheetSet lay_onto_sheets(const std::vector<CutPiece>& pieces, const SheetRules& rules, Progress& progress) {
+    SheetSet out;
+    out.rules = rules;
+    // Only what is cut from a sheet is laid; what comes out of its holes follows it.
+    std::vector<Loop> outlines;
+    std::vector<std::size_t> laid(pieces.size(), 0);
+    for (std::size_t i = 0; i < pieces.size(); ++i) {
+        if (pieces[i].inside >= 0) continue;
+        laid[i] = outlines.size();
+        outlines.push_back(pieces[i].outline.front());
     }
     const auto nesting = nest(outlines, rules, progress);
     out.sheets.resize(static_cast<std::size_t>(nesting.sheets));
+    std::vector<Point2> reach(out.sheets.size(), Point2::Zero());
+    double area = 0;
     for (std::size_t i = 0; i < pieces.size(); ++i) {
-        const auto& placed = nesting.placed[i];
+        auto root = i;
+        for (std::size_t guard = 0; pieces[root].inside >= 0 && guard < pieces.size(); ++guard)
+            root = static_cast<std::size_t>(pieces[root].inside);
+        const auto& placed = nesting.placed[laid[root]];
         if (placed.sheet < 0) {
-            if (out.too_large.empty() || out.too_large.back() != pieces[i].first)
-                out.too_large.push_back(pieces[i].first);
+            if (out.too_large.empty() || out.too_large.back() != pieces[i].name)
+                out.too_large.push_back(pieces[i].name);
             continue;
         }
         SheetPiece piece;
-        piece.slab = pieces[i].first;
-        for (const auto& loop : pieces[i].second) {
+        piece.name = pieces[i].name;
+        const auto move = [&](const Loop& loop) {
             Loop moved;
             for (const auto& p : loop) moved.push_back(placed.at(p));
-            for (const auto& p : moved)
-                piece.mark += p / static_cast<double>(moved.size()) * (piece.loops.empty() ? 1 : 0);
-            piece.loops.push_back(std::move(moved));
-        }
+            return moved;
+        };
+        for (const auto& loop : pieces[i].outline) piece.loops.push_back(move(loop));
+        for (const auto& line : pieces[i].engraved) piece.engraved.push_back(move(line));
+        piece.mark = mark_inside(piece.loops);
         area += net_area(piece.loops);
-        out.sheets[static_cast<std::size_t>(placed.sheet)].pieces.push_back(std::move(piece));
+        const auto sheet = static_cast<std::size_t>(placed.sheet);
+        reach[sheet] = reach[sheet].cwiseMax(high_corner({piece.loops.front()}));
+        out.sheets[sheet].pieces.push_back(std::move(piece));
+    }
+    for (std::size_t s = 0; s < reach.size(); ++s) {
+        constexpr double kWorthKeeping = 0.1;
+        const double right = rules.length - reach[s].x() - rules.kerf,
+                     above = rules.width - reach[s].y() - rules.kerf;
+        if (right >= kWorthKeeping) out.offcuts.push_back({s, right, rules.width});
+        if (above >= kWorthKeeping) out.offcuts.push_back({s, reach[s].x() + rules.kerf, above});
     }
     if (nesting.sheets > 0) out.yield = area / (nesting.sheets * rules.length * rules.width);
     return out;
@@ -99,10 +136,22 @@ std::string sheet_svg(const SheetSet& set, std::size_t sheet) {
         }
         out += "\"/>\n";
     }
+    out += "</g>\n<g id=\"engraved\" fill=\"none\" stroke=\"#1B5C66\" stroke-width=\"0.4\">\n";
+    for (const auto& piece : set.sheets.at(sheet).pieces) {
+        for (const auto& line : piece.engraved) {
+            out += "<path d=\"";
+            char verb = 'M';
+            for (const auto& p : line) {
+                out += fmt::format("{}{:.3f} {:.3f}", verb, p.x() * 1000, h - p.y() * 1000);
+                verb = 'L';
+            }
+            out += "\"/>\n";
+        }
+    }
     out += "</g>\n<g id=\"mark\" fill=\"#1B5C66\" font-size=\"24\" text-anchor=\"middle\">\n";
     for (const auto& piece : set.sheets.at(sheet).pieces)
         out += fmt::format("<text x=\"{:.2f}\" y=\"{:.2f}\">{}</text>\n", piece.mark.x() * 1000,
-                           h - piece.mark.y() * 1000, piece.slab);
+                           h - piece.mark.y() * 1000, piece.name);
     out += fmt::format(
         "<path d=\"M5 {0:.2f}H105\" stroke=\"#1B5C66\"/><text x=\"55\" y=\"{1:.2f}\" font-size=\"5\">100 "
         "mm</text>\n</g>\n</svg>\n",
@@ -149,9 +198,9 @@ void write_sheet_dxf(const SheetSet& set, std::size_t sheet, const std::string& 
     }
     w->sectionEnd();
     w->sectionEntities();
-    const auto polyline = [&](const Loop& loop, const char* layer) {
+    const auto polyline = [&](const Loop& loop, const char* layer, bool closed = true) {
         const DL_Attributes look(layer, 256, -1, "BYLAYER", 1.0);
-        dxf.writePolyline(*w, DL_PolylineData(static_cast<int>(loop.size()), 0, 0, 1), look);
+        dxf.writePolyline(*w, DL_PolylineData(static_cast<int>(loop.size()), 0, 0, closed ? 1 : 0), look);
         for (const auto& p : loop) dxf.writeVertex(*w, DL_VertexData(p.x() * 1000, p.y() * 1000, 0, 0));
         dxf.writePolylineEnd(*w);
     };
@@ -165,7 +214,8 @@ void write_sheet_dxf(const SheetSet& set, std::size_t sheet, const std::string& 
              "sheet");
     for (const auto& piece : set.sheets.at(sheet).pieces) {
         for (const auto& loop : piece.loops) polyline(loop, "cut");
-        text(piece.mark, 24, std::to_string(piece.slab));
+        for (const auto& line : piece.engraved) polyline(line, "mark", false);
+        text(piece.mark, piece.name.size() > 3 ? 12 : 24, piece.name);
     }
     dxf.writeLine(*w, DL_LineData(5, 3, 0, 5 + kBar * 1000, 3, 0),
                   DL_Attributes("mark", 256, -1, "BYLAYER", 1.0));

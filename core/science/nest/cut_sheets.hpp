@@ -1,0 +1,57 @@
+// Flat pieces laid onto stock, and their cut files.
+#pragma once
+
+#include <string>
+
+#include "core/science/mesh/slice.hpp"
+#include "core/science/nest/nest.hpp"
+
+namespace jig {
+
+/// One flat piece to cut, in its own place.
+struct CutPiece {
+    std::string name;            ///< engraved on it
+    Loops outline;               ///< m, outer loop first, then its holes
+    std::vector<Loop> engraved;  ///< open lines on its top face
+    int inside = -1;    ///< number of the piece whose hole it is cut from, where it lies; -1 for a sheet
+    std::string words;  ///< said beside it on its own page
+};
+
+/// The pieces of a stack by their numbers; a slab of several islands is several pieces of one name.
+std::vector<CutPiece> pieces_of(const SlabStack& stack);
+
+struct SheetPiece {
+    std::string name;
+    Loops loops;                   ///< m on the sheet, outer loop first, then its holes
+    std::vector<Loop> engraved;    ///< m on the sheet
+    Point2 mark = Point2::Zero();  ///< where the name goes
+};
+
+struct CutSheet {
+    std::vector<SheetPiece> pieces;
+};
+
+/// A rectangle left over and worth keeping.
+struct Offcut {
+    std::size_t sheet = 0;
+    double length = 0, width = 0;  ///< m
+};
+
+struct SheetSet {
+    SheetRules rules;
+    std::vector<CutSheet> sheets;
+    double yield = 0;
+    std::vector<std::string> too_large;  ///< pieces that go onto no sheet of this size
+    std::vector<Offcut> offcuts;
+};
+
+/// Lays pieces onto sheets; those inside another one's hole go along with it. Offcuts of 0.1 m and more both
+/// ways are listed. Throws InputError, Cancelled.
+SheetSet lay_onto_sheets(const std::vector<CutPiece>& pieces, const SheetRules& rules, Progress& progress);
+
+/// Millimetres; layers "cut", "mark" and "sheet"; a name in each piece and a 100 mm check bar.
+std::string sheet_svg(const SheetSet& set, std::size_t sheet);
+/// Writes one DXF (R2000, mm). Throws InputError where the file cannot be written.
+void write_sheet_dxf(const SheetSet& set, std::size_t sheet, const std::string& path);
+
+}  // namespace jig
