@@ -175,7 +175,7 @@ void add_plan(Scene& s, const plug::Plan& plan, const TriangleMesh& surface, con
             add_plainly(s, surface, up, 0, hatch_ground(Hatch::foam, k), Pattern::grain);
             add_plainly(s, surface, up, raise, hatch_ground(Hatch::plaster, k), Pattern::plain);
             s.bounds.high.z() += raise;
-            s.legend = "the splash lifted off its soft foam; the mould is taken off a cast of it";
+            s.legend = "the splash lifted off its soft foam; the mould is then taken off it";
             break;
         }
     }

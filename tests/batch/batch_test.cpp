@@ -227,3 +227,72 @@ TEST_CASE("draft, pull and measure take STEP, which carries its own unit") {
     CHECK(ask({"pull", cone}).json()["pulls"][0]["direction"][2].get<double>() == Approx(1).margin(0.01));
     CHECK(ask({"measure", put(folder, "bad.step", "ISO-10303-21;\nnothing")}).code == 2);
 }
+
+TEST_CASE("slabs answer with pins, bevels and offcuts, in every fit, and write the stack") {
+    Folder folder;
+    const auto cone = put(folder, "cone.stl", write_stl_binary(shapes::frustum(0.3, 0.2, radians(20))));
+    const auto slabs = [&](std::vector<std::string> more) {
+        std::vector<std::string> words{"slabs",       cone,   "--axis",  "0,0,1",
+                                       "--thickness", "0.05", "--sheet", "2x1"};
+        words.insert(words.end(), more.begin(), more.end());
+        return ask(words);
+    };
+    const auto over = slabs({"--out", folder / "cut"});
+    REQUIRE(over.code == 0);
+    const auto j = over.json();
+    REQUIRE(j["slabs"].size() == 4);
+    for (const auto& s : j["slabs"]) {
+        CHECK(s["pins_m"].size() == 2);
+        CHECK(s["bevels"][0]["angle_deg"].get<double>() == Approx(20).margin(1));
+        CHECK(s["cut_from_slab"].is_null());
+    }
+    CHECK(j["to_sand_m3"].get<double>() ==
+          Approx(j["stack_volume_m3"].get<double>() - j["solid_volume_m3"].get<double>()).epsilon(1e-6));
+    CHECK(j["offcuts"].size() > 0);
+    Progress quiet;
+    const auto stack = read_stl(read_file(folder / "cut/stack.stl"), "stack", 1e-3, quiet);
+    CHECK(measure(stack, topology_of(stack)).size.z() == Approx(0.2).epsilon(1e-4));
+    const auto under = slabs({"--fit", "undersize"}).json(), middle = slabs({"--fit", "middle"}).json();
+    CHECK(under["stack_volume_m3"] < middle["stack_volume_m3"]);
+    CHECK(middle["stack_volume_m3"] < j["stack_volume_m3"]);
+    CHECK(under["to_fill_m3"].get<double>() > 0);
+    const auto hollow = slabs({"--hollow", "0.04"}).json();
+    CHECK(hollow["stack_volume_m3"] < j["stack_volume_m3"]);
+    CHECK(slabs({"--fit", "loose"}).code == 2);
+    CHECK(slabs({"--grain", "maybe"}).code == 2);
+    CHECK(slabs({"--hollow", "-1"}).code == 2);
+    CHECK(slabs({"--grain", "yes", "--pin", "0.01"}).code == 0);
+}
+
+TEST_CASE("plug sets seven routes side by side and writes the cut files of the one taken") {
+    Folder folder;
+    auto job = fixtures::small_job();
+    job.plug.board = "PU foam 35, 50 mm";
+    const auto file = folder / "job.json";
+    write_atomically(job_to_json(job).dump(), file);
+    const auto a = ask({"plug", file, "--out", folder / "out"});
+    INFO(a.err);
+    REQUIRE(a.code == 0);
+    const auto j = a.json();
+    CHECK(j["taken"] == "slabs");
+    REQUIRE(j["routes"].size() == 7);
+    for (const auto& r : j["routes"]) {
+        CHECK(r["sums"]["hours"]["value"].get<double>() > 0);
+        CHECK_FALSE(r["sums"]["cost"]["reason"].get<std::string>().empty());
+        CHECK(r["works"].size() > 3);
+    }
+    CHECK(j["routes"][5]["obstacle"].is_string());
+    CHECK(j["routes"][0]["obstacle"].is_null());
+    for (const auto& f : j["files"]) CHECK(std::filesystem::exists(f.get<std::string>()));
+    CHECK(j["files"].size() >= 3);
+    job.plug.route = Route::tiles;
+    write_atomically(job_to_json(job).dump(), file);
+    const auto tiles = ask({"plug", file, "--out", folder / "tiles"}).json();
+    CHECK(tiles["files"].size() > 4);
+    job.plug.board = "marble";
+    write_atomically(job_to_json(job).dump(), file);
+    CHECK(ask({"plug", file}).code == 0);  // tiles need no board; the slabs beside them name what is missing
+    job.plug.route = Route::slabs;
+    write_atomically(job_to_json(job).dump(), file);
+    CHECK(ask({"plug", file}).code == 2);
+}

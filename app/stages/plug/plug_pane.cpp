@@ -42,8 +42,9 @@ class PlugPane : public Pane {
                     QString::fromStdString(step.what),
                     step.amount > 0 ? QString::fromStdString(jig::show(step.kind, step.amount, wording))
                                     : QString(),
-                    step.hours > 0 ? QString::fromStdString(jig::show(Kind::hours, step.hours * 3600, wording))
-                                   : QString(),
+                    step.hours > 0
+                        ? QString::fromStdString(jig::show(Kind::hours, step.hours * 3600, wording))
+                        : QString(),
                     step.wait > 0 ? QString::fromStdString(jig::show(Kind::duration, step.wait, wording))
                                   : QString()};
         }

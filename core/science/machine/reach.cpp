@@ -22,9 +22,9 @@ struct Field {
     }
 };
 
-/// The largest of in(x + dx, y + dy) + rise(d) over all d ≤ radius, or the smallest where `down`.
+/// The largest of in(x + dx, y + dy) + rise(d) over all d ≤ radius.
 template <class Rise>
-Field swept(const Field& in, double radius, bool down, Rise&& rise, Progress& progress) {
+Field swept(const Field& in, double radius, Rise&& rise, Progress& progress) {
     const long reach = static_cast<long>(std::ceil(radius / in.cell));
     struct Tap {
         long dx, dy;
@@ -43,14 +43,13 @@ Field swept(const Field& in, double radius, bool down, Rise&& rise, Progress& pr
             progress.check();
             const auto y = static_cast<long>(row);
             for (long x = 0; x < in.columns; ++x) {
-                double best = down ? std::numeric_limits<double>::infinity() : kNothing;
+                double best = kNothing;
                 for (const auto& tap : taps) {
                     const double v = in.at(x + tap.dx, y + tap.dy);
                     if (v <= kNothing / 2) continue;
-                    best = down ? std::min(best, v + tap.rise) : std::max(best, v + tap.rise);
+                    best = std::max(best, v + tap.rise);
                 }
-                out.z[row * static_cast<std::size_t>(in.columns) + static_cast<std::size_t>(x)] =
-                    std::isfinite(best) ? best : kNothing;
+                out.z[row * static_cast<std::size_t>(in.columns) + static_cast<std::size_t>(x)] = best;
             }
         }
     });
@@ -104,29 +103,27 @@ ReachMap reach_of_cutter(const TriangleMesh& mesh, const RayMesh& rays, const Fr
         });
     progress.report(0.3, "trying the cutter");
     const double R = cutter.radius;
-    const auto ball = [R](double d) { return std::sqrt(std::max(0.0, R * R - d * d)); };
-    // Where the ball's middle rests, and what it then leaves standing.
-    const auto rests = swept(surface, R, false, ball, progress);
-    const auto left = swept(
-        rests, R, true, [&](double d) { return -ball(d); }, progress);
+    // The lowest that the ball's middle may be, and the tallest thing within the holder's radius.
+    const auto rests = swept(
+        surface, R, [R](double d) { return std::sqrt(std::max(0.0, R * R - d * d)); }, progress);
     progress.report(0.6, "trying the holder");
     const auto tall = swept(
-        surface, cutter.holder_radius, false, [](double) { return 0.0; }, progress);
-    auto raised = rests;
-    for (std::size_t i = 0; i < raised.z.size(); ++i) {
-        if (raised.z[i] <= kNothing / 2 || tall.z[i] <= kNothing / 2) continue;
-        out.deepest = std::max(out.deepest, tall.z[i] - (rests.z[i] - R));
-        raised.z[i] = std::max(raised.z[i], tall.z[i] - cutter.stick_out + R);
-    }
-    const auto left_by_holder = swept(
-        raised, R, true, [&](double d) { return -ball(d); }, progress);
-    // The grid itself is blind to less than this.
-    const double blind = std::max(3e-4, surface.cell * surface.cell / (2 * R) + 0.1 * surface.cell);
+        surface, cutter.holder_radius, [](double) { return 0.0; }, progress);
+    // The grid itself is blind to less than this; the nearest nine cells take a steep wall's place into
+    // account.
+    const double blind = 3e-4 + surface.cell * surface.cell / (2 * R);
+    const auto least_round = [&](const Field& field, const Point2& p) {
+        double least = std::numeric_limits<double>::infinity();
+        const long c = column(p.x()), r = row(p.y());
+        for (long y = r - 1; y <= r + 1; ++y) {
+            for (long x = c - 1; x <= c + 1; ++x) least = std::min(least, field.at(x, y));
+        }
+        return least;
+    };
     for (std::size_t f = 0; f < mesh.triangles.size(); ++f) {
         if ((f & 0x3fffU) == 0) progress.check();
         const Point middle = mesh.centre(f), n = mesh.area_vector2(f);
         const double area = n.norm() / 2;
-        const Point2 flat = frame.flat(middle);
         if (n.dot(frame.w) < -1e-4 * n.norm() ||
             rays.blocked(middle + 1e-5 * (top - foot + 0.01) * (n.normalized() + frame.w), frame.w)) {
             // What lies at the foot looks down onto the bench and is not cut.
@@ -135,21 +132,16 @@ ReachMap reach_of_cutter(const TriangleMesh& mesh, const RayMesh& rays, const Fr
             out.undercut += area;
             continue;
         }
-        double tight = std::numeric_limits<double>::infinity(), deep = tight;
-        const long c = column(flat.x()), r = row(flat.y());
-        for (long y = r - 1; y <= r + 1; ++y) {
-            for (long x = c - 1; x <= c + 1; ++x) {
-                const double z = surface.at(x, y);
-                if (z <= kNothing / 2) continue;
-                tight = std::min(tight, left.at(x, y) - z);
-                deep = std::min(deep, left_by_holder.at(x, y) - z);
-            }
-        }
-        if (!std::isfinite(tight)) continue;
-        if (tight > blind) {
+        // The ball touches the face's middle when its own is a radius off it.
+        const Point ball = middle + R * n.normalized();
+        const double height = frame.w.dot(ball), tip = height - R;
+        const Point2 at = frame.flat(ball);
+        const double wall = least_round(tall, at);
+        if (wall > kNothing / 2) out.deepest = std::max(out.deepest, wall - tip);
+        if (least_round(rests, at) - height > blind) {
             out.faces[f] = Reach::too_tight;
             out.too_tight += area;
-        } else if (deep > blind) {
+        } else if (wall - tip > cutter.stick_out) {
             out.faces[f] = Reach::too_deep;
             out.too_deep += area;
         }

@@ -2,7 +2,6 @@
 
 #include <algorithm>
 #include <cmath>
-#include <iterator>
 #include <limits>
 
 #include "core/base/parallel.hpp"
@@ -102,27 +101,57 @@ std::vector<double> heights_of(const TriangleMesh& mesh, const Point& w) {
     return height;
 }
 
-/// Heights at which the surface turns over: points of edges between a face that looks up and one that does
-/// not.
-std::vector<double> turning_heights(const TriangleMesh& mesh, const Topology& topology, const Frame& frame,
-                                    const std::vector<double>& height) {
-    std::vector<char> up(mesh.triangles.size());
-    for (std::size_t f = 0; f < up.size(); ++f) {
-        const Point n = mesh.area_vector2(f);
-        up[f] = n.dot(frame.w) > 1e-7 * n.norm();
-    }
-    std::vector<double> out;
-    for (std::size_t f = 0; f < up.size(); ++f) {
-        for (std::size_t k = 0; k < 3; ++k) {
-            const auto g = topology.across[f][k];
-            if (g != kNoFace && g > f && up[f] != up[g]) {
-                out.push_back(height[mesh.triangles[f][k]]);
-                out.push_back(height[mesh.triangles[f][(k + 1) % 3]]);
+/// A triangle's part between two heights, seen from above, anticlockwise.
+Loop clipped_flat(const std::array<Point, 3>& corners, double low, double high) {
+    std::vector<Point> poly(corners.begin(), corners.end());
+    // Points carry their flat place in x and y and their height in z.
+    const auto keep = [&poly](double level, bool above) {
+        std::vector<Point> out;
+        for (std::size_t i = 0; i < poly.size(); ++i) {
+            const auto &p = poly[i], &q = poly[(i + 1) % poly.size()];
+            const bool in = above ? p.z() >= level : p.z() <= level,
+                       next = above ? q.z() >= level : q.z() <= level;
+            if (in) out.push_back(p);
+            if (in != next) {
+                Point cut = p + (level - p.z()) / (q.z() - p.z()) * (q - p);
+                cut.z() = level;
+                out.push_back(cut);
             }
         }
+        poly = std::move(out);
+    };
+    keep(low, true);
+    keep(high, false);
+    Loop flat;
+    for (const auto& p : poly) flat.emplace_back(p.x(), p.y());
+    if (flat.size() < 3) return {};
+    if (signed_area(flat) < 0) std::reverse(flat.begin(), flat.end());
+    return flat;
+}
+
+/// Which faces cross each slab and look down (or up) there.
+struct Facing {
+    std::vector<std::vector<std::uint32_t>> down, up;  ///< by slab
+};
+
+Facing facing_by_slab(const TriangleMesh& mesh, const Frame& frame, const std::vector<double>& height,
+                      double low, double thickness, std::size_t count) {
+    Facing out;
+    out.down.resize(count);
+    out.up.resize(count);
+    for (std::size_t f = 0; f < mesh.triangles.size(); ++f) {
+        const Point n = mesh.area_vector2(f);
+        const double tilt = n.dot(frame.w);
+        if (std::abs(tilt) < 1e-9 * n.norm()) continue;
+        const auto& t = mesh.triangles[f];
+        const auto [from, to] = std::minmax({height[t[0]], height[t[1]], height[t[2]]});
+        const auto slab = [&](double h) {
+            return static_cast<std::size_t>(
+                std::clamp(std::floor((h - low) / thickness), 0.0, static_cast<double>(count - 1)));
+        };
+        auto& side = tilt < 0 ? out.down : out.up;
+        for (auto s = slab(from); s <= slab(to); ++s) side[s].push_back(static_cast<std::uint32_t>(f));
     }
-    std::sort(out.begin(), out.end());
-    out.erase(std::unique(out.begin(), out.end()), out.end());
     return out;
 }
 
@@ -186,58 +215,71 @@ SlabStack slabs(const TriangleMesh& mesh, const Topology& topology, const Point&
                          "give the thickness of your sheet, such as 50 mm");
     }
     const auto count = static_cast<std::size_t>(std::max(1.0, std::ceil((tall - hair) / thickness)));
-    const auto turning = turning_heights(mesh, topology, out.frame, height);
     std::vector<double> levels;
-    std::vector<std::size_t> first{0};
-    for (std::size_t s = 0; s < count; ++s) {
-        const double from = low + static_cast<double>(s) * thickness, to = std::min(high, from + thickness);
+    std::vector<std::pair<double, double>> ends;
+    for (std::size_t i = 0; i < count; ++i) {
+        const double from = low + static_cast<double>(i) * thickness, to = std::min(high, from + thickness);
         const double a = std::max(from, low + hair), b = std::min(to, high - hair);
-        if (fit == SlabFit::middle) {
-            levels.push_back((a + b) / 2);
-            first.push_back(levels.size());
-            continue;
-        }
-        levels.push_back(a);
-        levels.push_back(b);
-        const auto begin = std::upper_bound(turning.begin(), turning.end(), a),
-                   end = std::lower_bound(begin, turning.end(), b);
-        if (begin != end) {
-            constexpr int kBetween = 6;
-            const double reach = *(end - 1) - *begin;
-            for (int i = 0; i <= kBetween; ++i) {
-                const double h = *begin + reach * i / kBetween;
-                levels.push_back(std::max(a, h - hair));
-                levels.push_back(std::min(b, h + hair));
-            }
-        }
-        first.push_back(levels.size());
+        ends.emplace_back(a, b);
+        levels.push_back(fit == SlabFit::middle ? (a + b) / 2 : a);
+        levels.push_back(fit == SlabFit::middle ? (a + b) / 2 : b);
     }
     progress.report(0.1, "cutting slabs");
     const auto cuts = sections(mesh, topology, out.frame, levels, progress);
+    const auto facing = facing_by_slab(mesh, out.frame, height, low, thickness, count);
+    const bool closed = topology.closed();
     out.slabs.resize(count);
     parallel_shares(count, 1, [&](std::size_t begin, std::size_t end, unsigned) {
+        const auto solid = [&](std::size_t i) {
+            // Cut lines that end at a rim are closed straight across: the plug is solid there.
+            Loops loops = cuts[i].loops;
+            for (const auto& line : cuts[i].open_lines) {
+                if (line.size() >= 3) loops.push_back(line);
+            }
+            return united(loops);
+        };
         for (auto s = begin; s < end; ++s) {
             progress.check();
-            Loops all;
-            for (auto i = first[s]; i < first[s + 1]; ++i) {
-                // Cut lines that end at a rim are closed straight across: the plug is solid there.
-                Loops loops = cuts[i].loops;
-                for (const auto& line : cuts[i].open_lines) {
-                    if (line.size() >= 3) loops.push_back(line);
-                }
-                auto solid = united(loops);
-                if (fit == SlabFit::undersize && i > first[s])
-                    all = shared(all, solid);
-                else
-                    all.insert(all.end(), std::make_move_iterator(solid.begin()),
-                               std::make_move_iterator(solid.end()));
-            }
             auto& slab = out.slabs[s];
             slab.number = static_cast<int>(s) + 1;
             slab.from = low + static_cast<double>(s) * thickness;
             slab.to = slab.from + thickness;
-            // Holes of one level must not cut into another level's solid: unite levels one by one.
-            slab.outline = united(all);
+            // What lies over a place inside the slab is entered through the lower section or a face that
+            // looks down, and left through the upper section or a face that looks up: one of the two sets
+            // tells all. An open surface has its rim below, so there the faces that look down are the ones to
+            // ask.
+            const bool by_down = !closed || facing.down[s].size() <= facing.up[s].size();
+            const auto seen = [&](bool down) {
+                Loops out_loops;
+                for (const auto f : down ? facing.down[s] : facing.up[s]) {
+                    std::array<Point, 3> corners;
+                    for (std::size_t k = 0; k < 3; ++k) {
+                        const auto i = mesh.triangles[f][k];
+                        const Point2 flat = out.frame.flat(mesh.points[i]);
+                        corners[k] = {flat.x(), flat.y(), height[i]};
+                    }
+                    auto piece = clipped_flat(corners, ends[s].first, ends[s].second);
+                    if (piece.size() >= 3) out_loops.push_back(std::move(piece));
+                }
+                return out_loops;
+            };
+            if (fit == SlabFit::middle) {
+                slab.outline = solid(2 * s);
+            } else if (fit == SlabFit::oversize) {
+                auto all = seen(by_down);
+                for (auto& loop : solid(by_down ? 2 * s : 2 * s + 1)) all.push_back(std::move(loop));
+                // An open top is closed by the upper section.
+                if (!closed) {
+                    for (auto& loop : solid(2 * s + 1)) all.push_back(std::move(loop));
+                }
+                slab.outline = united(all);
+            } else {
+                // Inside all through: in the upper section with nothing that looks down below it, or in the
+                // lower one with nothing that looks up above it.
+                const auto end_section = solid(by_down ? 2 * s + 1 : 2 * s);
+                slab.outline = taken_off(end_section, united(seen(by_down)));
+                if (!closed) slab.outline = shared(slab.outline, solid(2 * s));
+            }
             slab.area = net_area(slab.outline);
         }
     });

@@ -39,10 +39,11 @@ struct SlabStack {
     double volume = 0;  ///< m³ of all slabs
 };
 
-/// Slabs of equal thickness from the foot up. An oversize outline is the union of the sections at the slab's
-/// two faces, at the heights where the surface turns over inside it (local extremes and silhouette edges) and
-/// between these, so that nothing of the shape is lost; an undersize one is what all of them share, and slabs
-/// without any are left out. Throws InputError for a thickness that makes no slab or more than 2000.
+/// Slabs of equal thickness from the foot up. An oversize outline covers all that the shape fills anywhere in
+/// the slab (its lower section and what looks down inside it, or its upper section and what looks up,
+/// whichever is less); an undersize one only what it fills all through, and slabs without any are left out.
+/// Exact for closed bodies to Clipper's micrometre. Throws InputError for a thickness that makes no slab or
+/// more than 2000.
 SlabStack slabs(const TriangleMesh& mesh, const Topology& topology, const Point& axis, double thickness,
                 Progress& progress, SlabFit fit = SlabFit::oversize);
 

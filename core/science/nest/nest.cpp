@@ -2,6 +2,7 @@
 
 #include <algorithm>
 
+#include "core/base/units.hpp"
 #include "core/science/nest/packing.hpp"
 
 namespace jig {
@@ -33,6 +34,7 @@ Nesting nest(const std::vector<Loop>& outlines, const SheetRules& rules, Progres
     out.placed.resize(outlines.size());
     std::vector<PackItem> items;
     std::vector<std::size_t> which;
+    std::vector<double> before;  // turn that a piece comes with
     for (std::size_t i = 0; i < outlines.size(); ++i) {
         const auto cover = covering(outlines[i]);
         const Point2 size = high_corner({cover}) - low_corner({cover});
@@ -40,8 +42,12 @@ Nesting nest(const std::vector<Loop>& outlines, const SheetRules& rules, Progres
                    stands = !rules.grain && size.y() <= room_x && size.x() <= room_y;
         if (!lies && !stands) continue;
         PackItem item;
-        for (const auto& p : cover)
-            item.outline.emplace_back(std::llround(p.x() * kGrid), std::llround(p.y() * kGrid));
+        // The library tries an empty sheet only the way a piece comes.
+        for (const auto& p : cover) {
+            const Point2 q = lies ? p : Point2(-p.y(), p.x());
+            item.outline.emplace_back(std::llround(q.x() * kGrid), std::llround(q.y() * kGrid));
+        }
+        before.push_back(lies ? 0 : kPi / 2);
         items.push_back(std::move(item));
         which.push_back(i);
     }
@@ -66,7 +72,7 @@ Nesting nest(const std::vector<Loop>& outlines, const SheetRules& rules, Progres
         if (item.bin < 0) continue;
         auto& p = out.placed[which[k]];
         p.sheet = item.bin;
-        p.turn = item.turn;
+        p.turn = item.turn + before[k];
         p.move = {static_cast<double>(item.move_x) / kGrid + rules.margin,
                   static_cast<double>(item.move_y) / kGrid + rules.margin};
         out.sheets = std::max(out.sheets, p.sheet + 1);

@@ -19,9 +19,10 @@ void pack(std::vector<PackItem>& items, std::int64_t width, std::int64_t height,
     using Align = libnest2d::NfpPlacer::Config::Alignment;
     const double quarter = 1.5707963267948966;
     libnest2d::NestConfig<> config;
-    config.placer_config.rotations = {0.0, 2 * quarter};
-    if (!grain)
-        config.placer_config.rotations.insert(config.placer_config.rotations.end(), {quarter, 3 * quarter});
+    if (grain)
+        config.placer_config.rotations = {0.0, 2 * quarter};
+    else
+        config.placer_config.rotations = {0.0, quarter, 2 * quarter, 3 * quarter};
     config.placer_config.alignment = Align::BOTTOM_LEFT;
     config.placer_config.starting_point = Align::BOTTOM_LEFT;
     config.placer_config.parallel = false;

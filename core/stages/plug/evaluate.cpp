@@ -40,7 +40,7 @@ Findings evaluate(const Choices& c, const shape::Choices& shape_choices, const s
     Findings out;
     const auto all = bodies(c, shape, split);
     for (std::size_t i = 0; i < all.size(); ++i) {
-        const auto route = c.by_piece && i < c.piece_routes.size() ? c.piece_routes[i] : c.route;
+        const auto route = all.size() > 1 && i < c.piece_routes.size() ? c.piece_routes[i] : c.route;
         out.plans.push_back(plan_for(route, c, all[i], shape_choices, brief, shop, progress));
         out.mass += out.plans.back().mass;
         out.sanding_area += all[i].area;

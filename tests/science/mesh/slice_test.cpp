@@ -113,3 +113,39 @@ TEST_CASE("an outline is filled without gaps and one that crosses itself is refu
     CHECK(area == Approx(1).epsilon(1e-9));
     CHECK_THROWS_AS(filled({{0, 0}, {1, 1}, {1, 0}, {0, 1}}, 0.1), InputError);
 }
+
+TEST_CASE(
+    "oversize slabs hold every section of the shape through them, undersize ones lie inside every one") {
+    const auto body = shapes::turned({{0.3, 0}, {0.36, 0.13}, {0.2, 0.31}, {0.26, 0.47}, {0.05, 0.6}}, 60);
+    Progress quiet;
+    const auto topology = topology_of(body);
+    const Point axis = Point(0.3, 0.1, 1).normalized();
+    const auto over = slabs(body, topology, axis, 0.08, quiet),
+               under = slabs(body, topology, axis, 0.08, quiet, SlabFit::undersize),
+               middle = slabs(body, topology, axis, 0.08, quiet, SlabFit::middle);
+    CHECK(under.volume < middle.volume);
+    CHECK(middle.volume < over.volume);
+    for (const auto& slab : over.slabs) {
+        for (int i = 0; i <= 10; ++i) {
+            const double h = slab.from + (slab.to - slab.from) * (i + 0.01) / 10.02;
+            const std::array<double, 1> at{h};
+            const auto loops = united(sections(body, topology, over.frame, at, quiet).front().loops);
+            INFO(slab.number << " at " << h);
+            // To a fifth of a millimetre, what a bulge between two looked-at heights may miss.
+            CHECK(net_area(taken_off(loops, offset(slab.outline, 2e-4))) < 1e-9);
+        }
+    }
+    for (const auto& slab : under.slabs) {
+        for (int i = 1; i < 10; ++i) {
+            const std::array<double, 1> at{slab.from + (slab.to - slab.from) * i / 10};
+            const auto loops = united(sections(body, topology, under.frame, at, quiet).front().loops);
+            CHECK(net_area(taken_off(offset(slab.outline, -2e-4), loops)) < 1e-9);
+        }
+    }
+    // All three close in on the solid as slabs get thin.
+    double solid = 0;
+    for (std::size_t f = 0; f < body.triangles.size(); ++f)
+        solid += body.corner(f, 0).dot(body.corner(f, 1).cross(body.corner(f, 2))) / 6;
+    for (const auto fit : {SlabFit::oversize, SlabFit::undersize, SlabFit::middle})
+        CHECK(slabs(body, topology, axis, 0.004, quiet, fit).volume == Approx(solid).epsilon(0.025));
+}

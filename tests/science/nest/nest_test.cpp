@@ -72,3 +72,54 @@ TEST_CASE("cut files hold every outline in millimetres and a check bar") {
     std::filesystem::remove(path);
     CHECK_THROWS_AS(write_sheet_dxf(set, 0, "/nowhere/at/all.dxf"), InputError);
 }
+
+TEST_CASE("sheets with a grain turn pieces by half only, and what is left over is listed") {
+    SheetRules rules;
+    rules.length = 1.0;
+    rules.width = 0.3;
+    Progress quiet;
+    const auto piece = [](const char* name, double l, double w) {
+        CutPiece p;
+        p.name = name;
+        p.outline = {{{0, 0}, {l, 0}, {l, w}, {0, w}}};
+        return p;
+    };
+    // It goes on standing across the sheet, which a grain forbids.
+    const std::vector<CutPiece> tall{piece("tall", 0.2, 0.6)};
+    CHECK(lay_onto_sheets(tall, rules, quiet).sheets.size() == 1);
+    rules.grain = true;
+    CHECK(lay_onto_sheets(tall, rules, quiet).too_large == std::vector<std::string>{"tall"});
+    const auto set = lay_onto_sheets({piece("a", 0.4, 0.25)}, rules, quiet);
+    REQUIRE(set.sheets.size() == 1);
+    REQUIRE(set.offcuts.size() == 1);
+    // Thinning for the nester keeps a few millimetres more than the piece.
+    CHECK(set.offcuts[0].length == Approx(1.0 - 0.4 - rules.margin - rules.kerf).margin(0.006));
+    CHECK(set.offcuts[0].width == Approx(0.3));
+}
+
+TEST_CASE("a piece cut from inside another goes where that one goes") {
+    CutPiece ring;
+    ring.name = "1";
+    ring.outline = {{{0, 0}, {0.5, 0}, {0.5, 0.5}, {0, 0.5}},
+                    {{0.1, 0.1}, {0.1, 0.4}, {0.4, 0.4}, {0.4, 0.1}}};
+    CutPiece core;
+    core.name = "2";
+    core.inside = 0;
+    core.outline = {{{0.15, 0.15}, {0.35, 0.15}, {0.35, 0.35}, {0.15, 0.35}}};
+    core.engraved = {{{0.2, 0.2}, {0.3, 0.2}}};
+    Progress quiet;
+    const auto set = lay_onto_sheets({ring, core}, {0.6, 0.6, 0.002, 0.01}, quiet);
+    REQUIRE(set.sheets.size() == 1);
+    REQUIRE(set.sheets[0].pieces.size() == 2);
+    const auto& laid = set.sheets[0].pieces;
+    // Wholly inside the ring's hole, and the ring's own name lies on the ring.
+    auto hole = laid[0].loops[1];
+    std::reverse(hole.begin(), hole.end());
+    CHECK(net_area(taken_off(laid[1].loops, {hole})) < 1e-9);
+    CHECK(holds(laid[0].loops, laid[0].mark));
+    CHECK(holds(laid[1].loops, laid[1].mark));
+    CHECK(set.yield == Approx((0.25 - 0.09 + 0.04) / 0.36));
+    CHECK(laid[1].engraved.size() == 1);
+    const auto svg = sheet_svg(set, 0);
+    CHECK(svg.find("id=\"engraved\"") != std::string::npos);
+}

@@ -1,0 +1,511 @@
+// The plug by every route: what is cut, what it takes, and whether it will stand it.
+#include <catch2/catch.hpp>
+
+#include "core/science/machine/scallop.hpp"
+#include "core/science/mesh/measure.hpp"
+#include "core/science/mesh/outline_file.hpp"
+#include "core/science/mesh/solid.hpp"
+#include "core/science/mesh/stl.hpp"
+#include "core/stages/plug/hazards.hpp"
+#include "tests/job/fixtures.hpp"
+#include "tests/shapes.hpp"
+
+using namespace jig;
+using fixtures::call;
+using fixtures::shop;
+using fixtures::small_job;
+using fixtures::worked_out;
+
+namespace {
+
+/// A body as the routes take it, from a mesh whose foot is at z = 0.
+plug::Body body_of(TriangleMesh mesh) {
+    plug::Body body;
+    body.name = "plug";
+    auto stood = std::make_shared<split::Stood>();
+    stood->mesh = std::move(mesh);
+    stood->topology = topology_of(stood->mesh);
+    body.rays = std::make_shared<const RayMesh>(stood->mesh);
+    body.frame = frame_across(Point::UnitZ());
+    const auto m = measure(stood->mesh, stood->topology);
+    body.area = m.area;
+    body.volume = m.volume;
+    body.depth = m.size.z();
+    body.length = std::max(m.size.x(), m.size.y());
+    body.width = std::min(m.size.x(), m.size.y());
+    body.surface = std::move(stood);
+    return body;
+}
+
+Board board_of(double thickness) {
+    Board b;
+    b.thickness = thickness;
+    b.sheet_length = 2.5;
+    b.sheet_width = 1.25;
+    return b;
+}
+
+const plug::Plan& plan(const Findings& f) {
+    return f.plug->plans.front();
+}
+
+Job by(Route route) {
+    auto job = small_job();
+    job.plug.route = route;
+    return job;
+}
+
+const Figure& sum(const plug::Plan& p, const std::string& key) {
+    for (const auto& f : p.sums) {
+        if (f.key == key) return f;
+    }
+    throw std::runtime_error("no sum " + key);
+}
+
+}  // namespace
+
+TEST_CASE("pins go through every slab with material all round, and short sets share a slab") {
+    plug::Choices c;
+    Progress quiet;
+    for (const double draft : {5.0, 30.0}) {
+        const auto body = body_of(shapes::frustum(0.4, 0.5, radians(draft)));
+        const auto p = plug::slab_plan(c, body, board_of(0.05), quiet);
+        REQUIRE(p.stack.slabs.size() == 10);
+        CHECK(p.pin_groups == 1);
+        for (std::size_t i = 0; i < p.stack.slabs.size(); ++i) {
+            CHECK(p.pins[i].size() == 2);
+            for (const auto& pin : p.pins[i]) {
+                // The whole pin, not only its middle.
+                for (int k = 0; k < 8; ++k)
+                    CHECK(
+                        holds(p.stack.slabs[i].outline,
+                              pin + c.slabs.pin / 2 * Point2(std::cos(k * kPi / 4), std::sin(k * kPi / 4))));
+            }
+        }
+    }
+    // A leaning tower: no place is common to all its slabs, so sets follow each other.
+    auto tower = shapes::box({0, 0, 0}, {0.2, 0.2, 1});
+    for (auto& q : tower.points) q.x() += 0.8 * q.z();
+    const auto leaning = plug::slab_plan(c, body_of(tower), board_of(0.05), quiet);
+    CHECK(leaning.pin_groups > 2);
+    std::size_t shared = 0;
+    for (const auto& pins : leaning.pins) {
+        CHECK(pins.size() >= 2);
+        shared += pins.size() > 2;
+    }
+    CHECK(static_cast<int>(shared) == leaning.pin_groups - 1);
+}
+
+TEST_CASE("the bevel of a frustum's slabs is its half angle, and a tilted cut leaves less to sand") {
+    plug::Choices c;
+    Progress quiet;
+    const auto body = body_of(shapes::frustum(0.4, 0.4, radians(12), 180));
+    const auto square = plug::slab_plan(c, body, board_of(0.05), quiet);
+    for (const auto& slab : square.bevels) {
+        REQUIRE(slab.size() >= 4);
+        for (const auto& b : slab) CHECK(b.angle == Approx(radians(12)).margin(radians(0.3)));
+    }
+    c.slabs.bevel = true;
+    CHECK(plug::slab_plan(c, body, board_of(0.05), quiet).to_sand < 0.5 * square.to_sand);
+    // A cone's steps: half a step's triangle all round, π·(R+r)·s·t/2 summed over the slabs.
+    const double t = 0.05, step = t * std::tan(radians(12));
+    double steps = 0;
+    for (int i = 0; i < 8; ++i) steps += kPi * (2 * (0.4 - i * step) - step) * step * t / 2;
+    CHECK(square.to_sand == Approx(steps).epsilon(0.03));
+    c.slabs.bevel = false;
+    c.slabs.fit = SlabFit::undersize;
+    const auto under = plug::slab_plan(c, body, board_of(0.05), quiet);
+    CHECK(under.to_sand == 0);
+    CHECK(under.to_fill == Approx(steps).epsilon(0.08));
+    c.slabs.fit = SlabFit::middle;
+    const auto middle = plug::slab_plan(c, body, board_of(0.05), quiet);
+    CHECK(middle.to_sand == Approx(middle.to_fill));
+    CHECK(middle.to_sand + middle.to_fill == Approx(steps / 2).epsilon(0.1));
+}
+
+TEST_CASE("hollows keep their wall, stay covered, and smaller slabs come out of them") {
+    plug::Choices c;
+    c.slabs.hollow = true;
+    c.slabs.wall = 0.05;
+    Progress quiet;
+    const auto body = body_of(shapes::frustum(0.5, 0.4, radians(35)));
+    const auto p = plug::slab_plan(c, body, board_of(0.05), quiet);
+    const auto solid = slabs(body.surface->mesh, body.surface->topology, Point::UnitZ(), 0.05, quiet);
+    CHECK(p.stack.volume < 0.8 * solid.volume);
+    int inside = 0;
+    for (std::size_t i = 0; i < p.stack.slabs.size(); ++i) {
+        Loops hole;
+        for (const auto& loop : p.stack.slabs[i].outline) {
+            if (signed_area(loop) >= 0) continue;
+            hole.push_back(loop);
+            std::reverse(hole.back().begin(), hole.back().end());
+        }
+        if (!hole.empty()) {
+            // Covered by the slab above with a wall of bearing, and clear of the edge by as much.
+            REQUIRE(i + 1 < p.stack.slabs.size());
+            CHECK(net_area(taken_off(offset(hole, c.slabs.wall - 1e-4), solid.slabs[i + 1].outline)) < 1e-6);
+            CHECK(net_area(taken_off(offset(hole, c.slabs.wall - 1e-4), solid.slabs[i].outline)) < 1e-6);
+        }
+        if (p.inside[i] < 0) continue;
+        ++inside;
+        const auto& from = p.stack.slabs[static_cast<std::size_t>(p.inside[i])];
+        // What is cut from within overlaps nothing of the slab round it.
+        Loops outer;
+        for (const auto& loop : p.stack.slabs[i].outline) {
+            if (signed_area(loop) > 0) outer.push_back(loop);
+        }
+        CHECK(net_area(jig::shared(outer, from.outline)) < 1e-9);
+        CHECK(static_cast<std::size_t>(p.inside[i]) < i);
+    }
+    CHECK(inside >= 2);
+    c.slabs.hollow = false;
+    CHECK(p.sheets < plug::slab_plan(c, body, board_of(0.05), quiet).sheets);
+}
+
+TEST_CASE("every piece on its sheets carries pins, front and slope, and nothing overlaps") {
+    auto job = by(Route::slabs);
+    job.plug.board = "PU foam 35, 50 mm";  // sheets of 2 × 1 m
+    job.plug.slabs.hollow = true;
+    const auto f = worked_out(job);
+    const auto pieces = plug::cut_pieces(plan(f), job.plug);
+    REQUIRE(pieces.size() >= plan(f).slabs.stack.slabs.size());
+    double last = -1e9;
+    for (std::size_t i = 0; i < pieces.size(); ++i) {
+        CHECK(pieces[i].engraved.size() == 2);
+        CHECK_THAT(worded(pieces[i].words), Catch::Contains("arrow to the front"));
+        // The ticks at the front climb in one slope through the stack.
+        CHECK(pieces[i].engraved[0][0].x() > last);
+        last = pieces[i].engraved[0][0].x();
+        // The tick starts on the outline's own edge.
+        CHECK(holds(offset({pieces[i].outline.front()}, 1e-4), pieces[i].engraved[0][0]));
+    }
+    Progress quiet;
+    const auto sheets = lay_onto_sheets(pieces, plug::sheet_rules(plan(f), job.plug, shop()), quiet);
+    REQUIRE_FALSE(sheets.sheets.empty());
+    for (const auto& sheet : sheets.sheets) {
+        for (std::size_t i = 0; i < sheet.pieces.size(); ++i) {
+            for (std::size_t k = 0; k < i; ++k)
+                CHECK(net_area(jig::shared(sheet.pieces[i].loops, sheet.pieces[k].loops)) < 1e-8);
+        }
+    }
+    fixtures::Folder folder;
+    write_sheet_dxf(sheets, 0, folder / "sheet.dxf");
+    // Read back, the largest outline is the sheet itself.
+    const auto back = read_outline(read_file(folder / "sheet.dxf"), "sheet.dxf", 1e-4);
+    CHECK(signed_area(back) == Approx(sheets.rules.length * sheets.rules.width).epsilon(1e-6));
+}
+
+TEST_CASE("slabs lie along whichever way costs least, or as they are told") {
+    auto job = by(Route::slabs);
+    // A long low tray takes fewer, larger slabs along the pull than across.
+    for (const auto way : {SlabWay::pull, SlabWay::length, SlabWay::width, SlabWay::best}) {
+        job.plug.slabs.way = way;
+        const auto f = worked_out(job);
+        REQUIRE(f.plug);
+        const Point axis = plan(f).slabs.stack.frame.w;
+        if (way == SlabWay::pull || way == SlabWay::best) CHECK(std::abs(axis.z()) == Approx(1).margin(1e-6));
+        if (way == SlabWay::length) CHECK(std::abs(axis.x()) == Approx(1).margin(1e-6));
+        if (way == SlabWay::width) CHECK(std::abs(axis.y()) == Approx(1).margin(1e-6));
+    }
+}
+
+TEST_CASE("a block is parted for the router, glued from boards, and finished by the cheapest step") {
+    auto job = by(Route::block);
+    job.brief.router_x = 0.5;
+    job.brief.router_y = 0.3;
+    job.brief.router_z = 0.1;
+    const auto f = worked_out(job);
+    const auto& b = plan(f).block;
+    const auto& c = job.plug.block;
+    const Point size = f.shape->measures.size;
+    double volume = 0;
+    for (const auto& part : b.parts) {
+        const Point s = part.high - part.low;
+        CHECK(std::max(s.x(), s.y()) <= 0.5 + 1e-9);
+        CHECK(std::min(s.x(), s.y()) <= 0.3 + 1e-9);
+        CHECK(s.z() <= 0.1 + 1e-9);
+        volume += s.prod();
+        for (const auto& d : part.dowels) {
+            // Each lies in a face of its part.
+            const bool u = std::abs(d.x() - part.high.x()) < 1e-9, v = std::abs(d.y() - part.high.y()) < 1e-9,
+                       w = std::abs(d.z() - part.high.z()) < 1e-9;
+            CHECK((u || v || w));
+        }
+    }
+    CHECK(volume ==
+          Approx((size.x() + 2 * c.allowance) * (size.y() + 2 * c.allowance) * (size.z() + c.allowance)));
+    CHECK(b.removed == Approx(volume - f.shape->measures.volume));
+    CHECK(b.bought > volume);
+    // No step of the curve costs less than the one that was chosen.
+    double least = 1e30;
+    for (const auto& choice : b.curve) least = std::min(least, choice.machine + choice.hands);
+    for (const auto& choice : b.curve) {
+        if (choice.step == Approx(b.step)) CHECK(choice.machine + choice.hands == Approx(least));
+    }
+    CHECK(b.scallop == Approx(scallop_height(b.step, c.cutter)));
+    job.plug.block.step = 0.0005;
+    const auto fine = worked_out(job);
+    CHECK(plan(fine).block.step == Approx(0.0005));
+    CHECK(plan(fine).block.machine > b.machine);
+    CHECK(plan(fine).block.by_hand < b.by_hand);
+    job.brief.router_x = 0;
+    REQUIRE(call(worked_out(job), "obstacle") != nullptr);
+    const auto other = patched(job, call(worked_out(job), "obstacle")->fix->patch);
+    CHECK(other.plug.route == Route::slabs);
+}
+
+TEST_CASE("a cutter that does not reach is called, and the offered stick-out reaches") {
+    auto job = by(Route::block);
+    job.plug.block.stick_out = 0.03;
+    const auto f = worked_out(job);
+    REQUIRE(call(f, "deep_block") != nullptr);
+    const auto longer = patched(job, call(f, "deep_block")->fix->patch);
+    CHECK(longer.plug.block.stick_out > 0.1);
+    CHECK(call(worked_out(longer), "deep_block") == nullptr);
+    job.plug.block.cutter = 0.1;
+    job.shape.tray.recess = true;
+    CHECK(call(worked_out(job), "tight") != nullptr);
+}
+
+TEST_CASE("a skeleton's ribs lie under the skin and their slots meet") {
+    plug::Choices c;
+    c.route = Route::skeleton;
+    c.skeleton.pitch = 0.15;
+    c.skeleton.skin = 0.01;
+    c.skeleton.keels = 2;
+    c.skeleton.clearance = 0;
+    Progress quiet;
+    const auto body = body_of(shapes::box({-0.5, -0.2, 0}, {1.0, 0.4, 0.3}));
+    const auto ply = board_of(0.012);
+    const auto s = plug::skeleton_plan(c, body, ply, quiet);
+    REQUIRE(s.stations.size() == 7);
+    REQUIRE(s.keels.size() == 2);
+    // A station is the box less the skin all round, less two slots half its height.
+    const double station = (0.4 - 0.02) * (0.3 - 0.02), slot = 0.012 * 0.14;
+    for (const auto& rib : s.stations)
+        CHECK(net_area(rib.outline) == Approx(station - 2 * slot).epsilon(1e-3));
+    for (const auto& rib : s.keels)
+        CHECK(net_area(rib.outline) == Approx(0.98 * 0.28 - 7 * slot).epsilon(1e-3));
+    // Put together, station and keel share the crossing without meeting: above it the keel, below it the
+    // station.
+    const double across = -0.2 + 0.4 / 3;
+    for (const auto& station_rib : s.stations) {
+        const Point at = station_rib.plane.w * station_rib.at + Point(0, across, 0);
+        const Point2 in_station = station_rib.plane.flat(at + Point(0, 0, 0.25));
+        CHECK_FALSE(holds(station_rib.outline, in_station));
+        CHECK(holds(station_rib.outline, station_rib.plane.flat(at + Point(0, 0, 0.05))));
+        bool met = false;
+        for (const auto& keel : s.keels) {
+            if (std::abs(keel.plane.w.dot(at) - keel.at) > 1e-6) continue;
+            met = true;
+            CHECK(holds(keel.outline, keel.plane.flat(at + Point(0, 0, 0.25))));
+            CHECK_FALSE(holds(keel.outline, keel.plane.flat(at + Point(0, 0, 0.05))));
+        }
+        CHECK(met);
+    }
+    CHECK(s.fill + s.skin + s.ply_area * 0.012 == Approx(body.volume).epsilon(1e-6));
+    // A template's inner edge is the section itself.
+    REQUIRE(s.templates.size() == 7);
+    const auto whole = s.templates.front().outline;
+    const Point2 size = high_corner(whole) - low_corner(whole);
+    CHECK(net_area(whole) == Approx(size.x() * size.y() - 0.4 * 0.3).epsilon(1e-6));
+    plug::Plan made;
+    made.route = Route::skeleton;
+    made.skeleton = s;
+    CHECK(plug::cut_pieces(made, c).size() == 9);
+    CHECK(plug::cut_pieces(made, c, true).size() == 7);
+}
+
+TEST_CASE("printed tiles, foam and splash follow from volume and area") {
+    auto job = by(Route::tiles);
+    job.plug.tiles.room = {0.2, 0.2, 0.2};
+    auto f = worked_out(job);
+    REQUIRE(f.plug);
+    const auto& t = plan(f).tiles;
+    CHECK(t.tiles.size() >= 6);
+    double volume = 0;
+    for (const auto& tile : t.tiles) volume += tile.volume;
+    // Play round the keys takes a little.
+    CHECK(volume == Approx(f.shape->measures.volume).epsilon(1e-3));
+    const auto& filament = need(shop().filaments, job.plug.tiles.filament, "test");
+    CHECK(plan(f).mass < volume * filament.density);
+    CHECK(plan(f).mass > job.plug.tiles.infill * volume * filament.density);
+    const double hours = value_of(plan(f).figures, "printing");
+    job.plug.tiles.printers = 2;
+    CHECK(value_of(plan(worked_out(job)).figures, "printing") == Approx(hours / 2));
+    job.plug.tiles.room = {0.001, 0.2, 0.2};
+    f = worked_out(job);
+    CHECK_FALSE(f.plug);
+    CHECK_THAT(call(f, "input")->headline, Catch::Contains("room"));
+    const auto foam = worked_out(by(Route::foam));
+    const auto& board = need(shop().boards, by(Route::foam).plug.foam.board, "test");
+    const auto& cloth = need(shop().reinforcements, by(Route::foam).plug.foam.cloth, "test");
+    CHECK(plan(foam).mass == Approx(foam.shape->measures.volume * board.density +
+                                    2 * 2 * cloth.areal_mass * foam.split->moulded_area));
+    auto splash = by(Route::splash);
+    const auto once = worked_out(splash);
+    CHECK(value_of(plan(once).figures, "shrink") == Approx(0.002 * once.split->size.x()));
+    CHECK(sum(plan(once), "accuracy").value > sum(plan(foam), "accuracy").value);
+    CHECK(once.complete());
+}
+
+TEST_CASE("an existing part needs one, and its holes are blanked") {
+    auto job = by(Route::existing);
+    REQUIRE(call(worked_out(job), "obstacle") != nullptr);
+    job.shape.kind = ShapeKind::copied;
+    job.shape.copying.holes = 3;
+    const auto f = worked_out(job);
+    CHECK(call(f, "obstacle") == nullptr);
+    CHECK(value_of(plan(f).figures, "holes") == 3);
+    double blanking = 0;
+    for (const auto& w : plan(f).works) blanking += w.what.find("blank") != std::string::npos ? w.hours : 0;
+    CHECK(blanking == Approx(3 * shop().rate("blanking holes")));
+}
+
+TEST_CASE("seven routes stand side by side, each sum with its reason, and the chosen one is what Run books") {
+    const auto job = small_job();
+    const auto f = worked_out(job);
+    Progress quiet;
+    const auto plans = plug::side_by_side(job.plug, job.shape, *f.shape, *f.split, job.brief, shop(), quiet);
+    REQUIRE(plans.size() == 7);
+    for (const auto& p : plans) {
+        INFO(said(p.route));
+        for (const auto* key : {"hours", "days", "cost", "mass", "accuracy", "surface", "heat", "moulds"}) {
+            CHECK(sum(p, key).value > 0);
+            CHECK_FALSE(sum(p, key).reason.empty());
+        }
+        // The sums are the plan's own.
+        CHECK(sum(p, "hours").value == Approx(p.hours() * 3600));
+        CHECK(sum(p, "cost").value == Approx(p.cost() + p.hours() * shop().rate("labour")));
+    }
+    CHECK(sum(plans[0], "accuracy").value < sum(plans[1], "accuracy").value);
+    const auto& slabs_plan = plans[1];
+    CHECK(slabs_plan.hours() == Approx(plan(f).hours()));
+    double booked = 0, bought = 0;
+    for (const auto& h : f.run->hours) booked += h.stage == Stage::plug ? h.hours : 0;
+    for (const auto& m : f.run->materials) bought += m.stage == Stage::plug ? m.cost : 0;
+    CHECK(booked == Approx(plan(f).hours()));
+    CHECK(bought == Approx(plan(f).cost()));
+    quiet.stop();
+    CHECK_THROWS_AS(plug::side_by_side(job.plug, job.shape, *f.shape, *f.split, job.brief, shop(), quiet),
+                    Cancelled);
+}
+
+TEST_CASE("the surface schedule grows with the grade and its sanding is the shop's rate") {
+    double last = 0;
+    for (const auto grade : {Grade::structural, Grade::paintable, Grade::clear, Grade::gloss}) {
+        const auto steps = plug::surface_schedule(grade, Barrier::epoxy, 2.0, shop());
+        double sanding = 0, all = 0;
+        int grit = 0;
+        for (const auto& s : steps) {
+            all += s.hours;
+            if (s.what.rfind("sand through", 0) != 0) continue;
+            sanding += s.hours;
+            const int now = std::stoi(s.what.substr(s.what.find("grit") + 5));
+            CHECK(now > grit);
+            grit = now;
+        }
+        CHECK(sanding == Approx(2.0 * shop().rate("sanding " + std::string(file_word(grade)))));
+        CHECK(all > last);
+        last = all;
+        CHECK(steps.front().what.find("epoxy") != std::string::npos);
+        CHECK(plug::surface_schedule(grade, Barrier::none, 2.0, shop()).size() == steps.size() - 1);
+    }
+    // Break-even by hand: the tool's extra hours over what it saves on each part.
+    const auto h = plug::finish_hours(Grade::gloss, 3.0, shop());
+    CHECK(h.tool + h.break_even * h.part == Approx(h.bare_tool + h.break_even * h.bare_part));
+    CHECK(h.break_even > 1);
+    CHECK(plug::finish_hours(Grade::gloss, 30.0, shop()).break_even == Approx(h.break_even));
+    CHECK(plug::finish_hours(Grade::structural, 3.0, shop()).break_even == 0);
+}
+
+TEST_CASE("an envelope bag crushes soft foam, and a hollow's lid before it") {
+    auto job = by(Route::slabs);
+    job.plug.board = "EPS foam 20, 50 mm";
+    job.plug.in_envelope = true;
+    job.plug.vacuum = 90000;
+    job.heat.shell_gel = kelvin(20);
+    auto f = worked_out(job);
+    // A third of 100 kPa for hours, cold, against 90 kPa.
+    CHECK(f.plug->crush_safety == Approx(100000.0 / 3 / 90000));
+    REQUIRE(call(f, "crush") != nullptr);
+    CHECK(call(f, "crush")->severity == Severity::stop);
+    // Warm it bears less: half at its limit.
+    job.heat.shell_gel = need(shop().boards, job.plug.board, "test").top_temperature;
+    CHECK(worked_out(job).plug->crush_safety == Approx(0.5 * 100000.0 / 3 / 90000));
+    job.heat.shell_gel = kelvin(20);
+    const auto less = patched(job, call(f, "crush")->fix->patch);
+    CHECK(less.plug.vacuum == Approx(45000));
+    job.plug.board = "PU board 700, 50 mm";
+    f = worked_out(job);
+    CHECK(call(f, "crush") == nullptr);
+    CHECK(f.plug->wall_safety == 0);
+    job.plug.slabs.hollow = true;
+    job.plug.slabs.wall = 0.03;
+    f = worked_out(job);
+    CHECK(f.plug->wall_safety > 0);
+    CHECK(f.plug->wall_safety < f.plug->crush_safety);
+    job.plug.in_envelope = false;
+    CHECK(worked_out(job).plug->crush_safety == 0);
+}
+
+TEST_CASE("resins attack what they attack") {
+    using plug::Attack;
+    using plug::Substance;
+    CHECK(plug::attack(Substance::polystyrene, Family::polyester) == Attack::dissolves);
+    CHECK(plug::attack(Substance::polystyrene, Family::vinyl_ester) == Attack::dissolves);
+    CHECK(plug::attack(Substance::polystyrene, Family::epoxy) == Attack::stands);
+    CHECK(plug::attack(Substance::polyurethane, Family::polyester) == Attack::stands);
+    CHECK(plug::attack(Substance::clay, Family::polyester) == Attack::test);
+    CHECK(plug::attack(Substance::plaster, Family::epoxy) == Attack::test);
+    for (const auto& s : plug::substances()) CHECK_FALSE(std::string(s.care).empty());
+    auto job = small_job();
+    CHECK(call(worked_out(job), "attack") == nullptr);
+    job.shell = shell::start_from(School::mat_polyester);
+    CHECK(call(worked_out(job), "attack") != nullptr);
+}
+
+TEST_CASE("pieces of a mould may be taken from plugs of their own, each by its route") {
+    auto job = fixtures::demo("cello-case-whole");
+    job.shape.stations.facet = 0.04;
+    job.plug.by_piece = true;
+    job.plug.piece_routes = {Route::slabs, Route::tiles};
+    const auto f = worked_out(job);
+    REQUIRE(f.plug);
+    REQUIRE(f.plug->plans.size() == 2);
+    CHECK(f.plug->plans[0].route == Route::slabs);
+    CHECK(f.plug->plans[1].route == Route::tiles);
+    CHECK(f.plug->plans[0].body == "back shell");
+    CHECK(f.plug->mass == Approx(f.plug->plans[0].mass + f.plug->plans[1].mass));
+    CHECK(f.plug->sanding_area == Approx(f.split->moulded_area).epsilon(1e-6));
+    double tiles = 0;
+    for (const auto& t : f.plug->plans[1].tiles.tiles) tiles += t.volume;
+    // Half of the whole body, up to the keys' play.
+    CHECK(tiles == Approx(f.shape->measures.volume / 2).epsilon(0.02));
+    CHECK(f.complete());
+    const auto care = plug::hazards(job.plug);
+    std::string all;
+    for (const auto& s : care) all += s;
+    CHECK_THAT(all, Catch::Contains("Hot wire") && Catch::Contains("Printing"));
+}
+
+TEST_CASE("the plug is cut undersize by its coats and scaled for growth") {
+    const auto ball = shapes::sphere(0.3, 60);
+    const auto cut = plug::compensated(ball, 0.002, 1.01);
+    for (const auto& p : cut.points) CHECK(p.norm() == Approx(1.01 * 0.298).epsilon(2e-3));
+    CHECK(cut.triangles == ball.triangles);
+}
+
+TEST_CASE("plug choices are written and read back, and unknown names are refused with words") {
+    auto job = by(Route::tiles);
+    job.plug.by_piece = true;
+    job.plug.piece_routes = {Route::foam, Route::block};
+    job.plug.slabs.fit = SlabFit::middle;
+    job.plug.tiles.room = {0.1, 0.2, 0.3};
+    CHECK(job_from_json(job_to_json(job), "job") == job);
+    auto json = job_to_json(job);
+    json["plug"]["route"] = "marble";
+    CHECK_THROWS_WITH(job_from_json(json, "job"), Catch::Contains("marble"));
+    job.plug.tiles.filament = "moonstone";
+    CHECK_THAT(call(worked_out(job), "input")->headline, Catch::Contains("moonstone"));
+}
