@@ -77,4 +77,32 @@ void slices_against_cgal(benchmark::State& state) {
 }
 BENCHMARK(slices_against_cgal)->Unit(benchmark::kMillisecond);
 
+/// 150 whole slabs, outlines united and exact, against CGAL's bare cuts at as many heights.
+void slabs_against_cgal(benchmark::State& state) {
+    const auto mesh = dome(1000000);
+    const auto topology = topology_of(mesh);
+    double low = 1e9, high = -1e9;
+    for (const auto& p : mesh.points) {
+        low = std::min(low, p.z());
+        high = std::max(high, p.z());
+    }
+    const double thickness = (high - low) / 150;
+    Progress quiet;
+    const auto all = [&] {
+        benchmark::DoNotOptimize(slabs(mesh, topology, Point::UnitZ(), thickness, quiet).volume);
+    };
+    for (auto _ : state) all();
+    const double ours = bench::fastest(3, all);
+    // Both start from points and triangles: ours prepares its neighbours, CGAL its edges and search tree.
+    const double prepared = bench::fastest(1, [&] { benchmark::DoNotOptimize(topology_of(mesh).rim_edges); });
+    std::unique_ptr<bench::CgalSlicer> cgal;
+    const double cgal_prepared = bench::fastest(1, [&] { cgal = std::make_unique<bench::CgalSlicer>(mesh); });
+    const double cuts = bench::fastest(1, [&] {
+        for (int i = 0; i < 150; ++i) benchmark::DoNotOptimize(cgal->cut(low + (i + 0.5) * thickness));
+    });
+    state.counters["times_faster_than_CGAL"] = (cgal_prepared + cuts) / (prepared + ours);
+    state.counters["cuts_alone_times_faster"] = cuts / ours;
+}
+BENCHMARK(slabs_against_cgal)->Unit(benchmark::kMillisecond)->Iterations(2);
+
 }  // namespace

@@ -4,6 +4,7 @@
 #include <cmath>
 #include <unordered_map>
 
+#include "core/base/parallel.hpp"
 #include "core/base/units.hpp"
 
 namespace jig {
@@ -72,7 +73,7 @@ std::vector<PullCandidate> best_pulls(const TriangleMesh& mesh, const RayMesh& r
     for (int i = 0; i < 3; ++i) {
         for (const double s : {1.0, -1.0}) {
             const Point p = s * Point::Unit(i);
-            tries.push_back({by_angle(p), true, p});
+            tries.push_back({0, true, p});
         }
     }
     constexpr int kSpread = 400;
@@ -80,29 +81,35 @@ std::vector<PullCandidate> best_pulls(const TriangleMesh& mesh, const RayMesh& r
         const double z = 1 - (2 * i + 1.0) / kSpread, turn = i * kPi * (3 - std::sqrt(5.0));
         const double r = std::sqrt(1 - z * z);
         const Point p(r * std::cos(turn), r * std::sin(turn), z);
-        tries.push_back({by_angle(p), false, p});
+        tries.push_back({0, false, p});
     }
+    parallel_shares(tries.size(), 16, [&](std::size_t begin, std::size_t end, unsigned) {
+        for (auto i = begin; i < end; ++i) tries[i].cost = by_angle(tries[i].p);
+    });
     // Refine the best by angle: small turns that lower the cost, halving the step.
     std::stable_sort(tries.begin(), tries.end(), [](const Try& a, const Try& b) { return a.cost < b.cost; });
     const auto leaders = std::min<std::size_t>(tries.size(), 24);
-    for (std::size_t i = 0; i < leaders; ++i) {
-        progress.report(0.5 * static_cast<double>(i) / static_cast<double>(leaders),
-                        "searching for the pull");
-        auto& t = tries[i];
-        if (t.axis) continue;
-        for (double step = radians(6); step > radians(0.05); step /= 2) {
-            const auto frame = frame_across(t.p);
-            for (int k = 0; k < 8; ++k) {
-                const double a = k * kPi / 4;
-                const Point p = (t.p + step * (std::cos(a) * frame.u + std::sin(a) * frame.v)).normalized();
-                const double c = by_angle(p);
-                if (c < t.cost - 1e-9 * area) {
-                    t.cost = c;
-                    t.p = p;
+    progress.report(0.3, "searching for the pull");
+    parallel_shares(leaders, 1, [&](std::size_t begin, std::size_t end, unsigned) {
+        for (auto i = begin; i < end; ++i) {
+            progress.check();
+            auto& t = tries[i];
+            if (t.axis) continue;
+            for (double step = radians(6); step > radians(0.05); step /= 2) {
+                const auto frame = frame_across(t.p);
+                for (int k = 0; k < 8; ++k) {
+                    const double a = k * kPi / 4;
+                    const Point p =
+                        (t.p + step * (std::cos(a) * frame.u + std::sin(a) * frame.v)).normalized();
+                    const double c = by_angle(p);
+                    if (c < t.cost - 1e-9 * area) {
+                        t.cost = c;
+                        t.p = p;
+                    }
                 }
             }
         }
-    }
+    });
     std::vector<std::pair<double, PullCandidate>> judged;
     std::vector<Try> chosen(tries.begin(), tries.begin() + static_cast<std::ptrdiff_t>(leaders));
     for (std::size_t i = leaders; i < tries.size(); ++i) {

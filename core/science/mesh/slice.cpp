@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <iterator>
 #include <limits>
 
 #include "core/base/parallel.hpp"
@@ -129,28 +130,30 @@ Loop clipped_flat(const std::array<Point, 3>& corners, double low, double high) 
     return flat;
 }
 
-/// Which faces cross each slab and look down (or up) there.
+std::size_t slab_at(double height, double low, double thickness, std::size_t count) {
+    return static_cast<std::size_t>(
+        std::clamp(std::floor((height - low) / thickness), 0.0, static_cast<double>(count - 1)));
+}
+
+/// Which faces cross each slab and look down (or up) there; up only where it is asked for.
 struct Facing {
     std::vector<std::vector<std::uint32_t>> down, up;  ///< by slab
 };
 
 Facing facing_by_slab(const TriangleMesh& mesh, const Frame& frame, const std::vector<double>& height,
-                      double low, double thickness, std::size_t count) {
+                      double low, double thickness, std::size_t count, bool want_up) {
     Facing out;
     out.down.resize(count);
     out.up.resize(count);
     for (std::size_t f = 0; f < mesh.triangles.size(); ++f) {
         const Point n = mesh.area_vector2(f);
         const double tilt = n.dot(frame.w);
-        if (std::abs(tilt) < 1e-9 * n.norm()) continue;
+        if ((tilt > 0 && !want_up) || std::abs(tilt) < 1e-9 * n.norm()) continue;
         const auto& t = mesh.triangles[f];
         const auto [from, to] = std::minmax({height[t[0]], height[t[1]], height[t[2]]});
-        const auto slab = [&](double h) {
-            return static_cast<std::size_t>(
-                std::clamp(std::floor((h - low) / thickness), 0.0, static_cast<double>(count - 1)));
-        };
         auto& side = tilt < 0 ? out.down : out.up;
-        for (auto s = slab(from); s <= slab(to); ++s) side[s].push_back(static_cast<std::uint32_t>(f));
+        for (auto s = slab_at(from, low, thickness, count); s <= slab_at(to, low, thickness, count); ++s)
+            side[s].push_back(static_cast<std::uint32_t>(f));
     }
     return out;
 }
@@ -215,19 +218,50 @@ SlabStack slabs(const TriangleMesh& mesh, const Topology& topology, const Point&
                          "give the thickness of your sheet, such as 50 mm");
     }
     const auto count = static_cast<std::size_t>(std::max(1.0, std::ceil((tall - hair) / thickness)));
-    std::vector<double> levels;
+    const auto facing =
+        facing_by_slab(mesh, out.frame, height, low, thickness, count, topology.rim_edges == 0);
+    // Slabs in which the surface has a rim are open there, and both their sections tell something.
+    std::vector<char> open(count, 0);
+    for (std::size_t f = 0; f < mesh.triangles.size() && topology.rim_edges > 0; ++f) {
+        for (std::size_t k = 0; k < 3; ++k) {
+            if (topology.across[f][k] != kNoFace) continue;
+            const auto [a, b] =
+                std::minmax(height[mesh.triangles[f][k]], height[mesh.triangles[f][(k + 1) % 3]]);
+            for (auto s = slab_at(a, low, thickness, count); s <= slab_at(b, low, thickness, count); ++s)
+                open[s] = 1;
+        }
+    }
+    // What lies over a place inside a slab is entered through the lower section or a face that looks down,
+    // and left through the upper section or a face that looks up: the smaller of the two sets tells all. A
+    // surface that is open has its rim below, so there the faces that look down are the ones to ask.
+    std::vector<char> by_down(count, 1);
     std::vector<std::pair<double, double>> ends;
+    std::vector<double> levels;
+    std::vector<std::size_t> lower(count, 0), upper(count, 0);
     for (std::size_t i = 0; i < count; ++i) {
         const double from = low + static_cast<double>(i) * thickness, to = std::min(high, from + thickness);
         const double a = std::max(from, low + hair), b = std::min(to, high - hair);
         ends.emplace_back(a, b);
-        levels.push_back(fit == SlabFit::middle ? (a + b) / 2 : a);
-        levels.push_back(fit == SlabFit::middle ? (a + b) / 2 : b);
+        by_down[i] = topology.rim_edges > 0 || facing.down[i].size() <= facing.up[i].size();
+        if (fit == SlabFit::middle) {
+            lower[i] = levels.size();
+            levels.push_back((a + b) / 2);
+            continue;
+        }
+        // An undersize slab is bounded by the section that it is left through.
+        const bool want_lower = open[i] || (fit == SlabFit::oversize) == static_cast<bool>(by_down[i]);
+        const bool want_upper = open[i] || !want_lower;
+        if (want_lower) {
+            lower[i] = levels.size();
+            levels.push_back(a);
+        }
+        if (want_upper) {
+            upper[i] = levels.size();
+            levels.push_back(b);
+        }
     }
     progress.report(0.1, "cutting slabs");
     const auto cuts = sections(mesh, topology, out.frame, levels, progress);
-    const auto facing = facing_by_slab(mesh, out.frame, height, low, thickness, count);
-    const bool closed = topology.closed();
     out.slabs.resize(count);
     parallel_shares(count, 1, [&](std::size_t begin, std::size_t end, unsigned) {
         const auto solid = [&](std::size_t i) {
@@ -236,7 +270,42 @@ SlabStack slabs(const TriangleMesh& mesh, const Topology& topology, const Point&
             for (const auto& line : cuts[i].open_lines) {
                 if (line.size() >= 3) loops.push_back(line);
             }
-            return united(loops);
+            // One line round one solid is what it is.
+            return loops.size() == 1 && signed_area(loops.front()) > 0 ? loops : united(loops);
+        };
+        const auto seen = [&](std::size_t s, bool down) {
+            Loops pieces;
+            for (const auto f : down ? facing.down[s] : facing.up[s]) {
+                std::array<Point, 3> corners;
+                for (std::size_t k = 0; k < 3; ++k) {
+                    const auto i = mesh.triangles[f][k];
+                    const Point2 flat = out.frame.flat(mesh.points[i]);
+                    corners[k] = {flat.x(), flat.y(), height[i]};
+                }
+                auto piece = clipped_flat(corners, ends[s].first, ends[s].second);
+                if (piece.size() >= 3) pieces.push_back(std::move(piece));
+            }
+            return pieces;
+        };
+        const auto outline_of = [&](std::size_t s) -> Loops {
+            const bool down = by_down[s] != 0;
+            if (fit == SlabFit::middle) return solid(lower[s]);
+            if (fit == SlabFit::oversize) {
+                auto all = solid(down ? lower[s] : upper[s]);
+                auto faces = seen(s, down);
+                if (faces.empty() && !open[s]) return all;
+                all.insert(all.end(), std::make_move_iterator(faces.begin()),
+                           std::make_move_iterator(faces.end()));
+                if (open[s]) {
+                    for (auto& loop : solid(down ? upper[s] : lower[s])) all.push_back(std::move(loop));
+                }
+                return united(all);
+            }
+            // Inside all through: in the upper section with nothing that looks down below it, or in the lower
+            // one with nothing that looks up above it.
+            auto inside = solid(down ? upper[s] : lower[s]);
+            if (const auto faces = seen(s, down); !faces.empty()) inside = taken_off(inside, united(faces));
+            return open[s] ? shared(inside, solid(down ? lower[s] : upper[s])) : inside;
         };
         for (auto s = begin; s < end; ++s) {
             progress.check();
@@ -244,42 +313,7 @@ SlabStack slabs(const TriangleMesh& mesh, const Topology& topology, const Point&
             slab.number = static_cast<int>(s) + 1;
             slab.from = low + static_cast<double>(s) * thickness;
             slab.to = slab.from + thickness;
-            // What lies over a place inside the slab is entered through the lower section or a face that
-            // looks down, and left through the upper section or a face that looks up: one of the two sets
-            // tells all. An open surface has its rim below, so there the faces that look down are the ones to
-            // ask.
-            const bool by_down = !closed || facing.down[s].size() <= facing.up[s].size();
-            const auto seen = [&](bool down) {
-                Loops out_loops;
-                for (const auto f : down ? facing.down[s] : facing.up[s]) {
-                    std::array<Point, 3> corners;
-                    for (std::size_t k = 0; k < 3; ++k) {
-                        const auto i = mesh.triangles[f][k];
-                        const Point2 flat = out.frame.flat(mesh.points[i]);
-                        corners[k] = {flat.x(), flat.y(), height[i]};
-                    }
-                    auto piece = clipped_flat(corners, ends[s].first, ends[s].second);
-                    if (piece.size() >= 3) out_loops.push_back(std::move(piece));
-                }
-                return out_loops;
-            };
-            if (fit == SlabFit::middle) {
-                slab.outline = solid(2 * s);
-            } else if (fit == SlabFit::oversize) {
-                auto all = seen(by_down);
-                for (auto& loop : solid(by_down ? 2 * s : 2 * s + 1)) all.push_back(std::move(loop));
-                // An open top is closed by the upper section.
-                if (!closed) {
-                    for (auto& loop : solid(2 * s + 1)) all.push_back(std::move(loop));
-                }
-                slab.outline = united(all);
-            } else {
-                // Inside all through: in the upper section with nothing that looks down below it, or in the
-                // lower one with nothing that looks up above it.
-                const auto end_section = solid(by_down ? 2 * s + 1 : 2 * s);
-                slab.outline = taken_off(end_section, united(seen(by_down)));
-                if (!closed) slab.outline = shared(slab.outline, solid(2 * s));
-            }
+            slab.outline = outline_of(s);
             slab.area = net_area(slab.outline);
         }
     });

@@ -1,0 +1,87 @@
+// How full the nester lays sheets: against the bound by area and against rows of boxes.
+#include <benchmark/benchmark.h>
+
+#include <algorithm>
+#include <cmath>
+#include <cstdlib>
+
+#include "core/job/evaluate.hpp"
+#include "core/job/job_file.hpp"
+#include "core/shop/shop.hpp"
+
+using namespace jig;
+
+namespace {
+
+/// Sheets that rows of bounding boxes take, tallest first, as a shop lays them by eye.
+int rows_of_boxes(const std::vector<CutPiece>& pieces, const SheetRules& rules) {
+    std::vector<Point2> boxes;
+    for (const auto& piece : pieces) {
+        if (piece.inside >= 0) continue;
+        Point2 size = high_corner(piece.outline) - low_corner(piece.outline);
+        if (size.x() < size.y()) std::swap(size.x(), size.y());
+        boxes.push_back(size + Point2::Constant(rules.kerf));
+    }
+    std::sort(boxes.begin(), boxes.end(), [](const Point2& a, const Point2& b) { return a.y() > b.y(); });
+    const double length = rules.length - 2 * rules.margin, width = rules.width - 2 * rules.margin;
+    int sheets = 1;
+    double x = 0, y = 0, row = 0;
+    for (const auto& box : boxes) {
+        if (x + box.x() > length) {
+            y += row;
+            x = row = 0;
+        }
+        if (y + box.y() > width) {
+            ++sheets;
+            x = y = row = 0;
+        }
+        x += box.x();
+        row = std::max(row, box.y());
+    }
+    return sheets;
+}
+
+/// The slabs of a demo, half as large, in thin sheets: enough pieces to nest.
+void nesting_against_rows(benchmark::State& state, const char* name) {
+    const auto shop = load_shop(std::string(JIG_SOURCE_DATA) + "/library");
+    auto job = load_job(std::string(JIG_SOURCE_DATA) + "/demo/" + name + ".json");
+    job.plug.route = Route::slabs;
+    job.plug.board = "MDF 18 mm";
+    job.shape.place.scale = 0.6;
+    Progress quiet;
+    const auto findings = evaluate(job, shop, nullptr, quiet);
+    const auto& plan = findings.plug->plans.front();
+    const auto pieces = plug::cut_pieces(plan, job.plug);
+    const auto rules = plug::sheet_rules(plan, job.plug, shop);
+    SheetSet sheets;
+    for (auto _ : state) sheets = lay_onto_sheets(pieces, rules, quiet);
+    double area = 0;
+    for (const auto& piece : pieces) area += net_area(piece.outline);
+    state.counters["sheets"] = static_cast<double>(sheets.sheets.size());
+    state.counters["area_bound"] = std::ceil(area / (rules.length * rules.width));
+    state.counters["rows_of_boxes"] = rows_of_boxes(pieces, rules);
+    state.counters["yield"] = sheets.yield;
+}
+BENCHMARK_CAPTURE(nesting_against_rows, cello_case, "cello-case")
+    ->Unit(benchmark::kMillisecond)
+    ->Iterations(1);
+BENCHMARK_CAPTURE(nesting_against_rows, radar_dome, "radar-dome")
+    ->Unit(benchmark::kMillisecond)
+    ->Iterations(1);
+BENCHMARK_CAPTURE(nesting_against_rows, pavilion_petal, "pavilion-petal")
+    ->Unit(benchmark::kMillisecond)
+    ->Iterations(1);
+
+/// All seven routes of the demo against the one that the job takes.
+void seven_routes(benchmark::State& state) {
+    const auto shop = load_shop(std::string(JIG_SOURCE_DATA) + "/library");
+    const auto job = load_job(std::string(JIG_SOURCE_DATA) + "/demo/cello-case.json");
+    Progress quiet;
+    const auto f = evaluate(job, shop, nullptr, quiet);
+    for (auto _ : state)
+        benchmark::DoNotOptimize(
+            plug::side_by_side(job.plug, job.shape, *f.shape, *f.split, job.brief, shop, quiet).size());
+}
+BENCHMARK(seven_routes)->Unit(benchmark::kMillisecond);
+
+}  // namespace
