@@ -138,13 +138,20 @@ void place_pins(SlabPlan& plan, double pin) {
     plan.pins.assign(all.size(), {});
     const double clear = 1.5 * pin + 0.005, least = 6 * pin;
     plan.pin_groups = 0;
+    // A millimetre of thinning is taken off the room, so no pin comes nearer to an edge for it.
+    const auto room = [&](std::size_t i) {
+        constexpr double kThin = 0.001;
+        Loops thin;
+        for (const auto& loop : all[i].outline) thin.push_back(simplified(loop, kThin));
+        return offset(thin, -clear - kThin, false);
+    };
     std::size_t from = 0;
     while (from < all.size()) {
-        Loops common = offset(all[from].outline, -clear);
+        Loops common = room(from);
         std::vector<Point2> pins = far_apart(common, least);
         std::size_t to = from;
         while (to + 1 < all.size()) {
-            const auto next = shared(common, offset(all[to + 1].outline, -clear));
+            const auto next = shared(common, room(to + 1));
             const auto fits = far_apart(next, least);
             if (fits.empty()) break;
             common = next;
@@ -174,7 +181,7 @@ void measure_bevels(SlabPlan& plan, const Body& body, Progress& progress) {
         for (const auto& line : cuts[i].open_lines) {
             if (line.size() >= 3) loops.push_back(line);
         }
-        return united(loops);
+        return loops.size() == 1 ? loops : united(loops);
     };
     for (std::size_t s = 0; s < stack.slabs.size(); ++s) {
         const auto low = solid(2 * s), high = solid(2 * s + 1);
@@ -215,9 +222,9 @@ SlabPlan slab_plan(const Choices& c, const Body& body, const Board& board, Progr
     // What stands over the shape's own end is planed off in one go and no step.
     double end = -std::numeric_limits<double>::infinity();
     for (const auto& p : body.surface->mesh.points) end = std::max(end, plan.stack.frame.w.dot(p));
-    const double over_end = plan.stack.slabs.empty()
-                                ? 0
-                                : std::max(0.0, plan.stack.slabs.back().to - end) * plan.stack.slabs.back().area;
+    const double over_end = plan.stack.slabs.empty() ? 0
+                                                     : std::max(0.0, plan.stack.slabs.back().to - end) *
+                                                           plan.stack.slabs.back().area;
     const double solid = std::max(1e-12, body.volume), stack = plan.stack.volume - over_end;
     const Point axis = plan.stack.frame.w;
     if (c.slabs.fit == SlabFit::middle) {

@@ -82,9 +82,9 @@ void measure_sections(const shape::Findings& shape, Findings& f, Progress& progr
 double widest_circle(const Loop& outline) {
     if (outline.size() < 3) return 0;
     const Point2 size = high_corner({outline}) - low_corner({outline});
-    const Loops loops{simplified(outline, 0.001 * size.minCoeff())};
+    const Loops loops{simplified(outline, 0.003 * size.minCoeff())};
     double low = 0, high = size.minCoeff() / 2;
-    for (int i = 0; i < 12; ++i) {
+    for (int i = 0; i < 9; ++i) {
         const double middle = (low + high) / 2;
         (net_area(offset(loops, -middle, false)) > 0 ? low : high) = middle;
     }
