@@ -52,6 +52,10 @@ TEST_CASE("the routes are set side by side, reasons open on a click, and one is 
     // Nothing to copy here: an existing part cannot be taken, and what is taken already neither.
     CHECK(sheet.findChild<QPushButton*>("take-existing") == nullptr);
     CHECK(sheet.findChild<QPushButton*>("take-slabs") == nullptr);
+    auto* not_here = sheet.findChild<QToolButton*>("sum-obstacle");
+    REQUIRE(not_here != nullptr);
+    not_here->click();
+    CHECK(sheet.findChild<QLabel*>("routes-why")->text().contains("drawn here"));
     auto* take_block = sheet.findChild<QPushButton*>("take-block");
     REQUIRE(take_block != nullptr);
     take_block->click();
@@ -141,4 +145,18 @@ TEST_CASE("slabs leave as sheets, an assembly sheet and a stack; tiles and the p
     CHECK(b.write_out("x-templates", b.file("gauge.dxf")).contains("sheets written"));
     CHECK(b.write_out("x-slabs-pdf", b.file("ribs.pdf")).startsWith("Written"));
     CHECK(text_of_pdf(b.file("ribs.pdf")).contains("station 1"));
+}
+
+TEST_CASE("pieces take routes of their own from the slip") {
+    Bench b("cello-case-whole");
+    b.window.show_stage(Stage::plug);
+    b.settle();
+    b.choose("/plug/by_piece", "plugs of their own");
+    b.choose("/plug/piece_routes/1", "a skeleton, filled");
+    const auto& plans = b.window.document().findings().plug->plans;
+    REQUIRE(plans.size() == 2);
+    CHECK(plans[0].route == Route::slabs);
+    CHECK(plans[1].route == Route::skeleton);
+    CHECK(b.window.stand().scene().corners.size() > 1000);
+    CHECK_FALSE(b.window.grab().toImage().isNull());
 }

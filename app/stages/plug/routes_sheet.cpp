@@ -209,7 +209,7 @@ void RoutesSheet::rebuild() {
     why->setObjectName("routes-why");
     why->setWordWrap(true);
     why->setFont(word_font(9.5));
-    why->setMinimumHeight(34);
+    why->setMinimumHeight(30);
     static const std::vector<std::pair<const char*, const char*>> rows{{"hours", "hands"},
                                                                        {"days", "days"},
                                                                        {"cost", "cost"},
@@ -242,11 +242,17 @@ void RoutesSheet::rebuild() {
         grid->addWidget(word, 1, column);
         grid->setColumnStretch(column, 1);
         if (!plan.obstacle.empty()) {
-            auto* obstacle = new QLabel(text(worded(plan.obstacle, wording_)), page);
-            obstacle->setWordWrap(true);
-            obstacle->setFont(word_font(8.5));
-            obstacle->setStyleSheet(QString("color: %1").arg(ink_->oxide.name()));
-            grid->addWidget(obstacle, static_cast<int>(rows.size()) + 2, column);
+            auto* obstacle = new QToolButton(page);
+            obstacle->setObjectName("sum-obstacle");
+            obstacle->setText("not here: why");
+            obstacle->setFont(word_font(9));
+            obstacle->setStyleSheet(
+                QString("QToolButton { border: none; background: transparent; color: %1; }")
+                    .arg(ink_->oxide.name()));
+            const auto reason = text(said(plan.route)) + ": " + text(worded(plan.obstacle, wording_));
+            obstacle->setToolTip(reason);
+            connect(obstacle, &QToolButton::clicked, why, [why, reason] { why->setText(reason); });
+            grid->addWidget(obstacle, static_cast<int>(rows.size()) + 2, column, Qt::AlignCenter);
         }
         for (std::size_t r = 0; r < rows.size(); ++r) {
             const auto* f = sum_of(plan, rows[r].first);
@@ -274,7 +280,7 @@ void RoutesSheet::rebuild() {
             take->setObjectName(QString("take-") + text(file_word(plan.route)));
             const auto route = plan.route;
             connect(take, &QPushButton::clicked, this, [this, route] { emit route_wanted(route); });
-            grid->addWidget(take, static_cast<int>(rows.size()) + 3, column);
+            grid->addWidget(take, static_cast<int>(rows.size()) + 2, column);
         }
     }
     box->addWidget(why);

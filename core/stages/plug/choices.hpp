@@ -160,8 +160,8 @@ struct Splash {
 
 struct Choices {
     Route route = Route::slabs;
-    bool by_piece = false;            ///< each piece of the mould by a route of its own
-    std::vector<Route> piece_routes;  ///< in the pieces' order; the route above where it is too short
+    bool by_piece = false;  ///< each piece of the mould by a route of its own
+    std::vector<Route> piece_routes = std::vector<Route>(6, Route::slabs);  ///< in the pieces' order
     std::string board = "XPS foam 32, 50 mm";  ///< that slabs and soft foam are cut from
     double margin = 0.015;                     ///< m kept free along the edge of each sheet
     double waste = 0.30;                       ///< share of each sheet that nesting leaves over
