@@ -69,14 +69,10 @@ Json moduli_json(const Moduli& m) {
 
 }  // namespace
 
-Json run_laminate(const Arguments& a, Progress&) {
-    const auto& path = a.file("the stack file");
-    const auto json = parse_json(path, read_file(path, 64u << 20));
-    const JsonPlace place(json, path);
-    const auto shop = load_shop(data_folder() + "/library");
+std::vector<StackPly> read_stack(const JsonPlace& place, const Shop& shop) {
     std::string resin_name = "epoxy, room temperature slow";
     place.read("resin", resin_name);
-    const auto& resin = need(shop.resins, resin_name, path + ".resin");
+    const auto& resin = need(shop.resins, resin_name, place.where() + ".resin");
     std::vector<StackPly> plies;
     const auto list = place.at("plies");
     for (std::size_t i = 0; i < list.size(); ++i) {
@@ -95,7 +91,15 @@ Json run_laminate(const Arguments& a, Progress&) {
         ply.angle = radians(degrees_given) + lies_at;
         plies.push_back(ply);
     }
-    const auto l = laminate(plies);
+    return plies;
+}
+
+Json run_laminate(const Arguments& a, Progress&) {
+    const auto& path = a.file("the stack file");
+    const auto json = parse_json(path, read_file(path, 64u << 20));
+    const JsonPlace place(json, path);
+    const auto shop = load_shop(data_folder() + "/library");
+    const auto l = laminate(read_stack(place, shop));
     return {{"thickness_m", l.thickness},
             {"areal_mass_kg_m2", l.areal_mass},
             {"A", matrix_json(l.A)},

@@ -42,6 +42,13 @@ const std::vector<Verb>& verbs() {
          "moulds, "
          "each with its reason. With --out the cut files of the route that the job takes.",
          run_plug},
+        {"stiffness", "stiffness CASE.json [--library DIR]",
+         "A shell by finite elements on supports under loads.\nCASE: {\"mesh\": FILE or {\"points_m\", "
+         "\"triangles\"}, "
+         "\"unit\", \"refine_to_m\", \"stack\", \"zero_direction\", \"supports\", \"loads\", \"probes_m\"}; "
+         "see "
+         "docs/batch.md.",
+         run_stiffness},
         {"report", "report JOB [--pdf F] [--csv DIR] [--library DIR]",
          "All findings of a job by stage, and its calls.", run_report},
         {"check", "check JOB [--library DIR]", "The calls of a job; exit 3 where one is a stop.", run_check}};

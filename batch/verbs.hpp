@@ -4,7 +4,9 @@
 #include "batch/arguments.hpp"
 #include "core/base/json.hpp"
 #include "core/base/progress.hpp"
+#include "core/science/laminate/stack.hpp"
 #include "core/science/nest/cut_sheets.hpp"
+#include "core/shop/shop.hpp"
 
 namespace jig::batch {
 
@@ -26,6 +28,10 @@ Json run_slabs(const Arguments&, Progress&);
 Json run_report(const Arguments&, Progress&);
 Json run_check(const Arguments&, Progress&);
 Json run_plug(const Arguments&, Progress&);
+Json run_stiffness(const Arguments&, Progress&);
+
+/// The plies of a stack as docs/batch.md writes it. Throws InputError.
+std::vector<StackPly> read_stack(const JsonPlace& place, const Shop& shop);
 
 /// One DXF and one SVG a sheet, named `base` and its number; their names are added to `files`.
 void write_sheets(const SheetSet& sheets, const std::string& base, Json& files);

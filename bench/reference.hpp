@@ -7,6 +7,7 @@
 #include <vector>
 
 #include "core/science/mesh/triangle_mesh.hpp"
+#include "core/science/shell/system.hpp"
 
 namespace bench {
 
@@ -29,6 +30,11 @@ jig::TriangleMesh dome(std::size_t n);
 /// Seconds of one occlusion ray a face along `pull` straight through Embree's C interface, on all cores: no
 /// classes, no areas.
 double bare_embree(const jig::TriangleMesh& mesh, const jig::Point& pull);
+
+/// Seconds that CHOLMOD alone takes to analyse, factor and solve the stiffness of that shell, the matrix
+/// given.
+double bare_cholmod(const jig::TriangleMesh& mesh, const jig::Laminate& laminate,
+                    const jig::shell_fe::Support& clamp);
 
 /// CGAL's reader of STL into a polygon soup; returns the number of triangles.
 std::size_t cgal_read_stl(const std::string& path);

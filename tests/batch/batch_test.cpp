@@ -296,3 +296,79 @@ TEST_CASE("plug sets seven routes side by side and writes the cut files of the o
     write_atomically(job_to_json(job).dump(), file);
     CHECK(ask({"plug", file}).code == 2);
 }
+
+TEST_CASE("stiffness answers a cantilever strip by beam theory, from points and from a file") {
+    Folder folder;
+    // A strip 0.4 × 0.04 of isotropic 4 mm, clamped at one end, 10 N/m down at the other.
+    const auto strip = [](int n) {
+        Json points = Json::array(), triangles = Json::array();
+        for (int i = 0; i <= n; ++i) {
+            points.push_back({0.4 * i / n, 0, 0});
+            points.push_back({0.4 * i / n, 0.04, 0});
+        }
+        for (int i = 0; i < n; ++i) {
+            triangles.push_back({2 * i, 2 * i + 2, 2 * i + 3});
+            triangles.push_back({2 * i, 2 * i + 3, 2 * i + 1});
+        }
+        return Json{{"points_m", points}, {"triangles", triangles}};
+    };
+    const Json ply{
+        {"E1_Pa", 20e9}, {"E2_Pa", 20e9}, {"G12_Pa", 10e9}, {"nu12", 0.0}, {"density_kg_m3", 1900}};
+    Json test{
+        {"mesh", strip(16)},
+        {"stack", {{"plies", {{{"material", ply}, {"angle_deg", 0}, {"thickness_m", 0.004}}}}}},
+        {"zero_direction", {1, 0, 0}},
+        {"supports", {{{"within_m", {{0, -1, -1}, {0, 1, 1}}}, {"fix", {"x", "y", "z", "rx", "ry", "rz"}}}}},
+        {"loads", {{{"line_force_N_m", {0, 0, -10}}, {"within_m", {{0.4, -1, -1}, {0.4, 1, 1}}}}}},
+        {"probes_m", {{0.4, 0.02, 0}, {0.2, 0.02, 0}}}};
+    const auto run = [&](const Json& j) { return ask({"stiffness", put(folder, "case.json", j.dump())}); };
+    const auto a = run(test);
+    INFO(a.err);
+    REQUIRE(a.code == 0);
+    const auto j = a.json();
+    const double EI = 20e9 * 0.04 * std::pow(0.004, 3) / 12, P = 10 * 0.04;
+    CHECK(j["probes"][0]["displacement_m"][2].get<double>() ==
+          Approx(-P * std::pow(0.4, 3) / (3 * EI)).epsilon(0.01));
+    CHECK(j["probes"][0]["rotation_rad"][1].get<double>() == Approx(P * 0.16 / (2 * EI)).epsilon(0.01));
+    CHECK(j["probes"][1]["displacement_m"][2].get<double>() ==
+          Approx(-P * 0.04 * (3 * 0.4 - 0.2) / (6 * EI)).epsilon(0.01));
+    CHECK(j["reactions_N"][2].get<double>() == Approx(P));
+    CHECK(j["mass_kg"].get<double>() == Approx(0.4 * 0.04 * 0.004 * 1900));
+    CHECK(j["degrees_of_freedom"] == 16 * 12);
+    // Refined, and read from a file in millimetres beside the case.
+    test["refine_to_m"] = 0.01;
+    CHECK(run(test).json()["triangles"].get<int>() > 100);
+    TriangleMesh mesh;
+    for (int i = 0; i <= 16; ++i) {
+        mesh.points.emplace_back(0.025 * i, 0, 0);
+        mesh.points.emplace_back(0.025 * i, 0.04, 0);
+    }
+    for (std::uint32_t i = 0; i < 16; ++i) {
+        mesh.triangles.push_back({2 * i, 2 * i + 2, 2 * i + 3});
+        mesh.triangles.push_back({2 * i, 2 * i + 3, 2 * i + 1});
+    }
+    put(folder, "strip.stl", write_stl_binary(mesh));
+    test.erase("refine_to_m");
+    test["mesh"] = "strip.stl";
+    CHECK(run(test).json()["max_displacement_m"].get<double>() ==
+          Approx(j["max_displacement_m"].get<double>()).epsilon(1e-4));
+    // Bad cases are refused in one line.
+    const auto wrong = [&](const char* pointer, const Json& value) {
+        auto bad = test;
+        bad[Json::json_pointer(pointer)] = value;
+        const auto answer = run(bad);
+        INFO(pointer << ": " << answer.err);
+        CHECK(answer.code == 2);
+        CHECK(answer.out.empty());
+        CHECK(std::count(answer.err.begin(), answer.err.end(), '\n') == 1);
+    };
+    wrong("/mesh", "nowhere.stl");
+    wrong("/mesh", Json{{"points_m", {{0, 0, 0}}}, {"triangles", {{0, 1, 2}}}});
+    wrong("/supports", Json::array());
+    wrong("/supports/0/fix/0", "sideways");
+    wrong("/supports/0/within_m", Json::array({1, 2}));
+    wrong("/loads/0", Json{{"wind", 3}});
+    wrong("/stack/plies/0/thickness_m", -1);
+    wrong("/zero_direction", Json::array({0, 0, 0}));
+    wrong("/refine_to_m", 0);
+}
