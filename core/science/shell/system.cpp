@@ -40,6 +40,8 @@ struct System::Inside {
     [[nodiscard]] Element element(std::size_t f) const {
         return {mesh.corner(f, 0), mesh.corner(f, 1), mesh.corner(f, 2), zero, section};
     }
+    /// Six a point.
+    [[nodiscard]] Eigen::VectorXd forces(const Loads& loads) const;
     [[nodiscard]] std::size_t freedom(std::size_t f, int local) const {
         return 6 * static_cast<std::size_t>(mesh.triangles[f][static_cast<std::size_t>(local / 6)]) +
                static_cast<std::size_t>(local % 6);
@@ -156,25 +158,24 @@ Seconds System::seconds() const {
     return inside_->seconds;
 }
 
-Solution System::solve(const Loads& loads) const {
-    const auto& in = *inside_;
-    const auto start = std::chrono::steady_clock::now();
-    Eigen::VectorXd force = Eigen::VectorXd::Zero(static_cast<Eigen::Index>(in.number.size()));
-    for (std::size_t f = 0; f < in.mesh.triangles.size(); ++f) {
-        const auto e = in.element(f);
-        const Point each =
-            (in.section.areal_mass * loads.gravity - loads.pressure * e.normal()) * e.area() / 3;
-        for (const auto i : in.mesh.triangles[f]) force.segment<3>(6 * static_cast<Eigen::Index>(i)) += each;
+Eigen::VectorXd System::Inside::forces(const Loads& loads) const {
+    Eigen::VectorXd force = Eigen::VectorXd::Zero(static_cast<Eigen::Index>(number.size()));
+    const bool spread = loads.pressure != 0 || !loads.gravity.isZero() || loads.warming != 0;
+    for (std::size_t f = 0; spread && f < mesh.triangles.size(); ++f) {
+        const Point twice = mesh.area_vector2(f);
+        const double area = twice.norm() / 2;
+        const Point each = section.areal_mass * area / 3 * loads.gravity - loads.pressure / 6 * twice;
+        for (const auto i : mesh.triangles[f]) force.segment<3>(6 * static_cast<Eigen::Index>(i)) += each;
         if (loads.warming == 0) continue;
-        const Vector18 free = loads.warming * e.warming();
-        for (int a = 0; a < 18; ++a) force[static_cast<Eigen::Index>(in.freedom(f, a))] += free[a];
+        const Vector18 free = loads.warming * element(f).warming();
+        for (int a = 0; a < 18; ++a) force[static_cast<Eigen::Index>(freedom(f, a))] += free[a];
     }
     for (const auto& p : loads.points) {
         std::size_t nearest = 0;
         double least = std::numeric_limits<double>::infinity();
-        for (const auto& t : in.mesh.triangles) {
+        for (const auto& t : mesh.triangles) {
             for (const auto i : t) {
-                const double d = (in.mesh.points[i] - p.near).squaredNorm();
+                const double d = (mesh.points[i] - p.near).squaredNorm();
                 if (d < least) {
                     least = d;
                     nearest = i;
@@ -185,19 +186,18 @@ Solution System::solve(const Loads& loads) const {
     }
     for (const auto& line : loads.lines) {
         double length = 0;
-        for (std::size_t f = 0; f < in.mesh.triangles.size(); ++f) {
+        for (std::size_t f = 0; f < mesh.triangles.size(); ++f) {
             for (std::size_t k = 0; k < 3; ++k) {
-                if (in.topology.across[f][k] != kNoFace) continue;
-                const auto a = in.mesh.triangles[f][k], b = in.mesh.triangles[f][(k + 1) % 3];
-                if (!inside(line.within, in.mesh.points[a]) || !inside(line.within, in.mesh.points[b]))
-                    continue;
-                const Point edge = in.mesh.points[b] - in.mesh.points[a];
+                if (topology.across[f][k] != kNoFace) continue;
+                const auto a = mesh.triangles[f][k], b = mesh.triangles[f][(k + 1) % 3];
+                if (!inside(line.within, mesh.points[a]) || !inside(line.within, mesh.points[b])) continue;
+                const Point edge = mesh.points[b] - mesh.points[a];
                 const double l = edge.norm();
                 length += l;
                 for (const auto i : {a, b})
                     force.segment<3>(6 * static_cast<Eigen::Index>(i)) += line.force * l / 2;
                 // The triangle's edge bulges with its corners' turning: a pull across it turns them too.
-                const Point z = in.element(f).normal();
+                const Point z = element(f).normal();
                 const double turning = kDrilling * l * line.force.dot(edge.cross(z)) / 12;
                 force.segment<3>(6 * static_cast<Eigen::Index>(b) + 3) += turning * z;
                 force.segment<3>(6 * static_cast<Eigen::Index>(a) + 3) -= turning * z;
@@ -207,34 +207,57 @@ Solution System::solve(const Loads& loads) const {
             throw InputError("line_force_N_m", "no edge of the mesh's rim lies in its box",
                              "line forces act along rims: make the box larger");
     }
-    Eigen::VectorXd right(in.rows);
-    for (std::size_t i = 0; i < in.number.size(); ++i) {
-        if (in.number[i] >= 0) right[in.number[i]] = force[static_cast<Eigen::Index>(i)];
+    return force;
+}
+
+Solution System::solve(const Loads& loads) const {
+    return std::move(solve(std::vector<Loads>{loads}).front());
+}
+
+std::vector<Solution> System::solve(const std::vector<Loads>& cases) const {
+    const auto& in = *inside_;
+    const auto start = std::chrono::steady_clock::now();
+    const auto count = static_cast<Eigen::Index>(cases.size());
+    std::vector<Eigen::VectorXd> forces;
+    Eigen::MatrixXd right(in.rows, count);
+    for (Eigen::Index c = 0; c < count; ++c) {
+        const auto& force = forces.emplace_back(in.forces(cases[static_cast<std::size_t>(c)]));
+        for (std::size_t i = 0; i < in.number.size(); ++i) {
+            if (in.number[i] >= 0) right(in.number[i], c) = force[static_cast<Eigen::Index>(i)];
+        }
     }
-    const Eigen::VectorXd u = in.factor.solve(right);
-    Solution out;
-    out.freedoms = Eigen::VectorXd::Zero(static_cast<Eigen::Index>(in.number.size()));
-    for (std::size_t i = 0; i < in.number.size(); ++i) {
-        if (in.number[i] >= 0) out.freedoms[static_cast<Eigen::Index>(i)] = u[in.number[i]];
+    const Eigen::MatrixXd u = in.factor.solve(right);
+    std::vector<Solution> out(cases.size());
+    for (std::size_t c = 0; c < out.size(); ++c) {
+        auto& freedoms = out[c].freedoms;
+        freedoms = Eigen::VectorXd::Zero(static_cast<Eigen::Index>(in.number.size()));
+        for (std::size_t i = 0; i < in.number.size(); ++i) {
+            if (in.number[i] >= 0)
+                freedoms[static_cast<Eigen::Index>(i)] = u(in.number[i], static_cast<Eigen::Index>(c));
+        }
+        for (std::size_t i = 0; i < in.mesh.points.size(); ++i)
+            out[c].largest = std::max(out[c].largest, out[c].displacement(i).norm());
+        for (std::size_t i = 0; i < in.number.size(); ++i) {
+            if (i % 6 < 3 && in.number[i] < 0)
+                out[c].reactions[static_cast<Eigen::Index>(i % 6)] -= forces[c][static_cast<Eigen::Index>(i)];
+        }
     }
     // What the held freedoms carry: the elements' forces on them less the loads put there.
     for (std::size_t f = 0; f < in.mesh.triangles.size(); ++f) {
         bool any = false;
         for (int a = 0; a < 18; ++a) any |= a % 6 < 3 && in.number[in.freedom(f, a)] < 0;
         if (!any) continue;
-        Vector18 own;
-        for (int a = 0; a < 18; ++a) own[a] = out.freedoms[static_cast<Eigen::Index>(in.freedom(f, a))];
-        const Vector18 back = in.element(f).stiffness() * own;
-        for (int a = 0; a < 18; ++a) {
-            if (a % 6 < 3 && in.number[in.freedom(f, a)] < 0) out.reactions[a % 6] += back[a];
+        const Matrix18 K = in.element(f).stiffness();
+        for (auto& solution : out) {
+            Vector18 own;
+            for (int a = 0; a < 18; ++a)
+                own[a] = solution.freedoms[static_cast<Eigen::Index>(in.freedom(f, a))];
+            const Vector18 back = K * own;
+            for (int a = 0; a < 18; ++a) {
+                if (a % 6 < 3 && in.number[in.freedom(f, a)] < 0) solution.reactions[a % 6] += back[a];
+            }
         }
     }
-    for (std::size_t i = 0; i < in.number.size(); ++i) {
-        if (i % 6 < 3 && in.number[i] < 0)
-            out.reactions[static_cast<Eigen::Index>(i % 6)] -= force[static_cast<Eigen::Index>(i)];
-    }
-    for (std::size_t i = 0; i < in.mesh.points.size(); ++i)
-        out.largest = std::max(out.largest, out.displacement(i).norm());
     in.seconds.solve = since(start);
     return out;
 }

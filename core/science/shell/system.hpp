@@ -66,6 +66,8 @@ class System {
 
     /// Throws InputError for a line force that finds no rim.
     [[nodiscard]] Solution solve(const Loads& loads) const;
+    /// All cases at once, which costs little more than one.
+    [[nodiscard]] std::vector<Solution> solve(const std::vector<Loads>& cases) const;
     [[nodiscard]] double mass() const;           ///< kg
     [[nodiscard]] std::size_t freedoms() const;  ///< that are solved for
     [[nodiscard]] Seconds seconds() const;       ///< assembling and factoring; solving of the last call
