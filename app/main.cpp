@@ -55,7 +55,8 @@ int main(int argc, char** argv) {
     line.addOption({"shot", "Write a picture of the window and leave.", "png"});
     line.addOption({"stage", "Stage to start with.", "stage", "brief"});
     line.addOption({"size", "Size of the window, as 1280x800.", "size", "1280x800"});
-    line.addOption({"routes", "Set the plug's routes side by side, with --shot."});
+    line.addOption({"sheet", "Open a sheet: routes, schools or stacks, with --shot.", "sheet"});
+    line.addOption({"load", "Show the tool under a load case, with --shot.", "case"});
     line.addOption({"night", "Use the night inks."});
     line.addOption({"imperial", "Use imperial units."});
     line.process(application);
@@ -88,8 +89,16 @@ int main(int argc, char** argv) {
         window.show();
         if (shot) {
             window.document().wait_evaluated(60000);
-            if (line.isSet("routes") && window.set_side_by_side()) {
+            window.document().wait_tried(60000);
+            const auto sheet = line.value("sheet");
+            if ((sheet == "routes" && window.set_side_by_side()) ||
+                (sheet == "schools" && window.set_schools_side_by_side()) ||
+                (sheet == "stacks" && window.seek_stack())) {
                 while (window.errand().away()) QApplication::processEvents(QEventLoop::AllEvents, 50);
+            }
+            for (std::size_t i = 0; i < Words<LoadCase>::all.size(); ++i) {
+                if (line.value("load").toStdString() == Words<LoadCase>::all[i].file)
+                    window.show_load(static_cast<LoadCase>(i));
             }
             // Two turns of the loop: one to lay out, one for OpenGL's first picture.
             QTimer::singleShot(400, &window, [&] {

@@ -49,6 +49,17 @@ const std::vector<Verb>& verbs() {
          "see "
          "docs/batch.md.",
          run_stiffness},
+        {"tool", "tool JOB [--quick yes] [--suggest yes] [--out DIR] [--library DIR]",
+         "The tool of a job on trial by shell finite elements: own weight, turned over, leant on, bolted, "
+         "levered, "
+         "bagged, heated, on two meshes. --quick leaves the fine one off, --suggest seeks rib pitch and feet, "
+         "--out writes the ribs' cutting sheets and the flange's drilling template.",
+         run_tool},
+        {"shell", "shell JOB [--library DIR]",
+         "The mould's laminate of a job: its order of laying, the seven schools worked out side by side, and "
+         "stacks "
+         "that keep to the sag, mass and days that the job seeks.",
+         run_shell},
         {"report", "report JOB [--pdf F] [--csv DIR] [--library DIR]",
          "All findings of a job by stage, and its calls.", run_report},
         {"check", "check JOB [--library DIR]", "The calls of a job; exit 3 where one is a stop.", run_check}};

@@ -157,30 +157,115 @@ void Document::after_change() {
         if (running_) running_->stop();
     }
     wake_.notify_all();
+    if (suggestion_) {
+        // A pitch and feet that were taken keep what was tried; anything else overtakes it.
+        auto a = job_, b = suggested_for_;
+        a.back.pitch = b.back.pitch;
+        a.back.feet.inset = b.back.feet.inset;
+        a.cut = b.cut;
+        if (!(a == b)) suggestion_.reset();
+    }
     if (!recovery_.isEmpty() && unsaved()) autosave_timer_.start(kAutosaveAfter);
     emit changed();
+}
+
+void Document::try_finely(bool finely) {
+    {
+        const std::lock_guard hold(lock_);
+        if (finely_ == finely) return;
+        finely_ = finely;
+        ++wish_;
+    }
+    wake_.notify_all();
+}
+
+/// The quick answer first, the fine one behind it. What an earlier trial has and nothing changed is taken over.
+void Document::try_out(const Job& job, const Findings& findings, const Shop& shop, std::uint64_t number,
+                       std::uint64_t wish, Progress& progress) {
+    bool finely = false;
+    {
+        const std::lock_guard hold(lock_);
+        finely = finely_;
+    }
+    const auto tell = [&](std::shared_ptr<const back::Trial> trial, bool last) {
+        auto whole = with_trial(findings, job, std::move(trial));
+        QMetaObject::invokeMethod(
+            this,
+            [this, number, wish, last, f = std::move(whole)]() mutable {
+                if (number < wanted_) return;
+                findings_ = std::move(f);
+                if (last) {
+                    tried_ = number + wish;
+                    emit trial_progressed(1, {});
+                }
+                emit evaluated();
+            },
+            Qt::QueuedConnection);
+    };
+    try {
+        auto trial = last_trial_.trial != nullptr &&
+                             same_trial(last_trial_.job, last_trial_.findings, job, findings)
+                         ? last_trial_.trial
+                         : nullptr;
+        if (trial == nullptr) {
+            trial = try_tool(job, findings, shop, Fineness::quick, nullptr, meshes_, progress);
+            last_trial_ = {job, findings, trial};
+        }
+        const bool fine_wanted = finely && !trial->fine;
+        tell(trial, !fine_wanted);
+        if (!fine_wanted) return;
+        auto fine = try_tool(job, findings, shop, Fineness::fine, trial.get(), meshes_, progress);
+        last_trial_ = {job, findings, fine};
+        tell(fine, true);
+    } catch (const InputError& e) {
+        // The stages say what stops them; a mesh that fails is said here.
+        const auto words = QString::fromStdString("The tool was not tried out: " + worded(e.problem()));
+        const bool stages_fine = findings.back && findings.edge && findings.edge->tool;
+        QMetaObject::invokeMethod(
+            this,
+            [this, number, wish, words, stages_fine] {
+                if (number < wanted_) return;
+                tried_ = number + wish;
+                if (stages_fine) emit refused(words);
+                emit trial_progressed(1, {});
+            },
+            Qt::QueuedConnection);
+    }
 }
 
 void Document::work() {
     Evaluated before;
     std::shared_ptr<const Shop> before_shop;
-    std::uint64_t done = 0;
+    std::uint64_t done = 0, wished = 0;
     while (true) {
         Job job;
         std::shared_ptr<const Shop> shop;
-        std::uint64_t number = 0;
+        std::uint64_t number = 0, wish = 0;
         std::shared_ptr<Progress> progress;
+        auto trying = std::make_shared<std::atomic<bool>>(false);
         {
             std::unique_lock hold(lock_);
-            wake_.wait(hold, [&] { return leaving_ || wanted_ != done; });
+            wake_.wait(hold, [&] { return leaving_ || wanted_ != done || wish_ != wished; });
             if (leaving_) return;
             job = next_;
             shop = next_shop_;
             number = wanted_;
-            progress = std::make_shared<Progress>([this](double fraction, std::string_view doing) {
+            wish = wish_;
+            if (shop == nullptr) {
+                wished = wish;
+                continue;
+            }
+            progress = std::make_shared<Progress>([this, trying](double fraction, std::string_view doing) {
                 const auto words = QString::fromUtf8(doing.data(), static_cast<qsizetype>(doing.size()));
+                const bool trial = *trying;
                 QMetaObject::invokeMethod(
-                    this, [this, fraction, words] { emit progressed(fraction, words); },
+                    this,
+                    [this, fraction, words, trial] {
+                        if (trial)
+                            emit trial_progressed(std::min(0.99, fraction), words);
+                        else
+                            emit progressed(fraction, words);
+                    },
                     Qt::QueuedConnection);
             });
             running_ = progress;
@@ -188,10 +273,19 @@ void Document::work() {
         try {
             auto findings = evaluate(job, *shop, before_shop == shop ? &before : nullptr, *progress);
             before = {job, findings};
+            if (before_shop != shop) last_trial_ = {};
             before_shop = shop;
-            QMetaObject::invokeMethod(
-                this, [this, number, f = std::move(findings)]() mutable { take(number, std::move(f)); },
-                Qt::QueuedConnection);
+            if (number != done)
+                QMetaObject::invokeMethod(
+                    this,
+                    [this, number,
+                     f = with_trial(findings, job, last_trial_.trial,
+                                    !same_trial(last_trial_.job, last_trial_.findings, job, findings))]() mutable {
+                        take(number, std::move(f));
+                    },
+                    Qt::QueuedConnection);
+            *trying = true;
+            try_out(job, findings, *shop, number, wish, *progress);
         } catch (const Cancelled&) {
             // A newer edit has overtaken this run: its findings are not wanted any more.
         } catch (const std::exception& e) {
@@ -201,6 +295,7 @@ void Document::work() {
                 Qt::QueuedConnection);
         }
         done = number;
+        wished = wish;
     }
 }
 
@@ -219,6 +314,22 @@ bool Document::wait_evaluated(int milliseconds) {
         QThread::msleep(1);
     }
     return !stale();
+}
+
+void Document::suggest(back::Suggestion found) {
+    suggestion_ = std::move(found);
+    suggested_for_ = job_;
+    emit evaluated();
+}
+
+bool Document::wait_tried(int milliseconds) {
+    QElapsedTimer clock;
+    clock.start();
+    while (trying() && clock.elapsed() < milliseconds) {
+        QCoreApplication::processEvents(QEventLoop::AllEvents, 5);
+        QThread::msleep(1);
+    }
+    return !trying();
 }
 
 void Document::autosave(const Job& job, const QString& path, int number) {

@@ -11,6 +11,7 @@
 
 #include "core/job/evaluate.hpp"
 #include "core/job/job_file.hpp"
+#include "core/job/trial.hpp"
 
 namespace jig::app {
 
@@ -28,6 +29,10 @@ class Document : public QObject {
     /// The last findings that were finished; `stale` while newer ones are on their way.
     [[nodiscard]] const Findings& findings() const { return findings_; }
     [[nodiscard]] bool stale() const { return evaluated_ != wanted_; }
+    /// Whether the tool on trial is on its way: findings come twice or three times, better each time.
+    [[nodiscard]] bool trying() const { return tried_ != wanted_ + wish_; }
+    /// Whether the tool is tried out on a fine mesh too, which takes seconds; while somebody looks at it.
+    void try_finely(bool finely);
     [[nodiscard]] QString path() const { return path_; }
     [[nodiscard]] const QString& recovery() const { return recovery_; }
     [[nodiscard]] bool unsaved() const { return !(job_ == saved_); }
@@ -62,13 +67,21 @@ class Document : public QObject {
     void autosave_now();
     void forget_autosave();
 
+    /// What the last search for a rib pitch found; none where the tool has changed since.
+    [[nodiscard]] const std::optional<back::Suggestion>& suggestion() const { return suggestion_; }
+    void suggest(back::Suggestion found);
+
     /// Waits until the findings belong to the job, `milliseconds` at most.
     bool wait_evaluated(int milliseconds);
+    /// The same for the tool on trial.
+    bool wait_tried(int milliseconds);
 
   signals:
     void changed();
     void evaluated();
     void progressed(double fraction, const QString& doing);
+    /// The tool's trial goes on behind the findings; 1 where it has ended.
+    void trial_progressed(double fraction, const QString& doing);
     void refused(const QString& message);
 
   private:
@@ -83,12 +96,16 @@ class Document : public QObject {
     void work();
     void autosave(const Job& job, const QString& path, int number);
     void take(std::uint64_t number, Findings findings);
+    void try_out(const Job& job, const Findings& findings, const Shop& shop, std::uint64_t number,
+                 std::uint64_t wish, Progress& progress);
 
     std::shared_ptr<const Shop> shop_;
     QString recovery_, path_;
     Job job_, saved_;
     std::set<Stage> looked_at_;
     Findings findings_;
+    std::optional<back::Suggestion> suggestion_;
+    Job suggested_for_;
     std::vector<Step> past_, future_;
     qint64 last_edit_ = 0;
     bool dragging_ = false;
@@ -102,9 +119,20 @@ class Document : public QObject {
     std::condition_variable wake_;
     Job next_;
     std::shared_ptr<const Shop> next_shop_;
-    std::uint64_t wanted_ = 0, evaluated_ = 0;
+    std::uint64_t wanted_ = 0, evaluated_ = 0, tried_ = 0;
+    std::uint64_t wish_ = 0;  ///< counts changes of `finely_`
+    bool finely_ = false;
     std::shared_ptr<Progress> running_;
     bool leaving_ = false;
+
+    // The worker's own.
+    struct Tried {
+        Job job;
+        Findings findings;
+        std::shared_ptr<const back::Trial> trial;
+    };
+    Tried last_trial_;
+    TrialMeshes meshes_;
     std::thread worker_;
 };
 

@@ -83,7 +83,13 @@ Section2 section_at_cut(const Job& job, const Findings& f, Stage stage) {
         stage == Stage::part || stage == Stage::release || stage == Stage::heat || stage == Stage::log;
     out.part_in_tool = in_tool && f.part;
     const double depth = f.split->one_piece() ? f.split->map.depth : f.split->set.pieces.front().map.depth;
-    const double shell = f.shell->stack.laminate.thickness;
+    // A sandwich back is more layers of the same shell.
+    auto laid = f.shell->stack.laid;
+    const auto own = laid.size();
+    if (job.back.kind == BackKind::sandwich && f.back)
+        laid.insert(laid.end(), f.back->sandwich.laid.begin(), f.back->sandwich.laid.end());
+    double shell = 0;
+    for (const auto& l : laid) shell += l.ply.thickness;
     out.stretch =
         std::clamp(kSeenThickness * std::max(high - low + 2 * wide, 2.2 * depth) / 2.2 / shell, 1.0, 40.0);
     const double drawn = shell * out.stretch;
@@ -91,7 +97,7 @@ Section2 section_at_cut(const Job& job, const Findings& f, Stage stage) {
     out.high_x = high + wide + 0.02;
     out.low_y = out.foot - kBoard;
     out.high_y = out.foot + depth + drawn +
-                 (job.back.kind == BackKind::none || out.part_in_tool ? 0.01 : job.back.height);
+                 (!job.back.has_plates() || out.part_in_tool ? 0.01 : job.back.height);
     auto solid = body;
     solid.push_back(box(left - wide, out.foot - 10 * kBoard, right + wide, out.foot));
     solid = united(solid);
@@ -133,12 +139,13 @@ Section2 section_at_cut(const Job& job, const Findings& f, Stage stage) {
         out.layers.push_back({"release", Hatch::release, 0, Stage::release, solid, true});
     }
     double at = 0;
-    for (const auto& l : f.shell->stack.laid) {
+    for (std::size_t i = 0; i < laid.size(); ++i) {
+        const auto& l = laid[i];
         at += l.ply.thickness * out.stretch;
-        out.layers.push_back({QString::fromStdString(l.name), hatch_of(l), l.ply.thickness, Stage::shell,
-                              trimmed(offset(solid, at)), false});
+        out.layers.push_back({QString::fromStdString(l.name), hatch_of(l), l.ply.thickness,
+                              i < own ? Stage::shell : Stage::back, trimmed(offset(solid, at)), false});
     }
-    if (job.back.kind != BackKind::none && !out.part_in_tool) {
+    if (job.back.has_plates() && !out.part_in_tool) {
         const double top = out.foot + depth + drawn + job.back.height;
         out.layers.push_back({job.back.kind == BackKind::egg_crate ? "rib" : "wrapped foam",
                               job.back.kind == BackKind::egg_crate ? Hatch::ply_wood : Hatch::foam,

@@ -7,6 +7,7 @@
 
 #include "app/slip/editor.hpp"
 #include "app/slip/flow_layout.hpp"
+#include "core/job/schools.hpp"
 #include "core/stages/cautions.hpp"
 
 namespace jig::app {
@@ -208,9 +209,7 @@ void Slip::open_editor(const Blank& word, QWidget* under) {
             auto job = document_.job();
             School school{};
             from_json_value(JsonPlace(value, "school"), school);
-            const auto waste = job.shell.waste;
-            job.shell = shell::start_from(school);
-            job.shell.waste = waste;
+            job.shell = restarted(job.shell, school);
             document_.replace("start from a school", std::move(job));
             return;
         }

@@ -2,7 +2,9 @@
 
 #include <algorithm>
 #include <QBoxLayout>
+#include <QComboBox>
 #include <QHeaderView>
+#include <QMenu>
 #include <QPushButton>
 
 #include "app/slip/flow_layout.hpp"
@@ -31,6 +33,7 @@ StackPane::StackPane(Document& document, Stage stage, QWidget* parent)
     table_->verticalHeader()->setDefaultSectionSize(kRow);
     auto* box = new QVBoxLayout(this);
     box->setContentsMargins(0, 0, 0, 0);
+    if (stage == Stage::shell) build_zones(box);
     box->addWidget(table_);
     auto* buttons = new QWidget(this);
     auto* flow = new FlowLayout(buttons, 6, 6);
@@ -74,13 +77,88 @@ StackPane::StackPane(Document& document, Stage stage, QWidget* parent)
     });
 }
 
+/// Above the table: whose layers it shows, and doublers to add or take away.
+void StackPane::build_zones(QVBoxLayout* box) {
+    auto* row = new QHBoxLayout();
+    zones_ = new QComboBox(this);
+    zones_->setObjectName("zones");
+    zones_->setAccessibleName("Whose layers the table shows");
+    row->addWidget(zones_, 1);
+    auto* add = new QPushButton("Add a doubler", this);
+    add->setObjectName("add-doubler");
+    auto* menu = new QMenu(add);
+    for (std::size_t i = 0; i < Words<ZoneKind>::all.size(); ++i) {
+        const auto kind = static_cast<ZoneKind>(i);
+        const auto name = QString::fromUtf8(said(kind).data(), static_cast<qsizetype>(said(kind).size()));
+        auto* action = menu->addAction(name);
+        action->setObjectName(QString("doubler-%1").arg(
+            QString::fromUtf8(file_word(kind).data(), static_cast<qsizetype>(file_word(kind).size()))));
+        connect(action, &QAction::triggered, this, [this, kind, name] {
+            auto job = document_.job();
+            job.shell.zones.push_back(shell::fresh_zone(job.shell, kind));
+            zone_ = static_cast<int>(job.shell.zones.size()) - 1;
+            document_.replace("add doubler " + name, std::move(job));
+        });
+    }
+    add->setMenu(menu);
+    row->addWidget(add);
+    auto* away = new QPushButton("Away", this);
+    away->setObjectName("doubler-away");
+    away->setToolTip("Takes the doubler that the table shows away");
+    connect(away, &QPushButton::clicked, this, [this] {
+        if (zone() == nullptr) return;
+        auto job = document_.job();
+        job.shell.zones.erase(job.shell.zones.begin() + zone_);
+        zone_ = -1;
+        document_.replace("take doubler away", std::move(job));
+    });
+    row->addWidget(away);
+    box->addLayout(row);
+    connect(zones_, &QComboBox::activated, this, [this](int i) {
+        zone_ = i - 1;
+        refresh(wording_);
+    });
+}
+
+void StackPane::fill_zones() {
+    if (zones_ == nullptr) return;
+    zones_->clear();
+    zones_->addItem("the whole shell");
+    for (const auto& z : document_.job().shell.zones)
+        zones_->addItem("doubler " + QString::fromUtf8(said(z.kind).data(), static_cast<qsizetype>(said(z.kind).size())));
+    if (zone() == nullptr) zone_ = -1;
+    zones_->setCurrentIndex(zone_ + 1);
+}
+
+const shell::Zone* StackPane::zone() const {
+    const auto& zones = document_.job().shell.zones;
+    return stage_ == Stage::shell && zone_ >= 0 && zone_ < static_cast<int>(zones.size())
+               ? &zones[static_cast<std::size_t>(zone_)]
+               : nullptr;
+}
+
+const StackSum* StackPane::sum() const {
+    const auto& f = document_.findings();
+    if (stage_ != Stage::shell) return f.part ? &f.part->stack : nullptr;
+    if (!f.shell) return nullptr;
+    if (zone() == nullptr) return &f.shell->stack;
+    // Zones without layers have no sum of their own.
+    std::size_t place = 0;
+    for (int z = 0; z < zone_; ++z) place += !document_.job().shell.zones[static_cast<std::size_t>(z)].layers.empty();
+    return place < f.shell->zones.size() ? &f.shell->zones[place].extra : nullptr;
+}
+
 const std::vector<Layer>& StackPane::layers() const {
+    if (const auto* z = zone()) return z->layers;
     return stage_ == Stage::shell ? document_.job().shell.layers : document_.job().part.layers;
 }
 
 void StackPane::set_layers(const QString& name, const std::vector<Layer>& next) {
     auto job = document_.job();
-    (stage_ == Stage::shell ? job.shell.layers : job.part.layers) = next;
+    if (zone() != nullptr)
+        job.shell.zones[static_cast<std::size_t>(zone_)].layers = next;
+    else
+        (stage_ == Stage::shell ? job.shell.layers : job.part.layers) = next;
     document_.replace(name, std::move(job));
 }
 
@@ -88,7 +166,7 @@ void StackPane::add_ply(bool heavy) {
     // The same fibre as the stack's last ply, its lightest or heaviest cloth.
     FibreKind fibre = FibreKind::glass;
     bool mat = false;
-    for (const auto& l : layers()) {
+    for (const auto& l : zone() != nullptr ? document_.job().shell.layers : layers()) {
         if (const auto* r = jig::find(document_.shop().reinforcements, l.material);
             r != nullptr && l.kind == LayerKind::ply) {
             fibre = r->fibre;
@@ -200,9 +278,8 @@ void StackPane::refresh(const Wording& wording) {
         ->setText(QString::fromStdString(unit_sign(Kind::thickness, wording)));
     table_->horizontalHeaderItem(kMass)->setText(
         QString::fromStdString(unit_sign(Kind::areal_mass, wording)));
-    const auto& f = document_.findings();
-    const StackSum* sum =
-        stage_ == Stage::shell ? (f.shell ? &f.shell->stack : nullptr) : (f.part ? &f.part->stack : nullptr);
+    fill_zones();
+    const StackSum* sum = this->sum();
     QList<QStringList> rows;
     QList<QString> tips;
     for (std::size_t i = 0; i < layers().size(); ++i) {

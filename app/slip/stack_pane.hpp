@@ -3,6 +3,9 @@
 
 #include "app/stages/panes.hpp"
 
+class QComboBox;
+class QVBoxLayout;
+
 namespace jig::app {
 
 class StackPane : public Pane {
@@ -16,6 +19,10 @@ class StackPane : public Pane {
   private:
     [[nodiscard]] const std::vector<Layer>& layers() const;
     void set_layers(const QString& name, const std::vector<Layer>& layers);
+    void build_zones(QVBoxLayout* box);
+    void fill_zones();
+    [[nodiscard]] const shell::Zone* zone() const;
+    [[nodiscard]] const StackSum* sum() const;
     void add_ply(bool heavy);
     void add_layer(const QString& name, Layer layer);
     void typed(int row, int column, const QString& text);
@@ -25,6 +32,8 @@ class StackPane : public Pane {
     Document& document_;
     Stage stage_;
     RecordTable* table_;
+    QComboBox* zones_ = nullptr;  ///< whose layers the table shows; none for the part
+    int zone_ = -1;               ///< -1 for the common stack
     Wording wording_;
 };
 

@@ -33,7 +33,12 @@ Pane* make_pane(Document& document, Stage stage, QWidget* parent) {
     switch (stage) {
         case Stage::shape:
             return new ShapePane(document, parent);
+        case Stage::edge:
+            return make_edge_pane(document, parent);
         case Stage::shell:
+            return make_shell_pane(document, parent);
+        case Stage::back:
+            return make_back_pane(document, parent);
         case Stage::part:
             return new StackPane(document, stage, parent);
         case Stage::plug:

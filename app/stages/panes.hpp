@@ -30,9 +30,15 @@ Pane* make_section_pane(Document& document, QWidget* parent);
 Pane* make_stations_pane(Document& document, QWidget* parent);
 /// The measured line of the station that `station` names; hidden where it has none.
 Pane* make_gauge_pane(Document& document, std::function<std::size_t()> station, QWidget* parent);
+Pane* make_edge_pane(Document& document, QWidget* parent);
+Pane* make_shell_pane(Document& document, QWidget* parent);
+Pane* make_back_pane(Document& document, QWidget* parent);
 Pane* make_plug_pane(Document& document, QWidget* parent);
 Pane* make_run_pane(Document& document, QWidget* parent);
 Pane* make_log_pane(Document& document, QWidget* parent);
+
+/// Makes fittings that the rules have laid out the maker's own list; false where they are already.
+bool own_fittings(Job& job, const Findings& findings);
 
 /// Sets a table's height to its rows, between `least` and `most` of them.
 void fit_height(RecordTable* table, int least, int most);

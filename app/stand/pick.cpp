@@ -4,6 +4,35 @@
 #include <limits>
 
 namespace jig::app {
+namespace {
+
+Point corner_of(const Scene& scene, std::size_t i) {
+    const auto& c = scene.corners[i];
+    return {static_cast<double>(c.x), static_cast<double>(c.y), static_cast<double>(c.z)};
+}
+
+/// How far along a ray it meets a triangle (Möller & Trumbore 1997); none where it misses.
+std::optional<double> met(const Point& eye, const Point& way, const Point& a, const Point& ab, const Point& ac) {
+    const Point h = way.cross(ac);
+    const double det = ab.dot(h);
+    if (std::abs(det) < 1e-15) return std::nullopt;
+    const Point s = eye - a, q = s.cross(ab);
+    const double u = s.dot(h) / det, v = way.dot(q) / det, t = ac.dot(q) / det;
+    if (u < 0 || v < 0 || u + v > 1 || t <= 0) return std::nullopt;
+    return t;
+}
+
+}  // namespace
+
+bool hidden(const Scene& scene, const Camera& camera, const Point& place) {
+    const Point eye = camera.eye(), way = place - eye;
+    for (std::size_t i = 0; i + 2 < scene.corners.size(); i += 3) {
+        const Point a = corner_of(scene, i);
+        const auto t = met(eye, way, a, corner_of(scene, i + 1) - a, corner_of(scene, i + 2) - a);
+        if (t && *t < 0.985) return true;
+    }
+    return false;
+}
 
 std::optional<Touched> touched(const Scene& scene, const Camera& camera, const QSize& view,
                                const QPointF& at) {
@@ -16,27 +45,20 @@ std::optional<Touched> touched(const Scene& scene, const Camera& camera, const Q
         return Point(static_cast<double>(q.x()), static_cast<double>(q.y()), static_cast<double>(q.z()));
     };
     const Point eye = camera.eye(), way = (space(0.5F) - eye).normalized();
-    const auto corner = [&](std::size_t i) {
-        const auto& c = scene.corners[i];
-        return Point(static_cast<double>(c.x), static_cast<double>(c.y), static_cast<double>(c.z));
-    };
+    const auto corner = [&](std::size_t i) { return corner_of(scene, i); };
     std::optional<Touched> out;
     double nearest = std::numeric_limits<double>::infinity();
     for (const auto& surface : scene.surfaces) {
         for (auto i = surface.from; i + 2 < surface.to; i += 3) {
-            // Möller & Trumbore 1997.
-            const Point a = corner(i), ab = corner(i + 1) - a, ac = corner(i + 2) - a, h = way.cross(ac);
-            const double det = ab.dot(h);
-            if (std::abs(det) < 1e-15) continue;
-            const Point s = eye - a, q = s.cross(ab);
-            const double u = s.dot(h) / det, v = way.dot(q) / det, t = ac.dot(q) / det;
-            if (u < 0 || v < 0 || u + v > 1 || t <= 0 || t >= nearest) continue;
-            nearest = t;
+            const Point a = corner(i), ab = corner(i + 1) - a, ac = corner(i + 2) - a;
+            const auto t = met(eye, way, a, ab, ac);
+            if (!t || *t >= nearest) continue;
+            nearest = *t;
             const auto& f = scene.upright;
             const auto home = [&](const Point& p) -> Point {
                 return f.u * p.x() + f.v * p.y() + f.w * p.z();
             };
-            const Point shown = eye + t * way;
+            const Point shown = eye + *t * way;
             out = Touched{home(shown - surface.move), home(ab.cross(ac).normalized()), shown};
         }
     }

@@ -18,4 +18,7 @@ struct Touched {
 std::optional<Touched> touched(const Scene& scene, const Camera& camera, const QSize& view,
                                const QPointF& at);
 
+/// Whether something of the scene stands between the eye and a place.
+bool hidden(const Scene& scene, const Camera& camera, const Point& place);
+
 }  // namespace jig::app

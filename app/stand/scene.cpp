@@ -57,6 +57,19 @@ void add_repairs(Scene& s, const Findings& f, const Upright& up, const Ink& k) {
     }
 }
 
+/// By face of the mould, whether a painted doubler lies on it; empty where none is painted.
+std::vector<char> painted_faces(const Job& job, const TriangleMesh& mesh) {
+    std::vector<char> out;
+    for (const auto& zone : job.shell.zones) {
+        if (zone.kind != ZoneKind::painted || zone.painted.empty()) continue;
+        out.resize(mesh.triangles.size(), 0);
+        for (const auto& touch : zone.painted) {
+            for (const auto f : faces_under(mesh, touch.dab())) out[f] = 1;
+        }
+    }
+    return out;
+}
+
 }  // namespace
 
 Scene scene_of_plan(const plug::Plan& plan, const TriangleMesh& surface, const Frame& frame, const Ink& k) {
@@ -149,27 +162,49 @@ Scene scene_of(const Job& job, const Findings& f, Stage stage, const Ink& k, con
         case Stage::edge:
         case Stage::release:
             add_shape(s, mesh, up, 0, 0, plain(stage == Stage::release ? k.slides : stone));
-            add_flange(s, job, f, k, stage == Stage::release ? k.slides : stone.darker(104), 0);
+            add_flange(s, job, f, up, k, stage == Stage::release ? k.slides : stone.darker(104), 0);
+            if (stage == Stage::edge) add_fittings(s, job, f);
             s.legend = stage == Stage::release
                            ? "released: green grey    keep clear and masked: tape land, yellow"
-                           : "tape land yellow; trim and channel inside it, grip outside";
+                           : "tape land yellow; rings: bolts    discs: dowels    wedges: slots    crosses: jacking "
+                             "screws    double rings: air ports; drag them";
             break;
         case Stage::shell:
         case Stage::heat: {
             const double raise = 0.9 * (s.bounds.high.z() - s.bounds.low.z());
             add_shape(s, mesh, up, 0, 0, plain(stone));
-            add_shape(s, mesh, up, raise, shell, plain(shell_colour));
-            add_flange(s, job, f, k, shell_colour, raise);
+            const auto doubled = stage == Stage::shell ? painted_faces(job, mesh) : std::vector<char>();
+            const auto first = s.corners.size();
+            add_shape(s, mesh, up, raise, shell, [&](std::size_t face, QColor& c, Pattern& p) {
+                const bool kept = plain(shell_colour)(face, c, p);
+                if (!doubled.empty() && doubled[face]) {
+                    c = shell_colour.darker(125);
+                    p = Pattern::crosses;
+                }
+                return kept;
+            });
+            if (stage == Stage::shell) {
+                s.surfaces.push_back({first, s.corners.size(), Point(0, 0, raise)});
+                s.brushes.push_back({"doubler", Paint::show, Point::UnitZ(), k.petrol});
+                s.brushes.push_back({"none here", Paint::plain, Point::UnitZ(), k.faint});
+            }
+            add_flange(s, job, f, up, k, shell_colour, raise);
             s.bounds.high.z() += raise;
-            s.legend = "the shell lifted off the plug";
+            s.legend = doubled.empty() ? "the shell lifted off the plug"
+                                       : "the shell lifted off the plug; crossed: doubled where it is painted";
             break;
         }
         case Stage::back:
+            if (view.load && f.trial) {
+                const auto* result = f.trial->find(*view.load);
+                if (result != nullptr && !result->field.empty()) {
+                    add_trial(s, *f.trial, *result, k, w, view.apart);
+                    return s;
+                }
+            }
             add_shape(s, mesh, up, 0, shell, plain(shell_colour));
-            add_flange(s, job, f, k, shell_colour, 0);
-            add_ribs(s, job, f, up, k, shell);
-            s.bounds.high.z() += job.back.kind == BackKind::none ? 0 : job.back.height;
-            s.legend = "the tool as it lies on the plug; turned over, it stands on its ribs";
+            add_flange(s, job, f, up, k, shell_colour, 0);
+            add_back(s, job, f, up, k);
             break;
         case Stage::brief:
         case Stage::shape:

@@ -9,6 +9,7 @@
 
 #include "app/theme/ink.hpp"
 #include "core/job/evaluate.hpp"
+#include "core/stages/back/trial.hpp"
 
 namespace jig::app {
 
@@ -55,6 +56,13 @@ struct Brush {
     QColor colour;
 };
 
+/// Something that sits on a way and can be dragged along it.
+struct Mark {
+    Point at;
+    Fitting kind = Fitting::bolt;
+    int number = -1;  ///< in the job's list; -1 for what cannot be dragged
+};
+
 struct Scene {
     std::vector<Corner> corners;  ///< three to a triangle
     std::vector<SceneSurface> surfaces;
@@ -74,12 +82,16 @@ struct Scene {
     Point plane_at = Point::Zero();                               ///< its middle
     Point plane_low = Point::Zero(), plane_high = Point::Zero();  ///< travel of its handle
     bool comes_apart = false;                                     ///< whether there is anything to pull apart
+    QString slider = "apart";                                     ///< what the slider does then
+    std::vector<Mark> marks;
+    std::vector<Point> mark_way;                                  ///< closed, even steps of their share of it
     QString legend;                                               ///< one line under the stand
 };
 
 /// How the maker looks at it: nothing that the job keeps.
 struct View {
     double apart = 0.5;  ///< how far the pieces are drawn apart along their pulls, 0 to 1
+    std::optional<LoadCase> load;  ///< that the tool is shown under; none for the back as it is built
 };
 
 /// The scene of a stage. Where its findings are missing, the shape alone, and nothing where that is missing.

@@ -63,10 +63,16 @@ void add_pull(Scene& s, const Findings& f, const Upright& up, const Ink& k, cons
 void add_pieces(Scene& s, const Job& job, const Findings& f, const Upright& up, const Ink& k,
                 const QColor& stone, const View& view);
 void add_plane(Scene& s, const Job& job, const Upright& up);
-void add_flange(Scene& s, const Job& job, const Findings& f, const Ink& k, const QColor& plain, double raise);
+void add_flange(Scene& s, const Job& job, const Findings& f, const Upright& up, const Ink& k,
+                const QColor& plain, double raise);
 /// A plug cut up as its plan says; `apart` 0 to 1.
 void add_plan(Scene& s, const plug::Plan& plan, const TriangleMesh& surface, const Upright& up, const Ink& k,
               double apart);
-void add_ribs(Scene& s, const Job& job, const Findings& f, const Upright& up, const Ink& k, double shell);
+void add_back(Scene& s, const Job& job, const Findings& f, const Upright& up, const Ink& k);
+/// Fittings of the flange, with the way that they can be dragged along.
+void add_fittings(Scene& s, const Job& job, const Findings& f);
+/// The tool under one load: shape exaggerated, displacement in steps of one ramp with figures on their lines.
+void add_trial(Scene& s, const back::Trial& trial, const back::CaseResult& result, const Ink& k, const Wording& w,
+               double exaggeration);
 
 }  // namespace jig::app

@@ -95,6 +95,7 @@ void Stand::show_scene(Scene scene, bool frame_again) {
     scene_ = std::move(scene);
     apart_->setVisible(scene_.comes_apart);
     apart_label_->setVisible(scene_.comes_apart);
+    apart_label_->setText(scene_.slider);
     brushes_->show_brushes(scene_.brushes, scene_.bounds.size().maxCoeff());
     if (drag_ != Drag::paint) stroke_.clear();
     if (frame_again) frame_all();
@@ -184,11 +185,83 @@ void Stand::paint_brush(QPainter& p) const {
     }
 }
 
+int Stand::mark_at(const QPointF& at) const {
+    const auto m = camera_.matrix(size());
+    for (const auto& mark : scene_.marks) {
+        if (mark.number >= 0 && QLineF(at, Camera::project(m, mark.at, size())).length() < 9)
+            return mark.number;
+    }
+    return -1;
+}
+
+QPointF Stand::mark_place(int number) const {
+    for (const auto& mark : scene_.marks) {
+        if (mark.number == number) return Camera::project(camera_.matrix(size()), mark.at, size());
+    }
+    return {};
+}
+
+double Stand::share_at(const QPointF& at) const {
+    const auto m = camera_.matrix(size());
+    std::size_t best = 0;
+    double least = 1e30;
+    for (std::size_t i = 0; i < scene_.mark_way.size(); ++i) {
+        const double d = QLineF(at, Camera::project(m, scene_.mark_way[i], size())).length();
+        if (d < least) {
+            least = d;
+            best = i;
+        }
+    }
+    return static_cast<double>(best) / static_cast<double>(std::max<std::size_t>(1, scene_.mark_way.size()));
+}
+
+/// Each kind has a shape of its own, so that none is told by colour alone.
+void Stand::paint_marks(QPainter& p) const {
+    const auto m = camera_.matrix(size());
+    for (const auto& mark : scene_.marks) {
+        const auto c = Camera::project(m, mark.at, size());
+        // Behind the thing itself they are only hinted at. While it turns there is no time to ask.
+        p.setOpacity(!turning_ && hidden(scene_, camera_, mark.at) ? 0.25 : 1);
+        p.setPen(QPen(ink_->ink, 1.4));
+        p.setBrush(mark.number >= 0 && mark.number == mark_ ? ink_->tape : ink_->sheet);
+        switch (mark.kind) {
+            case Fitting::bolt:
+                p.drawEllipse(c, 4, 4);
+                break;
+            case Fitting::dowel:
+                p.setBrush(ink_->ink);
+                p.drawEllipse(c, 4, 4);
+                break;
+            case Fitting::bush:
+                p.drawEllipse(c, 5, 5);
+                p.drawPoint(c);
+                break;
+            case Fitting::wedge:
+                p.drawPolygon(QPolygonF({c + QPointF(-5, 4), c + QPointF(5, 4), c + QPointF(5, -4)}));
+                break;
+            case Fitting::jack:
+                p.drawEllipse(c, 5, 5);
+                p.drawLine(c - QPointF(5, 0), c + QPointF(5, 0));
+                p.drawLine(c - QPointF(0, 5), c + QPointF(0, 5));
+                break;
+            case Fitting::port:
+                p.drawEllipse(c, 6, 6);
+                p.drawEllipse(c, 3, 3);
+                break;
+            case Fitting::feed:
+                p.drawRect(QRectF(c - QPointF(4, 4), QSizeF(8, 8)));
+                break;
+        }
+    }
+    p.setOpacity(1);
+}
+
 Stand::Drag Stand::grabbed(const QPointF& at, Qt::MouseButton button) const {
     constexpr double kReach = 14;
     if (scene_.has_plane && QLineF(at, plane_handle()).length() < kReach) return Drag::plane;
     if (scene_.has_cut && QLineF(at, handle()).length() < kReach) return Drag::cut;
     if (button != Qt::LeftButton) return Drag::shift;
+    if (mark_at(at) >= 0) return Drag::mark;
     return brushes_->brush() ? Drag::paint : Drag::turn;
 }
 
@@ -277,6 +350,7 @@ void Stand::paint_over(QPainter& p) const {
         p.setPen(ink_->ink);
         p.drawText(QRectF(h.x() - 60, h.y() - 26, 120, 16), Qt::AlignCenter, "split");
     }
+    paint_marks(p);
     paint_brush(p);
     if (!scene_.legend.isEmpty()) {
         p.setFont(word_font(9.5));
@@ -299,6 +373,7 @@ bool Stand::eventFilter(QObject* watched, QEvent* event) {
             last_ = mouse->position();
             setFocus();
             drag_ = grabbed(mouse->position(), mouse->button());
+            mark_ = drag_ == Drag::mark ? mark_at(mouse->position()) : -1;
             if (drag_ == Drag::paint) {
                 stroke_.clear();
                 dab(mouse->position());
@@ -320,6 +395,8 @@ bool Stand::eventFilter(QObject* watched, QEvent* event) {
                 camera_.target.z() += step.y() * scale;
             } else if (drag_ == Drag::cut) {
                 emit cut_dragged(slid(scene_.cut_low, scene_.cut_high, scene_.cut_origin, step));
+            } else if (drag_ == Drag::mark) {
+                emit mark_dragged(mark_, share_at(mouse->position()));
             } else if (drag_ == Drag::paint) {
                 dab(mouse->position());
             } else if (drag_ == Drag::plane) {
@@ -328,6 +405,7 @@ bool Stand::eventFilter(QObject* watched, QEvent* event) {
                 const auto over = grabbed(mouse->position(), Qt::LeftButton);
                 canvas_->widget()->setCursor(over == Drag::cut     ? Qt::SizeHorCursor
                                              : over == Drag::plane ? Qt::SizeAllCursor
+                                             : over == Drag::mark  ? Qt::OpenHandCursor
                                              : over == Drag::paint ? Qt::CrossCursor
                                                                    : Qt::ArrowCursor);
                 if (over == Drag::paint) redraw();
@@ -340,6 +418,8 @@ bool Stand::eventFilter(QObject* watched, QEvent* event) {
         case QEvent::MouseButtonRelease:
             if (drag_ == Drag::cut) emit cut_let_go();
             if (drag_ == Drag::plane) emit plane_let_go();
+            if (drag_ == Drag::mark) emit mark_let_go();
+            mark_ = -1;
             if (drag_ == Drag::paint && !stroke_.empty())
                 emit painted(*brushes_->brush(), stroke_, brushes_->reach());
             drag_ = Drag::none;

@@ -43,6 +43,8 @@ class Stand : public QWidget {
     [[nodiscard]] QPointF handle() const;
     /// The same of the split plane's handle.
     [[nodiscard]] QPointF plane_handle() const;
+    /// Where a mark is on screen.
+    [[nodiscard]] QPointF mark_place(int number) const;
     /// How far things that come apart are drawn apart, 0 to 1.
     [[nodiscard]] double apart() const;
     void frame_all();
@@ -63,6 +65,9 @@ class Stand : public QWidget {
     void plane_dragged(double at);
     void plane_let_go();
     void apart_changed();
+    /// A mark was dragged to this share of its way.
+    void mark_dragged(int number, double share);
+    void mark_let_go();
     /// A stroke was laid on the part: what it means, and its touches in the part's own place.
     void painted(const Brush& brush, const std::vector<Touched>& touches, double reach);
 
@@ -72,7 +77,11 @@ class Stand : public QWidget {
     void resizeEvent(QResizeEvent* event) override;
 
   private:
-    enum class Drag { none, turn, shift, cut, plane, paint };
+    enum class Drag { none, turn, shift, cut, plane, paint, mark };
+    /// The number of the mark under the mouse; -1 for none.
+    [[nodiscard]] int mark_at(const QPointF& at) const;
+    [[nodiscard]] double share_at(const QPointF& at) const;
+    void paint_marks(QPainter& painter) const;
     void redraw();
     void place_slider();
     /// Adds a touch where the mouse is on the part, a good step from the last.
@@ -99,6 +108,7 @@ class Stand : public QWidget {
     QTimer still_;
     QPointF last_;
     Drag drag_ = Drag::none;
+    int mark_ = -1;  ///< being dragged
 };
 
 std::unique_ptr<Canvas> make_gl_canvas(Stand& stand);

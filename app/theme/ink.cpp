@@ -162,6 +162,7 @@ QToolButton#brush { background: @sheet; border: 1px solid @rule; border-radius: 
 QToolButton#brush:hover, QToolButton#brush:focus { border-color: @petrol; }
 QToolButton#brush:checked { background: @tape; border-color: @tape; color: #20251F; }
 QToolButton#word:hover, QToolButton#word:focus { background: @tape; color: #20251F; }
+QComboBox::drop-down { border: none; width: 20px; }
 QLineEdit, QListWidget, QPlainTextEdit, QComboBox { background: @sheet; border: 1px solid @rule; border-radius: 3px; padding: 3px; selection-background-color: @tape; selection-color: #20251F; }
 QLineEdit:focus, QListWidget:focus { border: 1px solid @tape; }
 QListWidget::item { padding: 3px 4px; }

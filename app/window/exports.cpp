@@ -5,6 +5,7 @@
 #include "app/print/sheets.hpp"
 #include "core/job/job_file.hpp"
 #include "core/job/tables.hpp"
+#include "core/job/trial.hpp"
 #include "core/science/mesh/mesh_file.hpp"
 #include "core/science/mesh/solid.hpp"
 #include "core/science/mesh/step.hpp"
@@ -265,6 +266,58 @@ QString templates_on_sheets(const Outgoing& out, Progress& progress) {
     return said_of(sheets, out.wording);
 }
 
+const back::Crate& crate_of(const Outgoing& out) {
+    const auto& crate = needed(out.findings.back, "back").crate;
+    if (!crate || crate->ribs.empty())
+        throw InputError("back", "this back has no ribs to cut", "take an egg-crate or foam blocks");
+    return *crate;
+}
+
+QString ribs_on_sheets(const Outgoing& out, Progress& progress) {
+    const auto sheets =
+        lay_onto_sheets(back::cut_pieces(crate_of(out)), back::sheet_rules(out.job.back, out.shop), progress);
+    if (sheets.sheets.empty())
+        throw InputError("back", "no rib goes onto one sheet of this stock", "choose larger stock");
+    write_sheets(sheets, out.path, progress);
+    return said_of(sheets, out.wording);
+}
+
+QString ribs_pdf(const Outgoing& out, Progress& progress) {
+    print_full_size(pieces_at_full_size(back::cut_pieces(crate_of(out)), out.wording), "The back's ribs at full size",
+                    out.path, progress);
+    return written(out.path);
+}
+
+SheetSet drilling(const Outgoing& out) {
+    return edge::drilling_sheet(out.job.edge, needed(out.findings.edge, "edge"), needed(out.findings.split, "split"),
+                                out.shop);
+}
+
+QString drilling_dxf(const Outgoing& out, Progress& progress) {
+    write_sheets(drilling(out), out.path, progress);
+    return "The drilling template is written as DXF and SVG";
+}
+
+QString drilling_pdf(const Outgoing& out, Progress& progress) {
+    const auto set = drilling(out);
+    FullSize page{{}, "drilling template of the flange", {}};
+    for (const auto& piece : set.sheets.front().pieces) {
+        page.outline.insert(page.outline.end(), piece.loops.begin(), piece.loops.end());
+        page.engraved.insert(page.engraved.end(), piece.engraved.begin(), piece.engraved.end());
+    }
+    print_full_size({page}, "Drilling template at full size", out.path, progress);
+    return written(out.path);
+}
+
+/// The tool tried out on the fine mesh as a table.
+QString trial_csv(const Outgoing& out, Progress& progress) {
+    TrialMeshes meshes;
+    const auto quick = try_tool(out.job, out.findings, out.shop, Fineness::quick, nullptr, meshes, progress);
+    const auto fine = try_tool(out.job, out.findings, out.shop, Fineness::fine, quick.get(), meshes, progress);
+    write_atomically(trial_table(*fine), out.path.toStdString());
+    return written(out.path);
+}
+
 QString stack_as_mesh(const Outgoing& out, Progress&) {
     const auto& plan = needed(out.findings.plug, "plug").plans.front();
     if (plan.route != Route::slabs)
@@ -329,6 +382,13 @@ const std::vector<Export>& exports() {
         {"x-assembly", "Export the plug's assembly sheet as PDF…", "PDF (*.pdf)", ".pdf", assembly},
         {"x-templates", "Export the skeleton's templates as DXF and SVG…", "DXF (*.dxf)", ".dxf",
          templates_on_sheets},
+        {"x-drilling-dxf", "Export the flange's drilling template as DXF and SVG…", "DXF (*.dxf)", ".dxf",
+         drilling_dxf},
+        {"x-drilling-pdf", "Export the flange's drilling template at full size as PDF…", "PDF (*.pdf)", ".pdf",
+         drilling_pdf},
+        {"x-ribs-dxf", "Export the back's ribs on sheets as DXF and SVG…", "DXF (*.dxf)", ".dxf", ribs_on_sheets},
+        {"x-ribs-pdf", "Export the back's ribs at full size as PDF…", "PDF (*.pdf)", ".pdf", ribs_pdf},
+        {"x-trial", "Export the tool's trial as CSV…", "CSV (*.csv)", ".csv", trial_csv},
         {"x-stack", "Export the stack of slabs as a mesh…", "Meshes (*.stl *.obj *.ply)", ".stl",
          stack_as_mesh},
         {"x-tiles", "Export the printed tiles as meshes…", "Meshes (*.stl *.obj *.ply)", ".stl",

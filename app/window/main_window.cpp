@@ -15,6 +15,7 @@
 #include <QStackedWidget>
 #include <QToolButton>
 
+#include "app/stages/panes.hpp"
 #include "app/window/places.hpp"
 #include "core/science/mesh/repair.hpp"
 #include "core/science/mesh/stl.hpp"
@@ -59,6 +60,8 @@ MainWindow::MainWindow(Shop shop, QString recovery)
     centre_->addWidget(chart_);
     routes_ = new RoutesSheet(centre_);
     centre_->addWidget(routes_);
+    shell_sheet_ = new ShellSheet(centre_);
+    centre_->addWidget(shell_sheet_);
     ribbon_ = new Ribbon(middle);
     middle->addWidget(centre_);
     middle->addWidget(ribbon_);
@@ -103,10 +106,23 @@ MainWindow::MainWindow(Shop shop, QString recovery)
     connect(stand_, &Stand::plane_let_go, document_, &Document::end_drag);
     connect(stand_, &Stand::painted, this, &MainWindow::lay_paint);
     connect(stand_, &Stand::apart_changed, this, [this] { show_scene(true); });
-    connect(slip_, &Slip::act_wanted, this, [this](const QString& act) {
-        if (auto* action = findChild<QAction*>("act-" + act)) action->trigger();
+    connect(stand_, &Stand::mark_dragged, this, &MainWindow::set_mark);
+    connect(stand_, &Stand::mark_let_go, document_, &Document::end_drag);
+    connect(slip_, &Slip::act_wanted, this, &MainWindow::act_on);
+    connect(routes_, &RoutesSheet::close_wanted, this, &MainWindow::close_sheet);
+    connect(shell_sheet_, &ShellSheet::close_wanted, this, &MainWindow::close_sheet);
+    connect(shell_sheet_, &ShellSheet::school_wanted, this, [this](School school) {
+        auto job = document_->job();
+        job.shell = restarted(job.shell, school);
+        document_->replace("take a school", std::move(job));
+        close_sheet();
     });
-    connect(routes_, &RoutesSheet::close_wanted, this, &MainWindow::close_routes);
+    connect(shell_sheet_, &ShellSheet::stack_wanted, this, [this](const std::vector<Layer>& layers) {
+        auto job = document_->job();
+        job.shell.layers = layers;
+        document_->replace("take a stack", std::move(job));
+        close_sheet();
+    });
     connect(routes_, &RoutesSheet::route_wanted, this, [this](Route route) {
         document_->edit("take a route", patch_of("plug", "route", std::string(file_word(route))));
     });
@@ -116,6 +132,12 @@ MainWindow::MainWindow(Shop shop, QString recovery)
     connect(document_, &Document::progressed, this, [this](double fraction, const QString& doing) {
         if (!document_->stale() || errand_.away()) return;
         progress_->show();
+        progress_->setValue(static_cast<int>(100 * fraction));
+        progress_->setToolTip(doing);
+    });
+    connect(document_, &Document::trial_progressed, this, [this](double fraction, const QString& doing) {
+        if (errand_.away() || document_->stale()) return;
+        progress_->setVisible(fraction < 1 && stage_ == Stage::back);
         progress_->setValue(static_cast<int>(100 * fraction));
         progress_->setToolTip(doing);
     });
@@ -287,6 +309,10 @@ void MainWindow::build_acts() {
          }},
         {"routes", "Set the plug's routes side by side", QKeySequence("Ctrl+R"),
          [this] { set_side_by_side(); }},
+        {"schools", "Set the schools of laminate side by side", QKeySequence("Ctrl+Shift+R"),
+         [this] { set_schools_side_by_side(); }},
+        {"seek-stack", "Seek a stack for the shell", {}, [this] { seek_stack(); }},
+        {"seek-pitch", "Seek rib pitch and feet by solving the tool", {}, [this] { seek_pitch(); }},
         {"unpaint",
          "Wash all paint off the part",
          {},
@@ -340,6 +366,7 @@ void MainWindow::show_stage(Stage stage) {
     document_->look_at(stage);
     card_->set_stage(stage);
     slip_->show_stage(stage);
+    document_->try_finely(stage == Stage::back);
     centre_->setCurrentWidget(has_chart(stage) ? static_cast<QWidget*>(chart_) : stand_);
     show_scene(true);
 }
@@ -350,7 +377,7 @@ void MainWindow::show_scene(bool frame_again) {
     if (has_chart(stage_))
         chart_->show_chart(job, f, stage_, ink(light_), wording_);
     else
-        stand_->show_scene(scene_of(job, f, stage_, ink(light_), wording_, {stand_->apart()}),
+        stand_->show_scene(scene_of(job, f, stage_, ink(light_), wording_, {stand_->apart(), load_}),
                            frame_again || !framed_);
     framed_ = f.shape != nullptr;
     ribbon_->show_section(section_at_cut(job, f, stage_), wording_);
@@ -387,7 +414,37 @@ void MainWindow::findings_changed() {
         set_side_by_side();
 }
 
-void MainWindow::close_routes() {
+void MainWindow::act_on(const QString& act) {
+    if (act.startsWith("load-")) {
+        for (std::size_t i = 0; i < Words<LoadCase>::all.size(); ++i) {
+            const auto word = Words<LoadCase>::all[i].file;
+            if (act.mid(5) == QString::fromUtf8(word.data(), static_cast<qsizetype>(word.size())))
+                return show_load(static_cast<LoadCase>(i));
+        }
+        return show_load({});
+    }
+    if (auto* action = findChild<QAction*>("act-" + act)) action->trigger();
+}
+
+void MainWindow::show_load(std::optional<LoadCase> load) {
+    if (load_ == load) return;
+    load_ = load;
+    if (stage_ == Stage::back) show_scene(true);
+}
+
+void MainWindow::set_mark(int number, double share) {
+    const auto& f = document_->findings();
+    if (!f.edge || number < 0) return;
+    auto job = document_->job();
+    own_fittings(job, f);
+    if (number >= static_cast<int>(job.edge.placed.size())) return;
+    auto& placed = job.edge.placed[static_cast<std::size_t>(number)];
+    placed.at = edge::snapped(f.edge->fitting_line, share, job.edge.bolt_pitch);
+    document_->drag("move a fitting", std::move(job));
+    show_scene(false);
+}
+
+void MainWindow::close_sheet() {
     centre_->setCurrentWidget(has_chart(stage_) ? static_cast<QWidget*>(chart_) : stand_);
 }
 
@@ -410,6 +467,26 @@ void MainWindow::set_plane(double share) {
 void MainWindow::lay_paint(const Brush& brush, const std::vector<Touched>& touches, double reach) {
     auto job = document_->job();
     const auto three = [](const Point& p) { return std::array{p.x(), p.y(), p.z()}; };
+    if (stage_ == Stage::shell) {
+        auto& zones = job.shell.zones;
+        auto zone = std::find_if(zones.begin(), zones.end(),
+                                 [](const shell::Zone& z) { return z.kind == ZoneKind::painted; });
+        if (zone == zones.end()) {
+            zones.push_back(shell::fresh_zone(job.shell, ZoneKind::painted));
+            zone = zones.end() - 1;
+        }
+        for (const auto& touch : touches) {
+            if (brush.paint == Paint::show) {
+                zone->painted.push_back({three(touch.at), three(touch.facing), reach});
+            } else {
+                std::erase_if(zone->painted, [&](const shell::Touch& t) {
+                    return (t.dab().at - touch.at).norm() < reach + t.reach / 2;
+                });
+            }
+        }
+        document_->replace("paint: " + brush.name, std::move(job));
+        return;
+    }
     for (const auto& touch : touches)
         job.split.painted.push_back(
             {brush.paint, three(touch.at), three(touch.facing), reach, three(brush.toward)});
@@ -434,6 +511,7 @@ void MainWindow::set_wording(const Wording& wording) {
     units_->setText(wording.system == UnitSystem::metric ? "metric" : "imperial");
     slip_->set_look(ink(light_), wording);
     routes_->set_look(ink(light_), wording);
+    shell_sheet_->set_look(ink(light_), wording);
     job_changed();
     show_scene(false);
 }

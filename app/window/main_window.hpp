@@ -8,6 +8,7 @@
 #include "app/ribbon/ribbon.hpp"
 #include "app/slip/slip.hpp"
 #include "app/stages/plug/routes_sheet.hpp"
+#include "app/stages/shell/shell_sheet.hpp"
 #include "app/stand/stand.hpp"
 #include "app/window/errand.hpp"
 #include "app/window/exports.hpp"
@@ -52,6 +53,15 @@ class MainWindow : public QMainWindow {
     /// Works all plug routes out behind the window and shows them beside each other; false while it is busy.
     bool set_side_by_side();
     [[nodiscard]] RoutesSheet& routes() { return *routes_; }
+    /// Works the shell out in every school behind the window; false while it is busy.
+    bool set_schools_side_by_side();
+    /// Seeks stacks behind the window; false while it is busy.
+    bool seek_stack();
+    /// Solves the tool at several rib pitches behind the window; false while it is busy.
+    bool seek_pitch();
+    [[nodiscard]] ShellSheet& shell_sheet() { return *shell_sheet_; }
+    /// Shows the tool under a load on the stand; none for the back as it is built.
+    void show_load(std::optional<LoadCase> load);
     /// Reads a drawing's largest closed outline behind the window's back and makes it the tray's.
     bool bring_in_outline(const QString& path);
     [[nodiscard]] Errand& errand() { return errand_; }
@@ -76,7 +86,9 @@ class MainWindow : public QMainWindow {
     void show_scene(bool frame_again);
     void set_cut(double at);
     void set_plane(double share);
-    void close_routes();
+    void close_sheet();
+    void act_on(const QString& act);
+    void set_mark(int number, double share);
     void lay_paint(const Brush& brush, const std::vector<Touched>& touches, double reach);
     bool may_leave();
     bool send(Errand::Work work);
@@ -89,6 +101,7 @@ class MainWindow : public QMainWindow {
     Stand* stand_;
     ChartView* chart_;
     RoutesSheet* routes_;
+    ShellSheet* shell_sheet_;
     QStackedWidget* centre_;
     Ribbon* ribbon_;
     Slip* slip_;
@@ -101,6 +114,7 @@ class MainWindow : public QMainWindow {
     Light light_ = Light::day;
     Wording wording_;
     Stage stage_ = Stage::brief;
+    std::optional<LoadCase> load_;
     bool framed_ = false;
     Errand errand_;
     QTimer quiet_;

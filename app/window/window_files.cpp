@@ -70,6 +70,55 @@ bool MainWindow::write_out(const Export& what, const QString& path) {
     });
 }
 
+bool MainWindow::set_schools_side_by_side() {
+    if (!document_->findings().shell) {
+        say("The schools can be set side by side once the shell is worked out.");
+        return false;
+    }
+    return send([this, job = document_->job(), findings = document_->findings(),
+                 shop = document_->shared_shop()](Progress& progress) -> Errand::Homecoming {
+        auto plans = schools_side_by_side(job, findings, *shop, progress);
+        return [this, job, plans = std::move(plans)]() mutable {
+            shell_sheet_->show_schools(std::move(plans), job);
+            centre_->setCurrentWidget(shell_sheet_);
+            return QString("Seven schools worked out for this job");
+        };
+    });
+}
+
+bool MainWindow::seek_stack() {
+    if (!document_->findings().shell) {
+        say("A stack can be sought once the shell is worked out.");
+        return false;
+    }
+    return send([this, job = document_->job(), area = document_->findings().shell->area,
+                 shop = document_->shared_shop()](Progress& progress) -> Errand::Homecoming {
+        progress.report(0.1, "trying stacks");
+        auto found = shell::find_stacks(job.shell, job.shell.seek, job.back, area, *shop, progress);
+        return [this, job, found = std::move(found)]() mutable {
+            const auto tried = found.tried;
+            shell_sheet_->show_stacks(std::move(found), job);
+            centre_->setCurrentWidget(shell_sheet_);
+            return QString("%1 stacks tried").arg(tried);
+        };
+    });
+}
+
+bool MainWindow::seek_pitch() {
+    return send([this, job = document_->job(), findings = document_->findings(),
+                 shop = document_->shared_shop()](Progress& progress) -> Errand::Homecoming {
+        auto found = back::suggest(tool_inputs(job, findings, *shop), progress);
+        return [this, job, found = std::move(found)]() mutable {
+            if (!(document_->job() == job)) return QString("The job has changed meanwhile: seek again");
+            const auto pitch = QString::fromStdString(jig::show(Kind::length, found.pitch, wording_));
+            const bool holds = found.holds;
+            document_->suggest(std::move(found));
+            return holds ? "A pitch of " + pitch + " holds both limits"
+                         : "No pitch holds both limits; the closest tried is " + pitch;
+        };
+    });
+}
+
 bool MainWindow::set_side_by_side() {
     std::optional<Findings> known;
     if (!document_->stale()) known = document_->findings();

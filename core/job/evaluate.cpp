@@ -47,6 +47,17 @@ double cure_on_plug(const Job& job, const Shop& shop) {
     return resin != nullptr ? resin->gel_temperature : job.heat.room;
 }
 
+/// Bending stiffness of the flange's laminate along it, N·m; 0 where no joint asks for it or it is not known.
+double flange_plate(const Job& job, const Shop& shop) {
+    if (job.brief.process != Process::squeeze && job.split.way == SplitWay::one) return 0;
+    try {
+        const auto l = shell::flange_laminate(job.shell, shop);
+        return std::min(l.D(0, 0), l.D(1, 1));
+    } catch (const InputError&) {
+        return 0;  // Shell says what is wrong with it
+    }
+}
+
 void gather(const Job& job, Findings& f, const Shop& shop, Calls failures) {
     f.calls.clear();
     const auto add = [&](Calls more) {
@@ -61,7 +72,7 @@ void gather(const Job& job, Findings& f, const Shop& shop, Calls failures) {
         const auto* resin = find(shop.resins, job.shell.resin);
         add(plug::calls(job.plug, *f.plug, job.brief, resin != nullptr ? resin->family : Family::epoxy));
     }
-    if (f.edge) add(edge::calls(job.edge, *f.edge, job.brief));
+    if (f.edge) add(edge::calls(job.edge, *f.edge, job.brief, shop));
     if (all(f.shell, f.plug))
         add(shell::calls(job.shell, *f.shell, job.plug, *f.plug, job.brief, job.back.kind != BackKind::none));
     if (all(f.back, f.shell)) add(back::calls(job.back, *f.back, *f.shell));
@@ -118,13 +129,24 @@ Findings evaluate(const Job& job, const Shop& shop, const Evaluated* before, Pro
             return plug::evaluate(job.plug, job.shape, *f.shape, *f.split, job.brief, shop,
                                   cure_on_plug(job, shop), progress);
         });
-        stage(Stage::edge, f.edge, kept(&Findings::edge), split_same && brief_same && was->edge == job.edge,
-              failures, [&] { return edge::evaluate(job.edge, *f.split, job.brief, shop); });
+        const double plate = flange_plate(job, shop);
+        const bool same =
+            split_same && brief_same && was->edge == job.edge && flange_plate(*was, shop) == plate;
+        stage(Stage::edge, f.edge, kept(&Findings::edge), same, failures, [&] {
+            return edge::evaluate(job.edge, *f.shape, *f.split, job.brief, plate, shop);
+        });
     }
     const bool edge_same = old != nullptr && f.edge == old->edge;
     if (all(f.shape, f.split, f.edge)) {
-        stage(Stage::shell, f.shell, kept(&Findings::shell), edge_same && was->shell == job.shell, failures,
-              [&] { return shell::evaluate(job.shell, *f.shape, *f.split, *f.edge, shop); });
+        const bool doubled =
+            std::any_of(job.shell.zones.begin(), job.shell.zones.end(),
+                        [](const shell::Zone& z) { return z.kind == ZoneKind::under_ribs; });
+        const bool same = edge_same && brief_same && was->shell == job.shell &&
+                          (!doubled || was->back == job.back);
+        stage(Stage::shell, f.shell, kept(&Findings::shell), same, failures, [&] {
+            const double ribs = doubled && f.edge->tool ? back::rib_length(job.back, *f.edge->tool) : 0;
+            return shell::evaluate(job.shell, *f.shape, *f.split, *f.edge, job.brief, ribs, shop);
+        });
         stage(Stage::release, f.release, kept(&Findings::release), edge_same && was->release == job.release,
               failures, [&] { return release::evaluate(job.release, *f.split, *f.edge, shop); });
     }
@@ -132,7 +154,9 @@ Findings evaluate(const Job& job, const Shop& shop, const Evaluated* before, Pro
     if (all(f.shape, f.edge, f.shell)) {
         stage(Stage::back, f.back, kept(&Findings::back), edge_same && shell_same && was->back == job.back,
               failures,
-              [&] { return back::evaluate(job.back, *f.shape, *f.split, *f.edge, *f.shell, shop); });
+              [&] {
+                  return back::evaluate(job.back, *f.split, *f.edge, *f.shell, job.shell, shop, progress);
+              });
     }
     if (all(f.shape, f.split)) {
         stage(Stage::part, f.part, kept(&Findings::part), split_same && was->part == job.part, failures,

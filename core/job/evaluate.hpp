@@ -8,6 +8,10 @@
 #include "core/stages/log/findings.hpp"
 #include "core/stages/run/findings.hpp"
 
+namespace jig::back {
+struct Trial;
+}
+
 namespace jig {
 
 /// Findings are shared, never changed: a later run takes over what nothing it reads has changed. A stage that
@@ -25,6 +29,7 @@ struct Findings {
     std::shared_ptr<const part::Findings> part;
     std::shared_ptr<const run::Findings> run;
     std::shared_ptr<const log::Findings> log;
+    std::shared_ptr<const back::Trial> trial;  ///< of the tool, where it has been tried out (job/trial.hpp)
     Calls calls;  ///< in the order of the stages; a failed stage appears as a stop
 
     [[nodiscard]] bool complete() const {

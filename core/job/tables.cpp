@@ -1,5 +1,7 @@
 #include "core/job/tables.hpp"
 
+#include "core/stages/back/trial.hpp"
+
 #include <fmt/format.h>
 
 namespace jig {
@@ -19,6 +21,16 @@ std::string materials_csv(const Findings& f) {
                            csv_cell(m.what), m.amount, csv_cell(show(m.kind, m.amount)), m.waste, m.cost,
                            csv_cell(worded(m.note)));
     }
+    return out;
+}
+
+std::string trial_table(const back::Trial& trial) {
+    std::string out =
+        "case,load,max_displacement_m,face_error_m,where,skin_index,foam_index,buckling_factor,meshes_differ_m\n";
+    for (const auto& r : trial.cases)
+        out += fmt::format("{},{},{:.6g},{:.6g},{},{:.3g},{:.3g},{},{:.3g}\n", csv_cell(std::string(said(r.kind))),
+                           csv_cell(worded(r.how)), r.moves, r.error, csv_cell(r.where), r.skin, r.foam,
+                           r.buckles > 0 ? fmt::format("{:.3g}", r.buckles) : std::string(), r.differs);
     return out;
 }
 

@@ -10,5 +10,7 @@ std::string csv_cell(const std::string& text);
 /// Empty where Run has no findings.
 std::string materials_csv(const Findings& findings);
 std::string days_csv(const Findings& findings);
+/// The load cases of a tool on trial.
+std::string trial_table(const back::Trial& trial);
 
 }  // namespace jig

@@ -72,7 +72,7 @@ const std::vector<Rule>& rules() {
         {"bolt_pitch", Stage::edge, Severity::caution, true, [](Job& j) { j.edge.bolt_pitch = 0.3; },
          [](Job& j) {
              j.brief.process = Process::squeeze;
-             j.edge.bolt_pitch = 0.1;
+             j.edge.bolt_pitch = 0.06;
          }},
         {"thin", Stage::shell, Severity::caution, true, [](Job& j) { j.shell.layers.resize(4); },
          [](Job& j) { j.back.kind = BackKind::none; }},

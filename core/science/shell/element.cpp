@@ -215,4 +215,25 @@ Vector18 Element::warming() const {
     return to_world().transpose() * own;
 }
 
+Eigen::Matrix<double, 6, 1> Element::strain(const Vector18& freedoms) const {
+    const Vector18 own = to_world() * freedoms;
+    Eigen::Matrix<double, 6, 1> out;
+    out.head<3>() = lumping().transpose() * own.head<9>() / area_;
+    out.tail<3>() = mean_curvature() * own.tail<9>() / area_;
+    return out;
+}
+
+Matrix18 Element::stress_stiffness(const Eigen::Vector3d& force) const {
+    Eigen::Matrix2d N;
+    N << force[0], force[2], force[2], force[1];
+    const Eigen::Matrix3d k = area_ * slope_.transpose() * N * slope_;
+    Matrix18 K = Matrix18::Zero();
+    for (int i = 0; i < 3; ++i) {
+        for (int j = 0; j < 3; ++j) {
+            for (int d = 0; d < 3; ++d) K(6 * i + d, 6 * j + d) = k(i, j);
+        }
+    }
+    return K;
+}
+
 }  // namespace jig::shell_fe

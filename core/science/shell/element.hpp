@@ -43,6 +43,11 @@ class Element {
     [[nodiscard]] Matrix18 stiffness() const;
     /// Corner forces of one kelvin of warming.
     [[nodiscard]] Vector18 warming() const;
+    /// Mean stretch (x, y, xy) and mean curvature in its own axes, from its corners' freedoms.
+    [[nodiscard]] Eigen::Matrix<double, 6, 1> strain(const Vector18& freedoms) const;
+    /// What forces in the middle plane (x, y, xy, N/m, in its own axes) add to the stiffness against moving
+    /// sideways: ∫ ∇uᵀ N ∇u with straight sides.
+    [[nodiscard]] Matrix18 stress_stiffness(const Eigen::Vector3d& force) const;
 
   private:
     [[nodiscard]] Eigen::Matrix<double, 9, 3> lumping() const;

@@ -4,36 +4,9 @@
 #include <memory>
 
 #include "core/base/progress.hpp"
-#include "core/science/laminate/stack.hpp"
-#include "core/science/mesh/triangle_mesh.hpp"
+#include "core/science/shell/model.hpp"
 
 namespace jig::shell_fe {
-
-/// Holds the freedoms (x, y, z, then rotations about them) of all points inside a box.
-struct Support {
-    Bounds within;
-    std::array<bool, 6> fix{};
-};
-
-struct PointForce {
-    Point force = Point::Zero();  ///< N
-    Point near = Point::Zero();   ///< m; the nearest point of the mesh takes it
-};
-
-/// Along the mesh's rim where both ends of an edge lie inside a box.
-struct LineForce {
-    Point force = Point::Zero();  ///< N/m
-    Bounds within;
-};
-
-/// Loads add up.
-struct Loads {
-    double pressure = 0;            ///< Pa, pushing on the outside of the faces
-    Point gravity = Point::Zero();  ///< m/s²
-    double warming = 0;             ///< K
-    std::vector<PointForce> points;
-    std::vector<LineForce> lines;
-};
 
 struct Solution {
     Eigen::VectorXd freedoms;         ///< six a point: displacement m, rotation rad
@@ -47,15 +20,22 @@ struct Solution {
     }
 };
 
+/// Means over a face, along its laminate's x and y, free strains of warming included.
+struct FaceStrain {
+    Eigen::Vector3d middle = Eigen::Vector3d::Zero();     ///< x, y, xy
+    Eigen::Vector3d curvature = Eigen::Vector3d::Zero();  ///< 1/m
+};
+
 struct Seconds {
     double assemble = 0, factor = 0, solve = 0;
 };
 
 class System {
   public:
-    /// `zero` is the laminate's x, projected on every face; the first ply lies on the inner side of the
-    /// outward normal. Throws InputError for an empty mesh, for supports that hold no point, and for a shell
-    /// that they leave free to move; Cancelled.
+    /// Throws InputError for an empty mesh, for supports that hold no point, and for a shell that they leave
+    /// free to move; Cancelled.
+    System(Model model, const std::vector<Support>& supports, Progress& progress);
+    /// All faces of one laminate.
     System(const TriangleMesh& mesh, const Laminate& laminate, const Point& zero,
            const std::vector<Support>& supports, Progress& progress);
     ~System();
@@ -68,6 +48,17 @@ class System {
     [[nodiscard]] Solution solve(const Loads& loads) const;
     /// All cases at once, which costs little more than one.
     [[nodiscard]] std::vector<Solution> solve(const std::vector<Loads>& cases) const;
+    [[nodiscard]] FaceStrain strain(std::size_t face, const Solution& solution) const;
+
+    struct Buckling {
+        double factor = 0;         ///< that the loads may be multiplied with; 0 where they stretch everything
+        Eigen::VectorXd shape;     ///< six a point, its largest displacement 1
+    };
+    /// Linear buckling under the loads that gave `solution` (warming `warming` K counted): the smallest positive
+    /// λ of (K + λ·K_σ)φ = 0 by subspace iteration. Forces keep their directions. Cancelled.
+    [[nodiscard]] Buckling buckling(const Solution& solution, double warming, Progress& progress) const;
+
+    [[nodiscard]] const Model& model() const;
     [[nodiscard]] double mass() const;           ///< kg
     [[nodiscard]] std::size_t freedoms() const;  ///< that are solved for
     [[nodiscard]] Seconds seconds() const;       ///< assembling and factoring; solving of the last call

@@ -11,11 +11,34 @@ namespace {
 
 /// Search range of the pitch.
 constexpr double kSmallestPitch = 0.02, kLargestPitch = 3.0;
+/// A rib on a shell of this thickness, cured, on a soft strip hardly shows, m. Typical.
+constexpr double kPrintThickness = 0.004;
+
+double tube_area(const Choices& c) {
+    const double s = c.tubes.size, in = s - 2 * std::min(c.tubes.wall, s / 2);
+    return c.kind == BackKind::frame ? s * s - in * in : kPi / 4 * (s * s - in * in);
+}
+
+/// Lines and legs of a grid of tubes: where rib planes cross over the tool.
+void lay_tubes(const Choices& c, const edge::ToolFace& face, double clear, Findings& out) {
+    const auto planes = rib_planes(c, face);
+    const double level = face.high.z() + clear + c.height;
+    for (std::size_t s = 0; s < 2; ++s) {
+        const auto& mine = planes[s].at;
+        const auto& other = planes[1 - s].at;
+        if (mine.empty() || other.empty()) continue;
+        out.ribs += static_cast<int>(mine.size());
+        out.tube_length += static_cast<double>(mine.size()) * (other.back() - other.front());
+    }
+    out.legs = static_cast<int>(planes[0].at.size() * planes[1].at.size());
+    // Legs go down to the shell: half the tool's height on average, and the free height.
+    out.tube_length += out.legs * (level - (face.low.z() + face.high.z()) / 2);
+    out.bond_length = out.legs * 2 * c.tubes.size;
+}
 
 }  // namespace
 
-Sag sag_at(double span, const shell::Findings& shell, const Choices& c) {
-    const auto& l = shell.stack.laminate;
+Sag sag_at(double span, const Laminate& l, const Choices& c) {
     const double D = std::min(l.bending.Ex, l.bending.Ey) * std::pow(l.thickness, 3) / 12;
     const double S = l.shear_stiffness.minCoeff();
     Sag out;
@@ -26,55 +49,92 @@ Sag sag_at(double span, const shell::Findings& shell, const Choices& c) {
     return out;
 }
 
-Findings evaluate(const Choices& c, const shape::Findings& shape, const split::Findings& split,
-                  const edge::Findings& edge, const shell::Findings& shell, const Shop& shop) {
+Findings evaluate(const Choices& c, const split::Findings& split, const edge::Findings& edge,
+                  const shell::Findings& shell, const shell::Choices& shell_choices, const Shop& shop,
+                  Progress& progress) {
     Findings out;
-    const double length = split.size.x() + 2 * edge.width;
+    auto l = shell.stack.laminate;
+    if (c.kind == BackKind::sandwich) {
+        std::vector<Layer> inner{{LayerKind::core, c.sandwich.core, 0, 0}};
+        for (int i = 0; i < c.sandwich.plies; ++i) inner.push_back({LayerKind::ply, c.sandwich.cloth, 0, 0});
+        out.sandwich = sum_stack(inner, shell.resin, shell_choices.how, shop, "back sandwich");
+        auto all = shell_choices.layers;
+        all.insert(all.end(), inner.begin(), inner.end());
+        l = sum_stack(all, shell.resin, shell_choices.how, shop, "back sandwich").laminate;
+        out.sandwich_area = split.mould_area();
+        out.mass = out.sandwich_area * out.sandwich.areal_mass();
+    }
     const double width = split.size.y() + 2 * edge.width;
-    out.span = c.kind == BackKind::none ? std::max(0.02, width - 2 * edge.width) : c.pitch;
-    out.sag = sag_at(out.span, shell, c);
+    out.span = c.has_grid() ? c.pitch : std::max(0.02, width - 2 * edge.width);
+    out.sag = sag_at(out.span, l, c);
     double low = kSmallestPitch, high = kLargestPitch;
-    if (sag_at(low, shell, c).worst() <= c.limit) {
+    if (sag_at(low, l, c).worst() <= c.limit) {
         for (int i = 0; i < 60; ++i) {
             const double middle = (low + high) / 2;
-            (sag_at(middle, shell, c).worst() <= c.limit ? low : high) = middle;
+            (sag_at(middle, l, c).worst() <= c.limit ? low : high) = middle;
         }
         out.pitch_for_limit = low;
     }
-    if (c.kind != BackKind::none) {
-        const auto& board = need(shop.boards, c.board, "back board");
-        const int across = static_cast<int>(std::ceil(length / c.pitch)) + 1,
-                  along = static_cast<int>(std::ceil(width / c.pitch)) + 1;
-        out.ribs = across + along;
-        // A rib reaches from the feet to the shell: half the tool's height on average, and the free height.
-        const double tall = c.height + shape.measures.size.z() / 2;
-        out.rib_area = c.kind == BackKind::egg_crate ? (across * width + along * length) * tall
-                                                     : (across * width + along * length) * 2 * c.height;
-        out.mass = c.kind == BackKind::egg_crate ? out.rib_area * board.thickness * board.density
-                                                 : out.rib_area * shell.stack.areal_mass() * 0.25;
+    const double clear = l.thickness + c.joint.gap;
+    if (c.has_plates() && edge.tool) {
+        const auto& board = need(shop.boards, c.kind == BackKind::egg_crate ? c.board : c.foam.board, "back board");
+        const double thick = c.kind == BackKind::egg_crate ? board.thickness : c.foam.wide;
+        out.crate =
+            std::make_shared<const Crate>(crate_of(c, *edge.tool, clear, thick, progress));
+        out.ribs = static_cast<int>(out.crate->ribs.size());
+        out.rib_area = out.crate->area;
+        out.bond_length = out.crate->bond_length;
+        out.mass = out.rib_area * thick * board.density;
+        if (c.kind == BackKind::foam_blocks) {
+            const std::vector<Layer> wrap(static_cast<std::size_t>(c.foam.plies),
+                                          {LayerKind::ply, c.foam.cloth, 0, 0});
+            const auto cloth = sum_stack(wrap, shell.resin, LayUp::hand, shop, "back cloth");
+            out.sandwich = cloth;
+            out.sandwich_area = 2 * out.rib_area + out.bond_length * c.foam.wide;
+            out.mass += out.sandwich_area * cloth.areal_mass();
+        }
+    } else if (c.has_bars() && edge.tool) {
+        lay_tubes(c, *edge.tool, clear, out);
+        out.mass = out.tube_length * tube_area(c) * (c.tubes.metal == Metal::steel ? 7850 : 2700);
     }
-    const auto& l = shell.stack.laminate;
+    if (c.has_grid()) {
+        const double bond = c.joint.bond == Bond::hard ? 1.6 : c.joint.bond == Bond::soft ? 0.7 : 0.5;
+        const double fresh = c.shell_cured ? 1 : 1.8;
+        out.print = bond * fresh * kPrintThickness / std::max(1e-4, shell.stack.laminate.thickness);
+        out.print_reason =
+            fmt::format("{:g} for a bond {} × {:g} for a shell that is {} × 4 mm ÷ {} of shell", bond,
+                        said(c.joint.bond), fresh, c.shell_cured ? "cured" : "still green",
+                        quantity(Kind::thickness, shell.stack.laminate.thickness));
+    }
     const double D = std::min(l.bending.Ex, l.bending.Ey) * std::pow(l.thickness, 3) / 12;
     const auto with = fmt::format("strip of {} on two ribs, D = {:.0f} N·m, shear {:.2g} N/m",
                                   quantity(Kind::length, out.span), D, l.shear_stiffness.minCoeff());
     out.figures = {
-        {"span", c.kind == BackKind::none ? "free span" : "rib pitch", Kind::length, out.span,
-         c.kind == BackKind::none ? "the tool's width, no ribs" : "your choice above"},
-        {"sag_own", "sag under own weight", Kind::thickness, out.sag.own, "5qL⁴/384D + qL²/8S, " + with},
-        {"sag_person", "sag under a leaning person", Kind::thickness, out.sag.person,
-         fmt::format("0.01695·PL²/D + P/4S with P = {:.0f} N, ", c.person) + with},
-        {"sag_bag", "sag under the bag", Kind::thickness, out.sag.bag,
+        {"span", c.has_grid() ? "rib pitch" : "free span", Kind::length, out.span,
+         c.has_grid() ? "your choice above" : "the tool's width, no ribs"},
+        {"sag_own", "strip between ribs, own weight", Kind::thickness, out.sag.own,
+         "cross-check by hand: 5qL⁴/384D + qL²/8S, " + with},
+        {"sag_person", "strip under a leaning person", Kind::thickness, out.sag.person,
+         fmt::format("cross-check by hand: 0.01695·PL²/D + P/4S with P = {:.0f} N, ", c.person) + with},
+        {"sag_bag", "strip under the bag", Kind::thickness, out.sag.bag,
          c.bag == BagKind::envelope
              ? "5qL⁴/384D + qL²/8S under " + quantity(Kind::pressure, c.vacuum) + ", " + with
              : std::string("a surface bag presses through the thickness; air pushes as hard on the back")},
-        {"pitch_for_limit", "pitch for " + quantity(Kind::thickness, c.limit), Kind::length,
+        {"pitch_for_limit", "strip's pitch for " + quantity(Kind::thickness, c.limit), Kind::length,
          out.pitch_for_limit,
          "the widest pitch at which own weight with a leaning person, or with the bag, stays within the "
-         "limit"},
-        {"ribs", "ribs", Kind::count, static_cast<double>(out.ribs),
-         "both ways at the pitch, one at each end"},
+         "limit on the strip; solving the whole tool says it better"},
+        {"ribs", c.has_bars() ? "lines of tube" : "ribs", Kind::count, static_cast<double>(out.ribs),
+         out.crate ? fmt::format("both ways at most a pitch apart, {} half laps", out.crate->laps)
+                   : fmt::format("both ways at most a pitch apart, {} legs", out.legs)},
+        {"bond", "bonded to the shell", Kind::length, out.bond_length,
+         "the ribs' edges along the shell; tabs of " + quantity(Kind::length, c.joint.tab) + " on both sides"},
+        {"print", "print-through, 1 shows", Kind::factor, out.print,
+         out.print_reason.empty() ? std::string("no ribs") : out.print_reason},
         {"mass", "mass of the back", Kind::mass, out.mass,
-         "rib area " + quantity(Kind::area, out.rib_area) + " × board or wrapped cloth"}};
+         c.has_bars() ? quantity(Kind::length, out.tube_length) + " of tube"
+         : out.crate  ? "rib area " + quantity(Kind::area, out.rib_area) + " × board, and cloth"
+                      : "core and inner skin over " + quantity(Kind::area, out.sandwich_area)}};
     return out;
 }
 

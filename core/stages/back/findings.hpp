@@ -1,6 +1,7 @@
 #pragma once
 
 #include "core/stages/back/choices.hpp"
+#include "core/stages/back/crate.hpp"
 #include "core/stages/shell/findings.hpp"
 
 namespace jig::back {
@@ -15,16 +16,25 @@ struct Findings {
     double span = 0;  ///< m between supports
     Sag sag;
     double pitch_for_limit = 0;  ///< m at which the skin sags by the limit; 0 where none is close enough
-    int ribs = 0;                ///< across the length and across the width together
+    std::shared_ptr<const Crate> crate;  ///< of plates; none for other backs
+    int ribs = 0;                ///< plates, or lines of tubes
     double rib_area = 0;         ///< m² of board
+    double bond_length = 0;      ///< m along which the back is bonded to the shell
+    double tube_length = 0;      ///< m
+    int legs = 0;                ///< of a grid of tubes
+    double sandwich_area = 0;    ///< m² of core and inner skin
+    StackSum sandwich;           ///< core and inner skin alone
     double mass = 0;             ///< kg
+    double print = 0;            ///< how likely ribs show through: below 1 they hardly do
+    std::string print_reason;
 };
 
 /// Strip of shell between two ribs, simply supported (the safe side: a continuous skin sags less).
-Sag sag_at(double span, const shell::Findings& shell, const Choices& choices);
+Sag sag_at(double span, const Laminate& laminate, const Choices& choices);
 
-Findings evaluate(const Choices& choices, const shape::Findings& shape, const split::Findings& split,
-                  const edge::Findings& edge, const shell::Findings& shell, const Shop& shop);
+Findings evaluate(const Choices& choices, const split::Findings& split, const edge::Findings& edge,
+                  const shell::Findings& shell, const shell::Choices& shell_choices, const Shop& shop,
+                  Progress& progress);
 Calls calls(const Choices& choices, const Findings& findings, const shell::Findings& shell);
 
 }  // namespace jig::back

@@ -110,6 +110,72 @@ void seam_lines(Book& book, const Before& b, const Shop& shop) {
     book.rated(Ledger::once, Stage::split, "parting boards", b.split.set.seam_length);
 }
 
+/// What is bolted, pinned and bonded into the flange.
+void fitting_lines(Book& book, const Before& b, const Shop& shop) {
+    const auto buy = [&](const std::string& name, double count) {
+        if (count > 0)
+            book.material(Ledger::once, Stage::edge, name, Kind::count, count, 0,
+                          need(shop.fasteners, name, "edge").price);
+    };
+    buy(b.edge_choices.bolt, b.edge.bolts);
+    buy(b.edge_choices.dowel, b.edge.count(Fitting::dowel));
+    buy("threaded bush M8", b.edge.count(Fitting::bush));
+    buy("jacking screw M10", b.edge.count(Fitting::jack));
+    buy("air port with valve", b.edge.count(Fitting::port));
+    const double holes = b.edge.bolts + b.edge.count(Fitting::dowel) + b.edge.count(Fitting::bush) +
+                         b.edge.count(Fitting::jack) + b.edge.count(Fitting::port) +
+                         b.edge.count(Fitting::wedge);
+    if (holes > 0) book.rated(Ledger::once, Stage::edge, "drilling flange", holes);
+}
+
+void back_lines(Book& book, const Before& b, const Shop& shop) {
+    const auto once = Ledger::once;
+    const auto& c = b.back_choices;
+    const auto boards = [&](const std::string& name, double area) {
+        const auto& board = need(shop.boards, name, "back");
+        book.material(once, Stage::back, board.name, Kind::count,
+                      std::ceil(area / (0.7 * board.sheet_length * board.sheet_width)), 0, board.price,
+                      "sheets, 30 % left over");
+    };
+    switch (c.kind) {
+        case BackKind::none:
+            return;
+        case BackKind::egg_crate:
+            boards(c.board, b.back.rib_area);
+            break;
+        case BackKind::foam_blocks:
+            boards(c.foam.board, b.back.rib_area);
+            book.stack(once, Stage::back, b.back.sandwich, b.shell.resin, b.back.sandwich_area,
+                       b.shell_choices.waste, 0);
+            book.rated(once, Stage::back, "laying ply", c.foam.plies * b.back.sandwich_area);
+            break;
+        case BackKind::tubes:
+        case BackKind::frame:
+            book.consumable(once, Stage::back, c.tubes.metal == Metal::steel ? "steel tube" : "aluminium tube",
+                            Kind::mass, b.back.mass);
+            book.rated(once, Stage::back, "welding a frame", 2.0 * b.back.legs);
+            if (c.kind == BackKind::frame)
+                book.material(once, Stage::back, "levelling foot M12", Kind::count,
+                              c.feet.along * c.feet.across, 0,
+                              need(shop.fasteners, "levelling foot M12", "back").price);
+            break;
+        case BackKind::sandwich:
+            book.stack(once, Stage::back, b.back.sandwich, b.shell.resin, b.back.sandwich_area,
+                       b.shell_choices.waste, 0);
+            book.rated(once, Stage::back, "laying ply", c.sandwich.plies * b.back.sandwich_area);
+            book.rated(once, Stage::back, "laying core", b.back.sandwich_area);
+            return;
+    }
+    if (b.back.crate) {
+        book.rated(once, Stage::back, "cutting ribs", b.back.crate->cut_length);
+        book.rated(once, Stage::back, "fitting ribs", b.back.ribs);
+    }
+    if (c.joint.bond != Bond::hard)
+        book.consumable(once, Stage::back, "soft strip", Kind::length, b.back.bond_length);
+    book.consumable(once, Stage::back, "thickened epoxy for fillets", Kind::mass, 0.15 * b.back.bond_length);
+    book.rated(once, Stage::back, "bonding ribs", b.back.bond_length);
+}
+
 void tool_lines(Book& book, const Before& b, const Shop& shop, const std::string& grade) {
     const auto once = Ledger::once;
     const double area = b.shell.area;
@@ -119,14 +185,14 @@ void tool_lines(Book& book, const Before& b, const Shop& shop, const std::string
     book.filler(once, Stage::shell, "thickened epoxy for fillets", b.shell.corners.filler);
     seam_lines(book, b, shop);
     book.consumable(once, Stage::edge, "masking tape", Kind::length, b.edge.tape_length);
-    if (b.edge.bolts > 0)
-        book.material(once, Stage::edge, b.edge_choices.bolt, Kind::count, b.edge.bolts, 0,
-                      need(shop.fasteners, b.edge_choices.bolt, "edge").price);
+    fitting_lines(book, b, shop);
     book.material(once, Stage::release, b.release.system.name + ", plug and mould", Kind::volume,
                   2 * b.release.litres * 1e-3, 0,
                   b.release.litres > 0 ? b.release.cost_first / (b.release.litres * 1e-3) : 0);
     book.hours(once, Stage::release, "release on plug and mould", 2 * b.release.work / 3600);
     book.stack(once, Stage::shell, b.shell.stack, b.shell.resin, area, b.shell_choices.waste, 0);
+    for (const auto& zone : b.shell.zones)
+        book.stack(once, Stage::shell, zone.extra, b.shell.resin, zone.area, b.shell_choices.waste, 0);
     double plies = 0, coats = 0, cores = 0;
     for (const auto& l : b.shell_choices.layers) {
         plies += l.kind == LayerKind::ply;
@@ -136,8 +202,13 @@ void tool_lines(Book& book, const Before& b, const Shop& shop, const std::string
                                                    : 0;
     }
     book.rated(once, Stage::shell, "coating", coats * area);
-    book.rated(once, Stage::shell, "laying ply", plies * area);
+    double doubled = 0, debulks = 0;
+    for (std::size_t z = 0; z < b.shell.zones.size(); ++z)
+        doubled += b.shell.zones[z].area * static_cast<double>(b.shell.zones[z].extra.laid.size());
+    for (const auto& step : b.shell.order) debulks += step.kind == shell::LayStep::Kind::debulk;
+    book.rated(once, Stage::shell, "laying ply", plies * area + doubled);
     book.rated(once, Stage::shell, "laying core", cores * area);
+    if (debulks > 0) book.rated(once, Stage::shell, "debulk", debulks);
     book.consumable(once, Stage::shell, "peel ply", Kind::area, area);
     if (b.shell_choices.how != LayUp::hand) {
         book.consumable(once, Stage::shell, "bag film", Kind::area, area);
@@ -148,17 +219,7 @@ void tool_lines(Book& book, const Before& b, const Shop& shop, const std::string
     }
     book.consumable(once, Stage::shell, "brushes, rollers, pots", Kind::count, 1 + b.shell.days);
     book.consumable(once, Stage::shell, "gloves and masks", Kind::count, b.brief.people);
-    if (b.back_choices.kind != BackKind::none) {
-        const auto& board = need(shop.boards, b.back_choices.board, "back");
-        const double sheet = board.sheet_length * board.sheet_width;
-        if (b.back_choices.kind == BackKind::egg_crate) {
-            book.material(once, Stage::back, board.name, Kind::count,
-                          std::ceil(b.back.rib_area / (0.7 * sheet)), 0, board.price,
-                          "sheets, 30 % left over");
-        }
-        book.consumable(once, Stage::back, "thickened epoxy for fillets", Kind::mass, 0.6 * area);
-        book.rated(once, Stage::back, "ribs", area);
-    }
+    back_lines(book, b, shop);
     book.rated(once, Stage::run, "demould tool", 1);
     book.hours(once, Stage::run, "finishing the mould", shop.rate(grade) * b.plug.sanding_area / 2);
 }

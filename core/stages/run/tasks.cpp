@@ -71,10 +71,28 @@ std::vector<Task> build_tasks(const Before& b, const Shop& shop) {
             laying = 0;
         }
     }
-    if (b.back_choices.kind != BackKind::none)
-        out.push_back({"back", fmt::format("fit and bond {} ribs", b.back.ribs), work("ribs", shell_area),
-                       hands, 16 * kHour, true, 0});
+    const auto& back = b.back_choices;
+    if (back.has_plates()) {
+        const double cut = b.back.crate ? b.back.crate->cut_length : 0;
+        out.push_back({"back", fmt::format("cut and fit {} ribs", b.back.ribs),
+                       work("cutting ribs", cut) + work("fitting ribs", b.back.ribs), hands, 0, true, 0});
+    }
+    if (back.has_bars())
+        out.push_back({"back", fmt::format("weld the back: {} legs", b.back.legs),
+                       work("welding a frame", 2.0 * b.back.legs), hands, 0, true, 0});
+    if (back.has_grid())
+        out.push_back({"back", "bond the back to the shell", work("bonding ribs", b.back.bond_length), hands,
+                       16 * kHour, true, 0});
+    if (back.kind == BackKind::sandwich)
+        out.push_back({"back", "core and inner skin",
+                       work("laying ply", back.sandwich.plies * b.back.sandwich_area) +
+                           work("laying core", b.back.sandwich_area),
+                       hands, b.shell.resin.demould_time, false, 0});
     out.push_back({"run", "take the mould off and trim it", work("demould tool", 1), hands, 0, true, 0});
+    const double holes = static_cast<double>(b.edge.fits.size()) + b.edge.bolts - b.edge.count(Fitting::bolt);
+    if (holes > 0)
+        out.push_back({"edge", fmt::format("drill the flange from its template: {:.0f} places", holes),
+                       work("drilling flange", holes), hands, 0, true, 0});
     if (b.shell_choices.cure_temperature > kelvin(35)) {
         out.push_back({"heat",
                        "post-cure, free-standing, in steps to " +

@@ -3,18 +3,68 @@
 #include <cmath>
 
 #include "core/stages/shell/findings.hpp"
+#include "core/stages/shell/lay_order.hpp"
 
 namespace jig::shell {
+namespace {
+
+std::vector<Layer> with_zone(const std::vector<Layer>& layers, const Zone& zone) {
+    auto out = layers;
+    out.insert(out.end(), zone.layers.begin(), zone.layers.end());
+    return out;
+}
+
+/// m² of face under the touches of a brush, each face counted once.
+double painted_area(const TriangleMesh& mesh, const Zone& zone) {
+    std::vector<char> touched(mesh.triangles.size(), 0);
+    for (const auto& touch : zone.painted) {
+        for (const auto f : faces_under(mesh, touch.dab())) touched[f] = 1;
+    }
+    double area = 0;
+    for (std::size_t f = 0; f < touched.size(); ++f) area += touched[f] ? mesh.area_vector2(f).norm() / 2 : 0;
+    return area;
+}
+
+}  // namespace
+
+Laminate flange_laminate(const Choices& c, const Shop& shop) {
+    auto layers = c.layers;
+    for (const auto& zone : c.zones) {
+        if (zone.kind == ZoneKind::flange) layers = with_zone(layers, zone);
+    }
+    return sum_stack(layers, need(shop.resins, c.resin, "shell resin"), c.how, shop, "shell").laminate;
+}
 
 Findings evaluate(const Choices& c, const shape::Findings& shape, const split::Findings& split,
-                  const edge::Findings& edge, const Shop& shop) {
+                  const edge::Findings& edge, const brief::Choices& brief, double under_ribs,
+                  const Shop& shop) {
     Findings out;
     out.resin = need(shop.resins, c.resin, "shell resin");
     out.stack = sum_stack(c.layers, out.resin, c.how, shop, "shell");
     const auto& l = out.stack.laminate;
     out.area = split.mould_area() + edge.area;
-    out.mass = out.stack.areal_mass() * out.area;
-    out.resin_mass = out.stack.resin * out.area * (1 + c.waste);
+    out.bridging_radius = kBridgingThicknesses * l.thickness;
+    out.corners = tight_corners(shape.mesh, shape.topology, shape.bends, out.bridging_radius, true);
+    out.corners.length *= split.parts();
+    out.corners.filler *= split.parts();
+    double zones_mass = 0, zones_resin = 0;
+    for (const auto& zone : c.zones) {
+        if (zone.layers.empty()) continue;
+        ZoneSum sum;
+        sum.name = std::string(said(zone.kind));
+        sum.extra = sum_stack(zone.layers, out.resin, c.how, shop, "shell zone");
+        sum.whole = sum_stack(with_zone(c.layers, zone), out.resin, c.how, shop, "shell zone");
+        sum.area = zone.kind == ZoneKind::flange    ? edge.area
+                   : zone.kind == ZoneKind::corners ? out.corners.length * zone.width
+                   : zone.kind == ZoneKind::under_ribs
+                       ? under_ribs * zone.width
+                       : painted_area(shape.mesh, zone) * split.parts();
+        zones_mass += sum.extra.areal_mass() * sum.area;
+        zones_resin += sum.extra.resin * sum.area;
+        out.zones.push_back(std::move(sum));
+    }
+    out.mass = out.stack.areal_mass() * out.area + zones_mass;
+    out.resin_mass = (out.stack.resin * out.area + zones_resin) * (1 + c.waste);
     out.Tg = out.resin.Tg;
     double today = 0;
     for (std::size_t i = 0; i < c.layers.size(); ++i) {
@@ -32,26 +82,34 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
     out.days = 1 + static_cast<int>(out.day_ends.size());
     const double longest = split.size.x();
     const double cooling = c.cure_temperature - kelvin(20);
-    const double curve = std::max(std::abs(l.curvature[0]), std::abs(l.curvature[1])) * cooling;
+    // What the resin shrinks after its gel pulls on the plies as so much more cooling would.
+    const double expansion = (l.cte[0] + l.cte[1]) / 2;
+    const double shrinking = expansion > 1e-7 ? out.resin.shrinkage / expansion : 0;
+    const double bend = std::max(std::abs(l.curvature[0]), std::abs(l.curvature[1]));
+    const double curve = bend * (cooling + shrinking);
     // The skin wants to curl with the moment D·κ; the shape's own depth (E·t·∫(h-h̄)²ds) resists it.
     const double skin = std::max(l.D(0, 0), l.D(1, 1)) * split.section_width;
     const double depth = std::min(l.membrane.Ex, l.membrane.Ey) * l.thickness * split.section_second;
     const double freedom = skin + depth > 0 ? skin / (skin + depth) : 1;
     out.bow = curve * freedom * longest * longest / 8;
-    out.bridging_radius = kBridgingThicknesses * l.thickness;
-    out.corners = tight_corners(shape.mesh, shape.topology, shape.bends, out.bridging_radius, true);
-    out.corners.length *= split.parts();
-    out.corners.filler *= split.parts();
+    out.shrink_bow = bend * shrinking * freedom * longest * longest / 8;
+    const std::vector<Layer> unit{{LayerKind::ply, c.unit, 0, 0}};
+    const double one = sum_stack(unit, out.resin, c.how, shop, "shell unit").laminate.thickness;
+    out.units = l.thickness / one;
+    order_laying(c, brief, shop, out);
     const auto mpa = [](double e) { return quantity(Kind::modulus, e); };
     out.figures = {
         {"thickness", "thickness", Kind::thickness, l.thickness,
          "sum of layers, each W/(ρ·Vf) for a cloth or as its data says"},
+        {"units", "in units of " + c.unit, Kind::factor, out.units,
+         "thickness ÷ " + quantity(Kind::thickness, one) + ", one ply of it laid this way"},
         {"areal_mass", "mass per area", Kind::areal_mass, out.stack.areal_mass(),
          fmt::format("fibre {} + resin {} + coats and core {}", quantity(Kind::areal_mass, out.stack.fibre),
                      quantity(Kind::areal_mass, out.stack.resin),
                      quantity(Kind::areal_mass, out.stack.other))},
         {"mass", "shell and flange", Kind::mass, out.mass,
-         "mass per area × " + quantity(Kind::area, out.area) + " of shell and flange"},
+         "mass per area × " + quantity(Kind::area, out.area) + " of shell and flange" +
+             (zones_mass > 0 ? ", and " + quantity(Kind::mass, zones_mass) + " of doublers" : std::string())},
         {"resin", "resin to mix", Kind::mass, out.resin_mass,
          fmt::format("{} in the laminate × area, and {:.0f} % over",
                      quantity(Kind::areal_mass, out.stack.resin), 100 * c.waste)},
@@ -64,10 +122,12 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
          fmt::format("free strain per kelvin from A, B, D and the ply's own; across {}",
                      quantity(Kind::expansion, l.cte[1]))},
         {"bow", "bow on cooling, without a back", Kind::thickness, out.bow,
-         fmt::format("free curvature {:.2e} 1/(m·K) × {:.0f} K × L²/8, L = {}, × {:.2g} that the depth of "
-                     "the shape leaves of it",
-                     std::max(std::abs(l.curvature[0]), std::abs(l.curvature[1])), cooling,
-                     quantity(Kind::length, longest), freedom)},
+         fmt::format("free curvature {:.2e} 1/(m·K) × ({:.0f} K of cooling + {:.0f} K that the shrinkage "
+                     "stands for) × L²/8, L = {}, × {:.2g} that the depth of the shape leaves of it",
+                     bend, cooling, shrinking, quantity(Kind::length, longest), freedom)},
+        {"batches", "pots of resin", Kind::count, static_cast<double>(out.batches),
+         fmt::format("each at most {} and laid within 70 % of its pot life of {}",
+                     quantity(Kind::mass, c.batch), quantity(Kind::duration, out.resin.pot_life))},
         {"corners", "corners that cloth bridges", Kind::length, out.corners.length,
          fmt::format(
              "hollows of the plug tighter than {:g} × thickness = {}: fill them, or lay a strand that long",
@@ -76,6 +136,14 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
          "r²·(tan(θ/2) − θ/2) a metre of a fold by θ, (1 − π/4)·(r² − R²) of a bend of radius R"},
         {"days", "days of laying up", Kind::count, static_cast<double>(out.days),
          "at most " + quantity(Kind::thickness, out.resin.day_limit) + " of this resin in one go"}};
+    for (std::size_t i = 0; i < out.zones.size(); ++i) {
+        const auto& z = out.zones[i];
+        out.figures.push_back({fmt::format("zone_{}", i + 1), "doubler " + z.name, Kind::mass,
+                               z.extra.areal_mass() * z.area,
+                               quantity(Kind::areal_mass, z.extra.areal_mass()) + " over " +
+                                   quantity(Kind::area, z.area) + "; " +
+                                   quantity(Kind::thickness, z.whole.laminate.thickness) + " there"});
+    }
     return out;
 }
 

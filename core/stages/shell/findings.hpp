@@ -7,24 +7,52 @@
 
 namespace jig::shell {
 
+/// A zone's layers and what they come to.
+struct ZoneSum {
+    std::string name;
+    StackSum extra;    ///< of its own layers alone
+    StackSum whole;    ///< of the common stack with them on top
+    double area = 0;   ///< m²
+};
+
+/// One thing done while the shell is laid up, in order.
+struct LayStep {
+    enum class Kind { filler, coat, ply, core, debulk, day_end, abrade } kind = Kind::ply;
+    std::string what;
+    double from = 0;      ///< s of work since the day's start
+    double resin = 0;     ///< kg to mix for it
+    int batches = 0;      ///< pots of resin, by size and pot life
+    double offset = 0;    ///< m that its overlaps are shifted against the layer before
+    std::string note;
+};
+
 struct Findings {
     std::vector<Figure> figures;
     StackSum stack;
     Resin resin;
+    std::vector<ZoneSum> zones;
+    std::vector<LayStep> order;
     double area = 0;        ///< m², shell and flange
     double mass = 0;        ///< kg
     double resin_mass = 0;  ///< kg to mix, waste counted
     double bow = 0;         ///< m over the longest side on cooling from the post-cure, back left off
+    double shrink_bow = 0;  ///< m of that from the resin's shrinkage after gel
     std::vector<std::size_t> day_ends;  ///< layers after which to stop for the day
     int days = 1;
+    int batches = 0;
+    double units = 0;            ///< thickness in the shop's own units
     double bridging_radius = 0;  ///< m, corners tighter than this are bridged by the cloth
     TightCorners corners;        ///< of the plug, under the shell
-    double Tg = 0;               ///< K, the lower of resin and surface coat
+    double Tg = 0;               ///< K, the lowest of resin, surface coats and cores' limits
 };
 
+/// `under_ribs` is the length along which ribs lie on the shell, m.
 Findings evaluate(const Choices& choices, const shape::Findings& shape, const split::Findings& split,
-                  const edge::Findings& edge, const Shop& shop);
+                  const edge::Findings& edge, const brief::Choices& brief, double under_ribs, const Shop& shop);
 Calls calls(const Choices& choices, const Findings& findings, const plug::Choices& plug,
             const plug::Findings& plug_findings, const brief::Choices& brief, bool has_back);
+
+/// The flange's laminate: the common stack and what comes on top there. Throws InputError.
+Laminate flange_laminate(const Choices& choices, const Shop& shop);
 
 }  // namespace jig::shell

@@ -1,0 +1,148 @@
+// The tool under one load on the stand.
+#include <algorithm>
+#include <cmath>
+
+#include "app/stand/scene_parts.hpp"
+
+namespace jig::app {
+namespace {
+
+constexpr int kSteps = 8;
+
+/// Paper through petrol to ink.
+QColor ramp(const Ink& k, double share) {
+    const auto mix = [](const QColor& a, const QColor& b, double t) {
+        return QColor::fromRgbF(static_cast<float>(a.redF() + (b.redF() - a.redF()) * t),
+                                static_cast<float>(a.greenF() + (b.greenF() - a.greenF()) * t),
+                                static_cast<float>(a.blueF() + (b.blueF() - a.blueF()) * t));
+    };
+    const auto light = k.paper.lightness() > 128 ? k.paper.lighter(103) : k.paper.lighter(150);
+    return share < 0.6 ? mix(light, k.petrol, share / 0.6) : mix(k.petrol, k.ink, (share - 0.6) / 0.4);
+}
+
+struct Spot {
+    Point at, normal;
+    double value;
+};
+
+Spot between(const Spot& a, const Spot& b, double level) {
+    const double t = (level - a.value) / (b.value - a.value);
+    return {a.at + t * (b.at - a.at), (a.normal + t * (b.normal - a.normal)).normalized(), level};
+}
+
+/// What of a polygon lies above a level, or below it.
+std::vector<Spot> kept(const std::vector<Spot>& polygon, double level, bool above) {
+    std::vector<Spot> out;
+    for (std::size_t i = 0; i < polygon.size(); ++i) {
+        const auto &a = polygon[i], &b = polygon[(i + 1) % polygon.size()];
+        const bool in = above ? a.value >= level : a.value <= level,
+                   next = above ? b.value >= level : b.value <= level;
+        if (in) out.push_back(a);
+        if (in != next && a.value != b.value) out.push_back(between(a, b, level));
+    }
+    return out;
+}
+
+}  // namespace
+
+void add_trial(Scene& s, const back::Trial& trial, const back::CaseResult& result, const Ink& k, const Wording& w,
+               double exaggeration) {
+    if (result.field.size() != trial.mesh.points.size()) return;
+    // On its feet the tool stands the other way up than on the plug.
+    const bool over = result.kind != LoadCase::turned;
+    const auto stand = [&](const Point& p) { return over ? Point(p.x(), -p.y(), -p.z()) : p; };
+    const auto& mesh = trial.mesh;
+    std::vector<Spot> spots(mesh.points.size());
+    double most = 0;
+    for (const auto& u : result.field) most = std::max(most, static_cast<double>(u.norm()));
+    const double size = bounds_of(mesh).diagonal();
+    const double times = most > 0 ? 0.16 * exaggeration * size / most : 0;
+    std::vector<Point> normals(mesh.points.size(), Point::Zero());
+    for (std::size_t f = 0; f < mesh.triangles.size(); ++f) {
+        for (const auto i : mesh.triangles[f]) normals[i] += mesh.area_vector2(f);
+    }
+    s.bounds.low = Point::Constant(1e30);
+    s.bounds.high = -s.bounds.low;
+    for (std::size_t i = 0; i < spots.size(); ++i) {
+        const Point u = result.field[i].cast<double>();
+        spots[i] = {stand(mesh.points[i] + times * u), stand(normals[i].normalized()), u.norm()};
+        s.bounds.low = s.bounds.low.cwiseMin(stand(mesh.points[i]));
+        s.bounds.high = s.bounds.high.cwiseMax(stand(mesh.points[i]));
+    }
+    std::array<std::vector<std::pair<Point, Point>>, kSteps> lines;
+    for (std::size_t f = 0; f < mesh.triangles.size(); ++f) {
+        const Point own = stand(mesh.area_vector2(f).normalized());
+        std::vector<Spot> face;
+        for (const auto i : mesh.triangles[f]) {
+            auto spot = spots[i];
+            if (trial.parts[f] == back::ToolPart::rib || spot.normal.dot(own) < 0.8) spot.normal = own;
+            face.push_back(spot);
+        }
+        for (int step = 0; step < kSteps; ++step) {
+            const double low = most * step / kSteps, high = most * (step + 1) / kSteps;
+            auto part = face;
+            if (step > 0) part = kept(part, low, true);
+            if (step + 1 < kSteps) part = kept(part, high, false);
+            const auto colour = ramp(k, (step + 0.5) / kSteps);
+            for (std::size_t c = 2; c < part.size(); ++c)
+                add_triangle(s, {part[0].at, part[c - 1].at, part[c].at},
+                             {part[0].normal, part[c - 1].normal, part[c].normal}, colour,
+                             trial.parts[f] == back::ToolPart::rib ? Pattern::grain : Pattern::plain);
+            if (step == 0) continue;
+            // The contour is where the lower bound cuts the face.
+            std::vector<Point> ends;
+            for (std::size_t c = 0; c < 3; ++c) {
+                const auto &a = face[c], &b = face[(c + 1) % 3];
+                if ((a.value < low) != (b.value < low)) ends.push_back(between(a, b, low).at + 0.0008 * own);
+            }
+            if (ends.size() == 2) lines[static_cast<std::size_t>(step)].emplace_back(ends[0], ends[1]);
+        }
+    }
+    // A figure on every second line, where it is easiest to see: high up, and away from the others.
+    std::vector<Point> taken;
+    for (std::size_t step = 1; step < kSteps; ++step) {
+        for (const auto& chain : chained(lines[step], 1e-5 * size)) {
+            s.lines.push_back({chain, k.ink, 1.0, false});
+        }
+        if (step % 2 != 0 || lines[step].empty()) continue;
+        const std::pair<Point, Point>* best = nullptr;
+        double score = -1e30;
+        for (const auto& line : lines[step]) {
+            double clear = 1e30;
+            for (const auto& p : taken) clear = std::min(clear, (p - line.first).norm());
+            const double value = line.first.z() - 0.3 * line.first.y() + 0.5 * std::min(clear, 0.2 * size);
+            if (value > score) {
+                score = value;
+                best = &line;
+            }
+        }
+        taken.push_back(best->first);
+        s.labels.push_back({best->first, QString::fromStdString(show(
+                                             Kind::thickness, most * static_cast<double>(step) / kSteps, w))});
+    }
+    for (const auto& [a, b] : trial.bars) s.lines.push_back({{spots[a].at, spots[b].at}, k.ink, 3.0, false});
+    if (result.kind != LoadCase::turned) {
+        const double arm = 0.018 * size;
+        for (const auto i : trial.feet) {
+            const Point p = spots[i].at;
+            for (const auto& d : {Point(arm, 0, -arm), Point(-arm, 0, -arm), Point(0, arm, -arm)})
+                s.lines.push_back({{p, p + d}, k.clay, 1.6, false});
+        }
+    }
+    const Point worst = stand(result.worst);
+    if (result.kind == LoadCase::leaning || result.kind == LoadCase::levering)
+        add_arrow(s, worst - stand(Point(0, 0, 0.14 * size)), stand(Point(0, 0, 0.13 * size)),
+                  QString::fromStdString(std::string(said(result.kind))), k);
+    s.ground = s.bounds.low.z();
+    s.has_cut = false;
+    s.comes_apart = true;
+    s.slider = "bend";
+    s.legend = QString("%1: moves %2, worst %3; drawn %4 times larger; lines every %5")
+                   .arg(QString::fromStdString(std::string(said(result.kind))),
+                        QString::fromStdString(show(Kind::thickness, result.moves, w)),
+                        QString::fromStdString(result.where))
+                   .arg(times < 10 ? times : std::round(times / 10) * 10, 0, 'f', times < 10 ? 1 : 0)
+                   .arg(QString::fromStdString(show(Kind::thickness, most / kSteps, w)));
+}
+
+}  // namespace jig::app

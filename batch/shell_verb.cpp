@@ -1,0 +1,73 @@
+#include "batch/verbs.hpp"
+#include "core/job/job_file.hpp"
+#include "core/job/schools.hpp"
+#include "core/stages/shell/find_stack.hpp"
+
+namespace jig::batch {
+namespace {
+
+Json layers_json(const std::vector<Layer>& layers) {
+    return to_json_value(layers);
+}
+
+}  // namespace
+
+Json run_shell(const Arguments& a, Progress& progress) {
+    const auto shop = load_shop(data_folder() + "/library", a.option("library").value_or(""));
+    const auto job = load_job(a.file("the job file"));
+    const auto findings = evaluate(job, shop, nullptr, progress);
+    if (!findings.shell) {
+        for (const auto& call : findings.calls) {
+            if (call.key == "input")
+                throw InputError(name_of(call.stage).key, worded(call.headline), worded(call.why));
+        }
+        throw InputError("shell", "the job's shell is not worked out", "see jigshell-batch check");
+    }
+    const auto& f = *findings.shell;
+    Json order = Json::array(), zones = Json::array();
+    for (const auto& step : f.order)
+        order.push_back({{"what", worded(step.what)},
+                         {"from_s", step.from},
+                         {"resin_kg", step.resin},
+                         {"batches", step.batches},
+                         {"offset_m", step.offset},
+                         {"note", worded(step.note)}});
+    for (const auto& z : f.zones)
+        zones.push_back({{"where", z.name},
+                         {"area_m2", z.area},
+                         {"mass_kg", z.extra.areal_mass() * z.area},
+                         {"thickness_m", z.whole.laminate.thickness}});
+    Json schools = Json::array();
+    for (const auto& plan : schools_side_by_side(job, findings, shop, progress)) {
+        Json sums = Json::object();
+        for (const auto& s : plan.sums)
+            sums[s.key] = {{"value", s.value},
+                           {"shown", show(s.kind, s.value)},
+                           {"name", s.name},
+                           {"reason", worded(s.reason)}};
+        schools.push_back({{"school", std::string(file_word(plan.school))},
+                           {"reason", shell::facts_of(plan.school).reason},
+                           {"obstacle", plan.obstacle.empty() ? Json() : Json(worded(plan.obstacle))},
+                           {"sums", std::move(sums)}});
+    }
+    const auto found = shell::find_stacks(job.shell, job.shell.seek, job.back, f.area, shop, progress);
+    Json stacks = Json::array();
+    for (const auto& p : found.curve)
+        stacks.push_back({{"thickness_m", p.thickness},
+                          {"sag_m", p.sag},
+                          {"mass_kg", p.mass},
+                          {"price", p.price},
+                          {"days", p.days},
+                          {"fits", p.fits},
+                          {"layers", layers_json(p.layers)}});
+    return {{"thickness_m", f.stack.laminate.thickness},
+            {"mass_kg", f.mass},
+            {"zones", std::move(zones)},
+            {"order", std::move(order)},
+            {"schools", std::move(schools)},
+            {"stacks", std::move(stacks)},
+            {"stacks_tried", found.tried},
+            {"best_stack", found.best < 0 ? Json() : Json(found.best)}};
+}
+
+}  // namespace jig::batch

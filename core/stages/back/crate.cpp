@@ -1,0 +1,180 @@
+#include "core/stages/back/crate.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+#include "core/base/units.hpp"
+#include "core/science/mesh/slice.hpp"
+
+namespace jig::back {
+namespace {
+
+/// Half the length of a foot's pad along its rib, m.
+constexpr double kPad = 0.04;
+
+Loop box(double x0, double y0, double x1, double y1) {
+    return {{x0, y0}, {x1, y0}, {x1, y1}, {x0, y1}};
+}
+
+/// Everything from the cut line of the tool's face down, as one outline.
+Loops under(const Section& cut, double low, double& left, double& right, double& contour) {
+    Loops all = cut.loops;
+    const auto drop = [&](const Point2& a, const Point2& b) {
+        left = std::min({left, a.x(), b.x()});
+        right = std::max({right, a.x(), b.x()});
+        contour += (b - a).norm();
+        if (std::abs(a.x() - b.x()) < 1e-9) return;
+        Loop strip{{a.x(), low}, {b.x(), low}, b, a};
+        if (signed_area(strip) < 0) std::reverse(strip.begin(), strip.end());
+        all.push_back(std::move(strip));
+    };
+    for (const auto& line : cut.open_lines) {
+        for (std::size_t i = 1; i < line.size(); ++i) drop(line[i - 1], line[i]);
+    }
+    for (const auto& loop : cut.loops) {
+        for (std::size_t i = 0; i < loop.size(); ++i) drop(loop[i], loop[(i + 1) % loop.size()]);
+    }
+    return united(all);
+}
+
+/// Where material starts above an upright line's lowest free place; none where the outline misses it.
+bool lowest(const Loops& loops, double x, double& at) {
+    bool found = false;
+    for (const auto& loop : loops) {
+        for (std::size_t i = 0; i < loop.size(); ++i) {
+            const auto &a = loop[i], &b = loop[(i + 1) % loop.size()];
+            if ((a.x() - x) * (b.x() - x) > 0 || a.x() == b.x()) continue;
+            const double y = a.y() + (x - a.x()) / (b.x() - a.x()) * (b.y() - a.y());
+            if (!found || y < at) at = y;
+            found = true;
+        }
+    }
+    return found;
+}
+
+}  // namespace
+
+Crate crate_of(const Choices& c, const edge::ToolFace& face, double clear, double board, Progress& progress) {
+    Crate out;
+    const auto planes = rib_planes(c, face);
+    const auto topology = topology_of(face.rimmed.mesh);
+    const auto& f = face.frame;
+    const bool foam = c.kind == BackKind::foam_blocks;
+    out.level = face.high.z() + clear + c.height;
+    const double low = face.low.z() - 1;
+    std::array<std::vector<std::size_t>, 2> number;  // of ribs by plane; npos where there is none
+    constexpr auto kNone = static_cast<std::size_t>(-1);
+    for (std::size_t s = 0; s < 2; ++s) {
+        if (planes[s].at.empty()) continue;
+        // u along the rib, v along the pull, w along the plane's normal: right-handed either way.
+        const Frame plane = s == 0 ? Frame{f.v, f.w, f.u} : Frame{-f.u, f.w, f.v};
+        const auto cuts = sections(face.rimmed.mesh, topology, plane, planes[s].at, progress);
+        for (std::size_t i = 0; i < cuts.size(); ++i) {
+            progress.check();
+            double left = 1e30, right = -1e30, contour = 0;
+            const auto solid = under(cuts[i], low, left, right, contour);
+            number[s].push_back(kNone);
+            if (solid.empty() || right - left < 0.02) continue;
+            const auto blocked = offset(solid, clear);
+            Loops whole;
+            if (foam) {
+                whole = shared(offset(solid, clear + std::max(0.02, c.height)),
+                               {box(left, face.low.z() + clear, right, out.level + 1)});
+            } else {
+                whole = {box(left, face.low.z() + clear, right, out.level)};
+            }
+            RibPlate rib;
+            rib.name = fmt::format("{} {}", s == 0 ? "across" : "along", i + 1);
+            rib.plane = plane;
+            rib.at = planes[s].at[i];
+            rib.outline = taken_off(whole, blocked);
+            rib.contour = contour;
+            // Slivers between a contour and its offset are no ribs.
+            std::erase_if(rib.outline, [](const Loop& l) { return std::abs(signed_area(l)) < 1e-4; });
+            if (rib.outline.empty()) continue;
+            number[s].back() = out.ribs.size();
+            out.bond_length += contour;
+            out.ribs.push_back(std::move(rib));
+        }
+    }
+    if (!foam) {
+        std::vector<Loops> taken(out.ribs.size());
+        const double half = (board + c.clearance) / 2;
+        for (std::size_t a = 0; a < number[0].size(); ++a) {
+            for (std::size_t b = 0; b < number[1].size(); ++b) {
+                const auto i = number[0][a], k = number[1][b];
+                if (i == kNone || k == kNone) continue;
+                // Across: its u is the face's v. Along: its u is the face's u turned round.
+                const double x = planes[1].at[b], y = -planes[0].at[a];
+                double p = 0, q = 0;
+                if (!lowest(out.ribs[i].outline, x, p) || !lowest(out.ribs[k].outline, y, q)) continue;
+                const double from = std::max(p, q), middle = (from + out.level) / 2;
+                if (middle <= from) continue;
+                taken[i].push_back(box(x - half, middle, x + half, out.level + 1));
+                taken[k].push_back(box(y - half, from - 1, y + half, middle));
+                ++out.laps;
+            }
+        }
+        // Between the feet the ribs are shorter, so that the tool stands where it is meant to.
+        const auto feet = feet_at(c);
+        for (std::size_t r = 0; r < out.ribs.size() && c.feet.relief > 0; ++r) {
+            auto& rib = out.ribs[r];
+            const bool across = rib.plane.w.dot(f.u) > 0.5;
+            const auto& mine = planes[across ? 0 : 1].at;
+            Loops relief{box(-1e3, out.level - c.feet.relief, 1e3, out.level + 1)};
+            Loops pads;
+            for (const auto& foot : feet) {
+                const double u = face.low.x() + foot.x() * (face.high.x() - face.low.x()),
+                             v = face.low.y() + foot.y() * (face.high.y() - face.low.y());
+                const double own = across ? u : v;
+                // The rib nearest to the foot carries it.
+                const auto nearest = *std::min_element(mine.begin(), mine.end(), [&](double m, double n) {
+                    return std::abs(m - own) < std::abs(n - own);
+                });
+                if (std::abs(nearest - rib.at) > 1e-9) continue;
+                const double x = across ? v : -u;
+                pads.push_back(box(x - kPad, out.level - c.feet.relief, x + kPad, out.level + 1));
+            }
+            if (!pads.empty()) relief = taken_off(relief, pads);
+            taken[r].insert(taken[r].end(), relief.begin(), relief.end());
+        }
+        for (std::size_t r = 0; r < out.ribs.size(); ++r) {
+            if (!taken[r].empty()) out.ribs[r].outline = taken_off(out.ribs[r].outline, united(taken[r]));
+        }
+    }
+    for (const auto& rib : out.ribs) {
+        out.area += net_area(rib.outline);
+        for (const auto& loop : rib.outline) out.cut_length += perimeter(loop);
+    }
+    return out;
+}
+
+SheetRules sheet_rules(const Choices& c, const Shop& shop) {
+    const auto& stock =
+        need(shop.boards, c.kind == BackKind::foam_blocks ? c.foam.board : c.board, "back board");
+    SheetRules rules;
+    rules.length = stock.sheet_length;
+    rules.width = stock.sheet_width;
+    rules.margin = 0.01;
+    rules.kerf = 0.006;
+    return rules;
+}
+
+std::vector<CutPiece> cut_pieces(const Crate& crate) {
+    std::vector<CutPiece> out;
+    for (const auto& rib : crate.ribs) {
+        SlabStack one;
+        one.slabs.resize(1);
+        one.slabs.front().outline = rib.outline;
+        for (auto& piece : pieces_of(one)) {
+            piece.name = rib.name;
+            piece.words = rib.name + ", " + quantity(Kind::length, rib.at) + " from the drawing's origin";
+            out.push_back(std::move(piece));
+        }
+    }
+    return out;
+}
+
+}  // namespace jig::back

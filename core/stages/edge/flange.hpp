@@ -1,0 +1,39 @@
+// The flange as a surface: from the rim of the moulded face to its own outline.
+#pragma once
+
+#include "core/science/mesh/outline.hpp"
+#include "core/science/mesh/topology.hpp"
+#include "core/stages/edge/choices.hpp"
+#include "core/stages/split/findings.hpp"
+
+namespace jig::edge {
+
+/// A face and the flange that is welded to its rim.
+struct Rimmed {
+    TriangleMesh mesh;       ///< in the part's axes; outward as the face
+    std::vector<int> patch;  ///< by face, 0 for the moulded face, 1 for the flange
+    double flange_area = 0;  ///< m²
+};
+
+/// Puts a flange round `face`: flat areas between its outer rims, seen along frame.w, and `outer`, in triangles
+/// of about `spacing` m. Each place of it has the height of the nearest rim (following), or goes down to `foot`
+/// within `run` m (flat). Throws InputError where the rim crosses itself seen along the pull or leaves `outer`.
+Rimmed rimmed(const TriangleMesh& face, const Frame& frame, const Loops& outer, FlangeLie lie, double foot,
+              double run, double spacing);
+
+/// The surface that the laminate lies on: moulded face and flange as one, seen from outside the plug.
+struct ToolFace {
+    Rimmed rimmed;
+    Frame frame;                                      ///< w is the pull, u the length
+    Point low = Point::Zero(), high = Point::Zero();  ///< extents along u, v, w
+};
+
+/// Of a mould in one piece, or of the first piece of several, whose rim carries a flange of its own. `outer` is
+/// the flange's outside for a mould in one piece. Throws InputError as `rimmed` does.
+ToolFace tool_face(const shape::Findings& shape, const split::Findings& split, const Choices& choices,
+                   const Loops& outer);
+
+/// `loops` grown to the mould's sides: `sides.ahead` along the first axis and so on.
+Loops stretched(const Loops& loops, const Sides& sides);
+
+}  // namespace jig::edge

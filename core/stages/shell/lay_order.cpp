@@ -1,0 +1,86 @@
+// The order in which a shell is laid up: corners first, light to heavy, pots of resin, breaks.
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+#include "core/stages/shell/lay_order.hpp"
+
+namespace jig::shell {
+
+void order_laying(const Choices& c, const brief::Choices& brief, const Shop& shop, Findings& f) {
+    const double people = std::max(1, brief.people);
+    const bool prepreg = c.how == LayUp::prepreg;
+    double clock = 0;
+    int plies = 0;
+    const auto work = [&](const char* rate, double amount) { return shop.rate(rate) * amount * 3600 / people; };
+    const auto add = [&](LayStep::Kind kind, std::string what, double seconds, double resin,
+                         std::string note = {}) {
+        LayStep step{kind, std::move(what), clock, resin, 0, 0, std::move(note)};
+        if (resin > 0 && !prepreg) {
+            // One pot holds what is allowed at once, and no more than is laid before it thickens.
+            const double pot = seconds > 0 ? std::min(c.batch, resin * 0.7 * f.resin.pot_life / seconds) : c.batch;
+            step.batches = static_cast<int>(std::ceil(resin / std::max(0.02, pot) - 1e-9));
+            f.batches += step.batches;
+        }
+        clock += seconds;
+        f.order.push_back(std::move(step));
+        return &f.order.back();
+    };
+    const double shape_area = f.area;
+    bool filled = f.corners.length < 0.02;
+    for (std::size_t i = 0; i < c.layers.size(); ++i) {
+        const auto& layer = c.layers[i];
+        const auto& laid = f.stack.laid[i];
+        const double resin = laid.resin * shape_area * (1 + c.waste);
+        if (layer.kind == LayerKind::surface_coat) {
+            const auto& coat = need(shop.surface_coats, layer.material, "shell");
+            for (int p = 1; p <= coat.passes; ++p) {
+                add(LayStep::Kind::coat, fmt::format("{}, pass {} of {}", coat.name, p, coat.passes),
+                    work("coating", shape_area), 0,
+                    "the next goes on when this one is tacky: within " + quantity(Kind::duration, coat.window) +
+                        " after " + quantity(Kind::duration, coat.between_passes));
+                clock += coat.between_passes;
+            }
+            continue;
+        }
+        if (!filled) {
+            filled = true;
+            add(LayStep::Kind::filler,
+                "fill the corners with " + quantity(Kind::volume, f.corners.filler) + " of thickened resin",
+                0.25 * 3600 * std::max(1.0, f.corners.length / 4), f.corners.filler * 1150);
+        }
+        if (layer.kind == LayerKind::coupling) {
+            add(LayStep::Kind::coat, "coupling coat on the tacky surface coat", work("coating", shape_area),
+                resin);
+            continue;
+        }
+        const bool core = layer.kind == LayerKind::core;
+        const double seconds = work(core ? "laying core" : "laying ply", shape_area);
+        auto* step = add(core ? LayStep::Kind::core : LayStep::Kind::ply,
+                         core ? laid.name
+                              : fmt::format("{} at {:.0f}°", laid.name, layer.angle * 180 / kPi),
+                         seconds, resin);
+        if (!core) {
+            const auto* cloth = find(shop.reinforcements, layer.material);
+            const double roll = cloth != nullptr ? cloth->roll_width : 1.2;
+            // Overlaps walk across the roll, so that none comes to lie on the one below.
+            step->offset = std::fmod(plies * c.stagger, std::max(c.stagger, roll / 2));
+            ++plies;
+        }
+        if (prepreg && !core && plies % c.debulk == 0 && i + 1 < c.layers.size())
+            add(LayStep::Kind::debulk, "debulk under a bag", work("debulk", 1), 0);
+        if (std::find(f.day_ends.begin(), f.day_ends.end(), i) != f.day_ends.end()) {
+            const double night = std::max(0.0, 86400 - brief.shift);
+            add(LayStep::Kind::day_end, "stop for the day, peel ply on", 0, 0,
+                "more than " + quantity(Kind::thickness, f.resin.day_limit) + " at once overheats");
+            if (night > f.resin.recoat_window)
+                add(LayStep::Kind::abrade, "abrade before going on", work("sanding structural", shape_area) / 4,
+                    0, "the resin's recoat window of " + quantity(Kind::duration, f.resin.recoat_window) +
+                           " is over by then");
+            clock = 0;
+        }
+    }
+}
+
+}  // namespace jig::shell

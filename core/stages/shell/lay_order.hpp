@@ -1,0 +1,11 @@
+// The order in which a shell is laid up.
+#pragma once
+
+#include "core/stages/shell/findings.hpp"
+
+namespace jig::shell {
+
+/// Fills `order` and `batches` of findings whose stack, area, corners and day ends are known.
+void order_laying(const Choices& choices, const brief::Choices& brief, const Shop& shop, Findings& findings);
+
+}  // namespace jig::shell
