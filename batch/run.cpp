@@ -88,7 +88,7 @@ int run(const std::vector<std::string>& words, std::ostream& out, std::ostream& 
         const auto args =
             read_arguments(words, {"pull",   "drag-deg", "unit", "top",    "axis",  "thickness", "sheet",
                                    "kerf",   "margin",   "out",  "pdf",    "csv",   "library",   "chord",
-                                   "pieces", "plane",    "fit",  "hollow", "grain", "pin"});
+                                   "pieces", "plane",    "fit",  "hollow", "grain", "pin", "quick", "suggest"});
         if (args.verb.empty()) {
             if (!args.help)
                 throw InputError("jigshell-batch", "no verb is given", "see jigshell-batch --help");

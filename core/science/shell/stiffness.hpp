@@ -27,7 +27,8 @@ struct Stiffness {
 
     /// Adds a block matrix of `points` (six freedoms each, column-major, its lower half or whole alike).
     void add(std::span<const std::uint32_t> points, const double* block);
-    [[nodiscard]] double largest_diagonal() const;
+    /// The middle one of all freedoms' own stiffnesses.
+    [[nodiscard]] double usual_diagonal() const;
     /// y = A·x with both halves.
     [[nodiscard]] Eigen::VectorXd times(const Eigen::VectorXd& x) const;
 };

@@ -269,14 +269,15 @@ System::System(Model model, const std::vector<Support>& supports, Progress& prog
                           "hold enough points and directions that it can neither shift nor turn");
     };
     if (!in.factor.compute(*in.matrix)) throw loose();
-    // Rounding lets a free shell through: its answer to a small push then has no measure.
+    // Rounding lets a free shell through: its answer to a small push then has no measure. It is measured against
+    // the usual stiffness, since one needle of a triangle is as stiff as it is thin.
     if (in.factor.evenness() < 1e-9) {
         Eigen::VectorXd push(in.matrix->rows);
         for (int i = 0; i < in.matrix->rows; ++i) push[i] = std::sin(1.0 + i);
         const Eigen::VectorXd answer = in.factor.solve(push);
         const double energy = push.dot(answer);
         if (!answer.allFinite() || !(energy > 0) ||
-            energy > 1e13 * push.squaredNorm() / in.matrix->largest_diagonal())
+            energy > 1e13 * push.squaredNorm() / in.matrix->usual_diagonal())
             throw loose();
     }
     in.seconds.factor = since(factoring);

@@ -117,24 +117,24 @@ Crate crate_of(const Choices& c, const edge::ToolFace& face, double clear, doubl
                 ++out.laps;
             }
         }
-        // Between the feet the ribs are shorter, so that the tool stands where it is meant to.
-        const auto feet = feet_at(c);
-        for (std::size_t r = 0; r < out.ribs.size() && c.feet.relief > 0; ++r) {
-            auto& rib = out.ribs[r];
+        // Between the feet the ribs are shorter, so that the tool stands where it is meant to. Feet are pads on both
+        // ribs of a crossing, or at a rib's end.
+        const auto crossings = crossings_of(c, face, progress);
+        std::vector<Point2> places;
+        for (const auto& p : crossings) places.emplace_back(p.head<2>());
+        for (const auto& rib : out.ribs) {
             const bool across = rib.plane.w.dot(f.u) > 0.5;
-            const auto& mine = planes[across ? 0 : 1].at;
-            Loops relief{box(-1e3, out.level - c.feet.relief, 1e3, out.level + 1)};
-            Loops pads;
-            for (const auto& foot : feet) {
-                const double u = face.low.x() + foot.x() * (face.high.x() - face.low.x()),
-                             v = face.low.y() + foot.y() * (face.high.y() - face.low.y());
-                const double own = across ? u : v;
-                // The rib nearest to the foot carries it.
-                const auto nearest = *std::min_element(mine.begin(), mine.end(), [&](double m, double n) {
-                    return std::abs(m - own) < std::abs(n - own);
-                });
-                if (std::abs(nearest - rib.at) > 1e-9) continue;
-                const double x = across ? v : -u;
+            for (const double end : {low_corner(rib.outline).x(), high_corner(rib.outline).x()})
+                places.push_back(across ? Point2(rib.at, end) : Point2(-end, rib.at));
+        }
+        const auto feet = feet_on(c, places);
+        for (std::size_t r = 0; r < out.ribs.size() && c.feet.relief > 0 && !feet.empty(); ++r) {
+            const auto& rib = out.ribs[r];
+            const bool across = rib.plane.w.dot(f.u) > 0.5;
+            Loops relief{box(-1e3, out.level - c.feet.relief, 1e3, out.level + 1)}, pads;
+            for (const auto k : feet) {
+                if (std::abs((across ? places[k].x() : places[k].y()) - rib.at) > 1e-9) continue;
+                const double x = across ? places[k].y() : -places[k].x();
                 pads.push_back(box(x - kPad, out.level - c.feet.relief, x + kPad, out.level + 1));
             }
             if (!pads.empty()) relief = taken_off(relief, pads);

@@ -19,20 +19,25 @@ double tube_area(const Choices& c) {
     return c.kind == BackKind::frame ? s * s - in * in : kPi / 4 * (s * s - in * in);
 }
 
-/// Lines and legs of a grid of tubes: where rib planes cross over the tool.
-void lay_tubes(const Choices& c, const edge::ToolFace& face, double clear, Findings& out) {
+/// A level grid between the crossings of the rib planes, and a leg from each down to the shell.
+void lay_tubes(const Choices& c, const edge::ToolFace& face, double clear, Findings& out, Progress& progress) {
     const auto planes = rib_planes(c, face);
+    const auto crossings = crossings_of(c, face, progress);
     const double level = face.high.z() + clear + c.height;
-    for (std::size_t s = 0; s < 2; ++s) {
-        const auto& mine = planes[s].at;
-        const auto& other = planes[1 - s].at;
-        if (mine.empty() || other.empty()) continue;
-        out.ribs += static_cast<int>(mine.size());
-        out.tube_length += static_cast<double>(mine.size()) * (other.back() - other.front());
+    out.legs = static_cast<int>(crossings.size());
+    const auto next = [](const std::vector<double>& at, double from, double to) {
+        const auto i = std::lower_bound(at.begin(), at.end(), from - 1e-9);
+        return i != at.end() && i + 1 != at.end() && std::abs(*(i + 1) - to) < 1e-9;
+    };
+    for (const auto& p : crossings) {
+        out.tube_length += level - p.z();
+        for (const auto& q : crossings) {
+            if ((std::abs(p.y() - q.y()) < 1e-9 && next(planes[0].at, p.x(), q.x())) ||
+                (std::abs(p.x() - q.x()) < 1e-9 && next(planes[1].at, p.y(), q.y())))
+                out.tube_length += (p - q).head<2>().norm();
+        }
     }
-    out.legs = static_cast<int>(planes[0].at.size() * planes[1].at.size());
-    // Legs go down to the shell: half the tool's height on average, and the free height.
-    out.tube_length += out.legs * (level - (face.low.z() + face.high.z()) / 2);
+    out.ribs = static_cast<int>(planes[0].at.size() + planes[1].at.size());
     out.bond_length = out.legs * 2 * c.tubes.size;
 }
 
@@ -94,7 +99,7 @@ Findings evaluate(const Choices& c, const split::Findings& split, const edge::Fi
             out.mass += out.sandwich_area * cloth.areal_mass();
         }
     } else if (c.has_bars() && edge.tool) {
-        lay_tubes(c, *edge.tool, clear, out);
+        lay_tubes(c, *edge.tool, clear, out, progress);
         out.mass = out.tube_length * tube_area(c) * (c.tubes.metal == Metal::steel ? 7850 : 2700);
     }
     if (c.has_grid()) {

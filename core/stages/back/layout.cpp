@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
 
 #include "core/science/mesh/slice.hpp"
 
@@ -46,14 +47,53 @@ double rib_length(const Choices& c, const edge::ToolFace& face) {
     return out;
 }
 
-std::vector<Point2> feet_at(const Choices& c) {
-    std::vector<Point2> out;
-    const auto share = [&](int i, int n) {
-        return c.feet.inset + (1 - 2 * c.feet.inset) * i / (n - 1.0);
-    };
+std::vector<Point> crossings_of(const Choices& c, const edge::ToolFace& face, Progress& progress) {
+    std::vector<Point> out;
+    const auto planes = rib_planes(c, face);
+    if (planes[0].at.empty() || planes[1].at.empty()) return out;
+    const auto& f = face.frame;
+    const auto cuts =
+        sections(face.rimmed.mesh, topology_of(face.rimmed.mesh), Frame{f.v, f.w, f.u}, planes[0].at, progress);
+    for (const auto& cut : cuts) {
+        for (const double v : planes[1].at) {
+            double top = -std::numeric_limits<double>::infinity();
+            auto lines = cut.open_lines;
+            for (auto loop : cut.loops) {
+                loop.push_back(loop.front());
+                lines.push_back(std::move(loop));
+            }
+            for (const auto& line : lines) {
+                for (std::size_t i = 1; i < line.size(); ++i) {
+                    const auto &a = line[i - 1], &b = line[i];
+                    if ((a.x() - v) * (b.x() - v) > 0 || a.x() == b.x()) continue;
+                    top = std::max(top, a.y() + (v - a.x()) / (b.x() - a.x()) * (b.y() - a.y()));
+                }
+            }
+            if (std::isfinite(top)) out.emplace_back(cut.height, v, top);
+        }
+    }
+    return out;
+}
+
+std::vector<std::size_t> feet_on(const Choices& c, const std::vector<Point2>& places) {
+    std::vector<std::size_t> out;
+    Point2 low = Point2::Constant(std::numeric_limits<double>::infinity()), high = -low;
+    for (const auto& p : places) {
+        low = low.cwiseMin(p);
+        high = high.cwiseMax(p);
+    }
+    const auto share = [&](int i, int n) { return c.feet.inset + (1 - 2 * c.feet.inset) * i / (n - 1.0); };
     for (int j = 0; j < c.feet.across; ++j) {
-        for (int i = 0; i < c.feet.along; ++i)
-            out.emplace_back(share(i, c.feet.along), share(j, c.feet.across));
+        for (int i = 0; i < c.feet.along; ++i) {
+            const Point2 at = low + Point2(share(i, c.feet.along), share(j, c.feet.across)).cwiseProduct(high - low);
+            std::size_t best = places.size();
+            for (std::size_t k = 0; k < places.size(); ++k) {
+                if (std::find(out.begin(), out.end(), k) != out.end()) continue;
+                if (best == places.size() || (places[k] - at).squaredNorm() < (places[best] - at).squaredNorm())
+                    best = k;
+            }
+            if (best < places.size()) out.push_back(best);
+        }
     }
     return out;
 }

@@ -1,6 +1,7 @@
 // Where ribs and feet stand under a tool.
 #pragma once
 
+#include "core/base/progress.hpp"
 #include "core/science/mesh/lined.hpp"
 #include "core/science/mesh/outline.hpp"
 #include "core/stages/back/choices.hpp"
@@ -14,7 +15,11 @@ std::array<PlaneSet, 2> rib_planes(const Choices& choices, const edge::ToolFace&
 /// m along which ribs lie on the shell; 0 without ribs.
 double rib_length(const Choices& choices, const edge::ToolFace& face);
 
-/// Feet as shares of the extents along u and v.
-std::vector<Point2> feet_at(const Choices& choices);
+/// Where planes of both sets cross over the tool: u, v and the height of its outside there, m.
+std::vector<Point> crossings_of(const Choices& choices, const edge::ToolFace& face, Progress& progress);
+
+/// Which of the places that could bear a foot do: for each foot of the grid (drawn in from the places' own ends)
+/// the nearest one that bears none yet.
+std::vector<std::size_t> feet_on(const Choices& choices, const std::vector<Point2>& places);
 
 }  // namespace jig::back

@@ -30,7 +30,12 @@ Suggestion suggest(ToolInputs in, Progress& progress) {
         // Whole centimetres, as a drawing says them.
         c.pitch = std::round(100 * widest * std::pow(closest / widest, i / (kPitches - 1.0))) / 100;
         if (!out.pitches.empty() && c.pitch >= out.pitches.back().value) continue;
-        out.pitches.push_back({c.pitch, sag(c)});
+        try {
+            out.pitches.push_back({c.pitch, sag(c)});
+        } catch (const InputError&) {
+            // So wide that the tool does not stand on it: no answer, and the next is closer.
+            if (i + 1 == kPitches && out.pitches.empty()) throw;
+        }
     }
     out.pitch = out.pitches.back().value;
     for (const auto& p : out.pitches) {

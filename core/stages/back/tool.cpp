@@ -4,6 +4,7 @@
 #include <cmath>
 #include <limits>
 #include <map>
+#include <numeric>
 
 #include "core/science/mesh/remesh.hpp"
 #include "core/science/mesh/topology.hpp"
@@ -69,15 +70,49 @@ class Builder {
         auto& mesh = lined_.mesh;
         std::size_t kept = 0;
         for (std::size_t f = 0; f < mesh.triangles.size(); ++f) {
-            double longest = 0;
-            for (int k = 0; k < 3; ++k)
-                longest = std::max(longest, (mesh.corner(f, (k + 1) % 3) - mesh.corner(f, k)).squaredNorm());
-            if (!(mesh.area_vector2(f).norm() > kSliver * longest)) continue;
+            if (is_sliver(mesh, f)) continue;
             mesh.triangles[kept] = mesh.triangles[f];
             lined_.patch[kept++] = lined_.patch[f];
         }
         mesh.triangles.resize(kept);
         lined_.patch.resize(kept);
+        keep_largest_piece();
+    }
+
+    /// A scrap that hung on by a sliver alone is no part of the tool any more.
+    void keep_largest_piece() {
+        auto& mesh = lined_.mesh;
+        std::vector<std::uint32_t> root(mesh.points.size());
+        std::iota(root.begin(), root.end(), 0u);
+        const auto find = [&](std::uint32_t i) {
+            while (root[i] != i) i = root[i] = root[root[i]];
+            return i;
+        };
+        for (const auto& t : mesh.triangles) {
+            root[find(t[1])] = find(t[0]);
+            root[find(t[2])] = find(t[0]);
+        }
+        std::map<std::uint32_t, std::size_t> size;
+        for (const auto& t : mesh.triangles) ++size[find(t[0])];
+        if (size.size() < 2) return;
+        const auto largest =
+            std::max_element(size.begin(), size.end(), [](const auto& a, const auto& b) { return a.second < b.second; })
+                ->first;
+        std::size_t kept = 0;
+        for (std::size_t f = 0; f < mesh.triangles.size(); ++f) {
+            if (find(mesh.triangles[f][0]) != largest) continue;
+            mesh.triangles[kept] = mesh.triangles[f];
+            lined_.patch[kept++] = lined_.patch[f];
+        }
+        mesh.triangles.resize(kept);
+        lined_.patch.resize(kept);
+    }
+
+    static bool is_sliver(const TriangleMesh& mesh, std::size_t f) {
+        double longest = 0;
+        for (int k = 0; k < 3; ++k)
+            longest = std::max(longest, (mesh.corner(f, (k + 1) % 3) - mesh.corner(f, k)).squaredNorm());
+        return !(mesh.area_vector2(f).norm() > kSliver * longest);
     }
 
     std::vector<Point>& points() { return tool_.model.mesh.points; }
@@ -217,6 +252,19 @@ class Builder {
                     stand_rib(chain, along, skin);
             }
         }
+        drop_loose_ties();
+    }
+
+    /// Ties to ribs that could not be built hold nothing.
+    void drop_loose_ties() {
+        std::vector<char> used(points().size(), 0);
+        for (const auto& t : tool_.model.mesh.triangles) {
+            for (const auto i : t) used[i] = 1;
+        }
+        std::erase_if(tool_.model.ties, [&](const Tie& tie) { return !used[tie.a] || !used[tie.b]; });
+        const auto gone = [&](std::uint32_t i) { return !used[i]; };
+        std::erase_if(tool_.base, gone);
+        std::erase_if(ends_, gone);
     }
 
     std::uint16_t rib_skin() {
@@ -290,6 +338,10 @@ class Builder {
                 add_point(along * mesh.points[i].x() + f_.w * mesh.points[i].y() + across * off));
         for (const auto& t : mesh.triangles) {
             tool_.model.mesh.triangles.push_back({number[t[0]], number[t[1]], number[t[2]]});
+            if (is_sliver(tool_.model.mesh, tool_.model.mesh.triangles.size() - 1)) {
+                tool_.model.mesh.triangles.pop_back();
+                continue;
+            }
             tool_.model.skin.push_back(skin);
             tool_.parts.push_back(ToolPart::rib);
         }
@@ -320,7 +372,7 @@ class Builder {
             bar.twist = cap_.membrane.Gxy * w * t * t * t / 3;
             bar.mass = cap_.areal_mass * w;
             bar.alpha = cap_.cte[0];
-            bar.up = f_.w;
+            bar.up = upright_of(line[i - 1], line[i]);
             tool_.model.bars.push_back(bar);
         }
     }
@@ -369,6 +421,12 @@ class Builder {
         }
     }
 
+    /// A direction across a bar: the pull, or the length for bars that stand.
+    Point upright_of(std::uint32_t a, std::uint32_t b) {
+        const Point way = (points()[b] - points()[a]).normalized();
+        return std::abs(way.dot(f_.w)) < 0.9 ? f_.w : std::abs(way.dot(f_.u)) < 0.9 ? f_.u : f_.v;
+    }
+
     Bar tube(std::uint32_t a, std::uint32_t b) {
         const auto m = facts_of(c_.tubes.metal);
         const double s = c_.tubes.size, t = std::min(c_.tubes.wall, s / 2);
@@ -383,8 +441,7 @@ class Builder {
         bar.twist = m.G * second * (square ? 1.7 : 2);
         bar.mass = m.density * area;
         bar.alpha = m.alpha;
-        const Point way = (points()[b] - points()[a]).normalized();
-        bar.up = std::abs(way.dot(f_.w)) < 0.9 ? f_.w : f_.u;
+        bar.up = upright_of(a, b);
         return bar;
     }
 
@@ -419,13 +476,22 @@ class Builder {
 
     void find_feet() {
         std::vector<std::uint32_t> stands;
-        if (c_.has_bars() || c_.kind == BackKind::egg_crate) {
+        if (c_.has_bars()) {
             stands = tool_.base;
+        } else if (c_.kind == BackKind::egg_crate) {
+            // Where ribs cross, and at their ends.
+            stands = tool_.base;
+            stands.insert(stands.end(), ends_.begin(), ends_.end());
+            std::sort(stands.begin(), stands.end());
+            stands.erase(std::unique(stands.begin(), stands.end()), stands.end());
         } else {
             // The tool lies on its own highest places.
             std::vector<std::uint32_t> from;
             if (c_.kind == BackKind::foam_blocks) {
                 from = tool_.base;
+                from.insert(from.end(), ends_.begin(), ends_.end());
+                std::sort(from.begin(), from.end());
+                from.erase(std::unique(from.begin(), from.end()), from.end());
             } else {
                 for (std::uint32_t i = 0; i < shell_points_; ++i) from.push_back(i);
             }
@@ -434,26 +500,26 @@ class Builder {
                 top = std::max(top, height(i));
                 low = std::min(low, height(i));
             }
-            for (const auto i : from) {
-                if (height(i) >= top - std::max(0.002, 0.06 * (top - low))) stands.push_back(i);
+            // On a shape that comes to a point the floor is shimmed up to lower places, until the tool stands wide.
+            const Point size = in_.face.high - in_.face.low;
+            for (const double share : {0.06, 0.15, 0.3, 0.5, 0.75, 1.0}) {
+                stands.clear();
+                Point2 least = Point2::Constant(1e30), most = -least;
+                for (const auto i : from) {
+                    if (height(i) < top - std::max(0.002, share * (top - low))) continue;
+                    stands.push_back(i);
+                    least = least.cwiseMin(f_.flat(points()[i]));
+                    most = most.cwiseMax(f_.flat(points()[i]));
+                }
+                if (stands.size() >= 4 && ((most - least).array() >= 0.3 * size.head<2>().array()).all()) break;
             }
         }
         if (stands.empty()) {
             for (std::uint32_t i = 0; i < shell_points_; ++i) stands.push_back(i);
         }
-        Point2 low = Point2::Constant(1e30), high = -low;
-        for (const auto i : stands) {
-            low = low.cwiseMin(f_.flat(points()[i]));
-            high = high.cwiseMax(f_.flat(points()[i]));
-        }
-        for (const auto& share : feet_at(c_)) {
-            const Point2 at = low + share.cwiseProduct(high - low);
-            const auto nearest = *std::min_element(stands.begin(), stands.end(), [&](std::uint32_t a, std::uint32_t b) {
-                return (f_.flat(points()[a]) - at).squaredNorm() < (f_.flat(points()[b]) - at).squaredNorm();
-            });
-            if (std::find(tool_.feet.begin(), tool_.feet.end(), nearest) == tool_.feet.end())
-                tool_.feet.push_back(nearest);
-        }
+        std::vector<Point2> places;
+        for (const auto i : stands) places.push_back(f_.flat(points()[i]));
+        for (const auto k : feet_on(c_, places)) tool_.feet.push_back(stands[k]);
     }
 
     const ToolInputs& in_;

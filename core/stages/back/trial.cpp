@@ -30,6 +30,14 @@ std::vector<Support> stand_on(const std::vector<Point>& points, const std::vecto
     const auto far = *std::max_element(on.begin(), on.end(), [&](std::uint32_t a, std::uint32_t b) {
         return (points[a] - points[first]).head<2>().norm() < (points[b] - points[first]).head<2>().norm();
     });
+    double off_line = 0;
+    for (const auto i : on) {
+        const Point2 a = (points[far] - points[first]).head<2>(), b = (points[i] - points[first]).head<2>();
+        off_line = std::max(off_line, std::abs(a.x() * b.y() - a.y() * b.x()) / std::max(1e-9, a.norm()));
+    }
+    if (off_line < 0.01)
+        throw InputError("back", "the tool stands in one line and would fall over",
+                         "set the ribs closer, so that more of them cross, or give it more feet across");
     // Sideways the far foot is held across the line between the two, along the axis that is nearer to it.
     const Point way = points[far] - points[first];
     const bool along_x = std::abs(way.x()) >= std::abs(way.y());

@@ -1,0 +1,100 @@
+// Even triangles, and edges that run along planes.
+#include "core/science/mesh/lined.hpp"
+
+#include <catch2/catch.hpp>
+#include <set>
+
+#include "core/base/error.hpp"
+#include "core/science/mesh/measure.hpp"
+#include "core/science/mesh/remesh.hpp"
+#include "tests/shapes.hpp"
+
+using namespace jig;
+
+namespace {
+
+Progress quiet;
+
+double area_of(const TriangleMesh& mesh, const std::vector<int>& patch, int which) {
+    double out = 0;
+    for (std::size_t f = 0; f < mesh.triangles.size(); ++f)
+        out += patch[f] == which ? mesh.area_vector2(f).norm() / 2 : 0;
+    return out;
+}
+
+/// A closed can: side patch 0, ends patch 1.
+TriangleMesh can(std::vector<int>& patch) {
+    const auto mesh = shapes::turned({{0.3, 0}, {0.3, 0.4}}, 60);
+    for (std::size_t f = 0; f < mesh.triangles.size(); ++f)
+        patch.push_back(std::abs(mesh.area_vector2(f).normalized().z()) > 0.5 ? 1 : 0);
+    return mesh;
+}
+
+}  // namespace
+
+TEST_CASE("even triangles keep the surface, its patches and its folds") {
+    std::vector<int> patch;
+    const auto mesh = can(patch);
+    const auto even = remeshed(mesh, patch, 0.05, quiet);
+    CHECK(topology_of(even.mesh).closed());
+    for (const int which : {0, 1})
+        CHECK(area_of(even.mesh, even.patch, which) == Approx(area_of(mesh, patch, which)).epsilon(0.01));
+    CHECK(measure(even.mesh, topology_of(even.mesh)).volume ==
+          Approx(measure(mesh, topology_of(mesh)).volume).epsilon(0.01));
+    // Most edges are about as long as was asked.
+    std::size_t good = 0, all = 0;
+    for (std::size_t f = 0; f < even.mesh.triangles.size(); ++f) {
+        for (int k = 0; k < 3; ++k) {
+            const double l = (even.mesh.corner(f, (k + 1) % 3) - even.mesh.corner(f, k)).norm();
+            ++all;
+            good += l > 0.6 * 0.05 && l < 1.5 * 0.05;
+        }
+    }
+    CHECK(static_cast<double>(good) > 0.9 * static_cast<double>(all));
+    // Each fold's points stay on it.
+    for (const auto& p : even.mesh.points) CHECK((p.z() > -1e-9 && p.z() < 0.4 + 1e-9));
+    auto torn = mesh;
+    torn.triangles.push_back(torn.triangles.front());
+    auto more = patch;
+    more.push_back(0);
+    CHECK_THROWS_AS(remeshed(torn, more, 0.05, quiet), InputError);
+}
+
+TEST_CASE("no edge crosses a plane that the mesh was lined up with, and the surface stays whole") {
+    std::vector<int> patch;
+    const auto mesh = can(patch);
+    const auto even = remeshed(mesh, patch, 0.05, quiet);
+    const std::array<PlaneSet, 2> sets{PlaneSet{Point::UnitX(), {-0.21, 0.013, 0.2}},
+                                       PlaneSet{Point::UnitY(), {-0.1, 0.15}}};
+    const auto lined = lined_up(even.mesh, even.patch, sets);
+    CHECK(topology_of(lined.mesh).closed());
+    for (const int which : {0, 1})
+        CHECK(area_of(lined.mesh, lined.patch, which) == Approx(area_of(even.mesh, even.patch, which)).epsilon(0.02));
+    for (std::size_t s = 0; s < 2; ++s) {
+        for (std::size_t p = 0; p < sets[s].at.size(); ++p) {
+            std::size_t on = 0;
+            for (std::size_t i = 0; i < lined.mesh.points.size(); ++i) {
+                if (lined.on[s][i] != static_cast<int>(p)) continue;
+                ++on;
+                CHECK(sets[s].normal.dot(lined.mesh.points[i]) == Approx(sets[s].at[p]).margin(1e-6));
+            }
+            CHECK(on > 10);
+            for (std::size_t f = 0; f < lined.mesh.triangles.size(); ++f) {
+                bool above = false, below = false;
+                for (int k = 0; k < 3; ++k) {
+                    const double d = sets[s].normal.dot(lined.mesh.corner(f, k)) - sets[s].at[p];
+                    above |= d > 1e-6;
+                    below |= d < -1e-6;
+                }
+                CHECK_FALSE((above && below));
+            }
+        }
+    }
+    // A plane across the can cuts one closed line, whose shortest way from left to right is half of it.
+    const auto chains = chains_on(lined, 0, 1, Point::UnitY());
+    REQUIRE(chains.size() == 1);
+    for (std::size_t i = 1; i < chains[0].size(); ++i)
+        CHECK((lined.mesh.points[chains[0][i]] - lined.mesh.points[chains[0][i - 1]]).norm() > 0);
+    const double y0 = lined.mesh.points[chains[0].front()].y(), y1 = lined.mesh.points[chains[0].back()].y();
+    CHECK(y1 - y0 == Approx(2 * std::sqrt(0.09 - 0.013 * 0.013)).epsilon(0.02));
+}
