@@ -5,6 +5,8 @@
 #include <cmath>
 
 #include "bench/reference.hpp"
+#include "core/job/job_file.hpp"
+#include "core/job/trial.hpp"
 #include "core/science/shell/system.hpp"
 
 using namespace jig;
@@ -55,6 +57,13 @@ void shell_against_cholmod(benchmark::State& state) {
     const double eight = bench::fastest(2, [&] { whole(8); });
     const double reference = bench::bare_cholmod(mesh, l, clamp.front());
     state.counters["times_bare_CHOLMOD"] = ours / reference;
+    // How the whole solve grows from size to size: time ~ freedoms^exponent.
+    static double last_freedoms = 0, last_seconds = 0;
+    const auto freedoms = static_cast<double>(state.range(0));
+    if (last_seconds > 0 && freedoms > last_freedoms)
+        state.counters["growth_exponent"] = std::log(ours / last_seconds) / std::log(freedoms / last_freedoms);
+    last_freedoms = freedoms;
+    last_seconds = ours;
     state.counters["eight_loads_times_one"] = eight / ours;
 }
 BENCHMARK(shell_against_cholmod)
@@ -63,5 +72,33 @@ BENCHMARK(shell_against_cholmod)
     ->Arg(200000)
     ->Unit(benchmark::kMillisecond)
     ->Iterations(1);
+
+/// The demo job's whole quick trial, mesh of its face given, against one bare assembling, factoring and solving of
+/// its structure.
+void tool_quick_trial(benchmark::State& state) {
+    const auto shop = load_shop(JIG_SOURCE_DATA "/library");
+    const auto job = load_job(JIG_SOURCE_DATA "/demo/cello-case.json");
+    Progress quiet;
+    const auto findings = evaluate(job, shop, nullptr, quiet);
+    TrialMeshes meshes;
+    std::shared_ptr<const back::Trial> trial;
+    const auto once = [&] { trial = try_tool(job, findings, shop, Fineness::quick, nullptr, meshes, quiet); };
+    once();
+    for (auto _ : state) once();
+    const double whole = bench::fastest(3, once);
+    const auto in = tool_inputs(job, findings, shop);
+    const auto& face = meshes.face(findings.edge->tool, trial->edge, quiet);
+    const auto tool = back::build_tool(in, face, quiet);
+    const double bare = bench::fastest(3, [&] {
+        const shell_fe::System s(tool.model, {{{}, {true, true, true, true, true, true}, tool.feet}}, quiet);
+        shell_fe::Loads weight;
+        weight.gravity = {0, 0, kGravity};
+        benchmark::DoNotOptimize(s.solve(weight).largest);
+    });
+    state.counters["seconds"] = whole;
+    state.counters["load_cases"] = static_cast<double>(trial->cases.size());
+    state.counters["times_one_bare_solve"] = whole / bare;
+}
+BENCHMARK(tool_quick_trial)->Unit(benchmark::kMillisecond)->Iterations(1);
 
 }  // namespace

@@ -264,6 +264,13 @@ void print_full_size(const std::vector<FullSize>& outlines, const QString& title
                                     size.y() - (q.y() * 1000 - low.y()) + kPad);
                 p->drawPolyline(open);
             }
+            for (const auto& [at, words] : one.labels) {
+                auto small = word_font(10);
+                small.setPixelSize(4);
+                p->setFont(small);
+                p->drawText(QPointF(at.x() * 1000 - low.x() + kPad, size.y() - (at.y() * 1000 - low.y()) + kPad),
+                            words);
+            }
             // The frame's own axes, the same on every page, so that a stack goes together true.
             const QPointF origin(-low.x() + kPad, size.y() + low.y() + kPad);
             p->setPen(QPen(k.petrol, 0.2));

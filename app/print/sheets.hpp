@@ -22,6 +22,7 @@ struct FullSize {
     Loops outline;
     QString words;
     std::vector<Loop> engraved = {};  ///< open lines on its face
+    std::vector<std::pair<Point2, QString>> labels = {};
 };
 std::vector<FullSize> pieces_at_full_size(const std::vector<CutPiece>& pieces, const Wording& wording);
 std::vector<FullSize> boards_at_full_size(const std::vector<split::Board>& boards, const Wording& wording);

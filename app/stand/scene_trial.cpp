@@ -137,9 +137,10 @@ void add_trial(Scene& s, const back::Trial& trial, const back::CaseResult& resul
     s.has_cut = false;
     s.comes_apart = true;
     s.slider = "bend";
-    s.legend = QString("%1: moves %2, worst %3; drawn %4 times larger; lines every %5")
+    s.legend = QString("%1: %2, worst %3; drawn %4 times larger; lines every %5")
                    .arg(QString::fromStdString(std::string(said(result.kind))),
-                        QString::fromStdString(show(Kind::thickness, result.moves, w)),
+                        result.relative ? "out of shape, its own shift and turn left off"
+                                        : "moves " + QString::fromStdString(show(Kind::thickness, result.moves, w)),
                         QString::fromStdString(result.where))
                    .arg(times < 10 ? times : std::round(times / 10) * 10, 0, 'f', times < 10 ? 1 : 0)
                    .arg(QString::fromStdString(show(Kind::thickness, most / kSteps, w)));

@@ -304,6 +304,7 @@ QString drilling_pdf(const Outgoing& out, Progress& progress) {
     for (const auto& piece : set.sheets.front().pieces) {
         page.outline.insert(page.outline.end(), piece.loops.begin(), piece.loops.end());
         page.engraved.insert(page.engraved.end(), piece.engraved.begin(), piece.engraved.end());
+        if (piece.loops.empty()) page.labels.emplace_back(piece.mark, QString::fromStdString(piece.name));
     }
     print_full_size({page}, "Drilling template at full size", out.path, progress);
     return written(out.path);

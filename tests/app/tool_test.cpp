@@ -195,6 +195,8 @@ TEST_CASE("doublers are added, edited as stacks of their own, painted on the sta
     Bench b;
     b.window.show_stage(Stage::shell);
     b.settle();
+    b.window.document().edit("bare", patch_of("shell", "zones", Json::array()));
+    b.settle();
     const double before = b.window.document().findings().shell->mass;
     b.window.findChild<QAction*>("doubler-flange")->trigger();
     b.settle();

@@ -194,12 +194,17 @@ TEST_CASE("what moves as one, or grows evenly, is not out of shape") {
         moves.push_back(shift + turn.cross(p) + 2e-4 * p);
         weights.push_back(1 + 0.5 * std::sin(3.0 * i));
     }
-    double most = 0;
-    for (const auto& u : back::out_of_shape(places, moves, weights, true)) most = std::max(most, u.norm());
-    CHECK(most < 1e-9);
-    most = 0;
-    for (const auto& u : back::out_of_shape(places, moves, weights, false)) most = std::max(most, u.norm());
-    CHECK(most > 1e-4);
+    const auto left = [&](bool growth) {
+        const auto motion = back::motion_of(places, moves, weights, growth);
+        double most = 0;
+        for (std::size_t i = 0; i < places.size(); ++i) most = std::max(most, (moves[i] - motion.of(places[i])).norm());
+        return most;
+    };
+    CHECK(left(true) < 1e-9);
+    CHECK(left(false) > 1e-4);
+    const auto motion = back::motion_of(places, moves, weights, true);
+    CHECK(motion.growth == Approx(2e-4).epsilon(1e-4));
+    CHECK((motion.turn - turn).norm() < 1e-8);
 }
 
 TEST_CASE("a pitch and feet are found by solving, the widest that holds") {

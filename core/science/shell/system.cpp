@@ -111,8 +111,10 @@ class Factor {
         cholmod_sparse graph = view(static_cast<int>(points), first, row);
         graph.stype = -1;
         graph.xtype = CHOLMOD_PATTERN;
-        common_.nmethods = 1;
-        common_.method[0].ordering = CHOLMOD_METIS;
+        // Both orders are cheap on so small a graph; CHOLMOD keeps the one with less to eliminate.
+        common_.nmethods = 2;
+        common_.method[0].ordering = CHOLMOD_AMD;
+        common_.method[1].ordering = CHOLMOD_METIS;
         common_.postorder = 1;
         std::vector<int> of_points(points), out;
         cholmod_factor* plan = cholmod_analyze(&graph, &common_);

@@ -202,10 +202,11 @@ class Bench {
             moves.push_back(u.displacement(i));
             weights.push_back(weight_[i]);
         }
-        const auto left = out_of_shape(places, moves, weights, warming != 0);
+        const auto motion = motion_of(places, moves, weights, warming != 0);
         std::size_t at = 0;
         for (std::size_t k = 0; k < face_.size(); ++k) {
-            const double off = std::abs(left[k].dot(normal_[face_[k]].normalized()));
+            const double off =
+                std::abs((moves[k] - motion.of(places[k])).dot(normal_[face_[k]].normalized()));
             if (off > out.error) {
                 out.error = off;
                 at = k;
@@ -219,7 +220,13 @@ class Bench {
             out.where = said_where(out.worst, false);
         }
         strains(system, u, warming, out);
-        for (std::size_t i = 0; i < points().size(); ++i) out.field.push_back(u.displacement(i).cast<float>());
+        // What is pushed at one place is seen against its feet, all else against the face as a whole.
+        out.relative = !pushed;
+        for (std::size_t i = 0; i < points().size(); ++i) {
+            Point moved = u.displacement(i);
+            if (out.relative) moved -= motion.of(points()[i]);
+            out.field.push_back(moved.cast<float>());
+        }
         return out;
     }
 
@@ -276,38 +283,34 @@ std::vector<std::uint32_t> fitted(const Bench& bench, const edge::Findings* edge
 
 }  // namespace
 
-std::vector<Point> out_of_shape(const std::vector<Point>& places, const std::vector<Point>& moves,
-                                const std::vector<double>& weights, bool growth) {
+Motion motion_of(const std::vector<Point>& places, const std::vector<Point>& moves,
+                 const std::vector<double>& weights, bool growth) {
     // Least squares over shift, turn and growth about the middle.
-    Point middle = Point::Zero();
+    Motion out;
     double whole = 0;
     for (std::size_t i = 0; i < places.size(); ++i) {
-        middle += weights[i] * places[i];
+        out.middle += weights[i] * places[i];
         whole += weights[i];
     }
-    middle /= whole;
+    out.middle /= whole;
     using Row = Eigen::Matrix<double, 3, 7>;
-    const auto row = [&](const Point& p) {
-        const Point r = p - middle;
+    Eigen::Matrix<double, 7, 7> N = Eigen::Matrix<double, 7, 7>::Zero();
+    Eigen::Matrix<double, 7, 1> b = Eigen::Matrix<double, 7, 1>::Zero();
+    for (std::size_t i = 0; i < places.size(); ++i) {
+        const Point r = places[i] - out.middle;
         Row A = Row::Zero();
         A.leftCols<3>().setIdentity();
         A.block<3, 3>(0, 3) << 0, r.z(), -r.y(), -r.z(), 0, r.x(), r.y(), -r.x(), 0;
         if (growth) A.col(6) = r;
-        return A;
-    };
-    Eigen::Matrix<double, 7, 7> N = Eigen::Matrix<double, 7, 7>::Zero();
-    Eigen::Matrix<double, 7, 1> b = Eigen::Matrix<double, 7, 1>::Zero();
-    for (std::size_t i = 0; i < places.size(); ++i) {
-        const Row A = row(places[i]);
         N += weights[i] * A.transpose() * A;
         b += weights[i] * A.transpose() * moves[i];
     }
     if (!growth) N(6, 6) = 1;
     N.diagonal().array() += 1e-12 * N.trace();
     const Eigen::Matrix<double, 7, 1> x = N.ldlt().solve(b);
-    std::vector<Point> out;
-    out.reserve(places.size());
-    for (std::size_t i = 0; i < places.size(); ++i) out.push_back(moves[i] - row(places[i]) * x);
+    out.shift = x.head<3>();
+    out.turn = x.segment<3>(3);
+    out.growth = growth ? x[6] : 0;
     return out;
 }
 

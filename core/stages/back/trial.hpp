@@ -36,6 +36,7 @@ struct CaseResult {
     double buckles = 0;              ///< times the load at which it buckles; 0 where it does not or is not asked
     double reactions = 0;            ///< N on the supports along the pull
     double differs = 0;              ///< m between the largest displacements of the coarse mesh and this one
+    bool relative = false;           ///< whether `field` leaves out what the face does as a whole
     std::vector<Eigen::Vector3f> field;  ///< displacement by point of the model, m; empty where nothing moves
 };
 
@@ -80,10 +81,17 @@ QuickSag quick_sag(const ToolInputs& in, const EvenFace& face, Progress& progres
 std::vector<Figure> trial_figures(const Trial& trial, const Choices& choices, const brief::Choices& brief);
 Calls trial_calls(const Trial& trial, const Choices& choices, const brief::Choices& brief);
 
-/// Displacements less the rigid motion (and, for warming, the even growth) that fits them best over points with
-/// weights.
-std::vector<Point> out_of_shape(const std::vector<Point>& places, const std::vector<Point>& moves,
-                                const std::vector<double>& weights, bool growth);
+/// The rigid motion (and, for warming, the even growth) that fits displacements best over points with weights.
+struct Motion {
+    Point middle = Point::Zero(), shift = Point::Zero(), turn = Point::Zero();
+    double growth = 0;
+    [[nodiscard]] Point of(const Point& place) const {
+        const Point r = place - middle;
+        return shift + turn.cross(r) + growth * r;
+    }
+};
+Motion motion_of(const std::vector<Point>& places, const std::vector<Point>& moves,
+                 const std::vector<double>& weights, bool growth);
 
 }  // namespace back
 }  // namespace jig
