@@ -52,7 +52,8 @@ const std::vector<Verb>& verbs() {
         {"tool", "tool JOB [--quick yes] [--suggest yes] [--out DIR] [--library DIR]",
          "The tool of a job on trial by shell finite elements: own weight, turned over, leant on, bolted, "
          "levered, "
-         "bagged, heated, on two meshes. --quick leaves the fine one off, --suggest seeks rib pitch and feet, "
+         "bagged, heated, on two meshes. --quick leaves the fine one off, --suggest seeks rib pitch and "
+         "feet, "
          "--out writes the ribs' cutting sheets and the flange's drilling template.",
          run_tool},
         {"shell", "shell JOB [--library DIR]",
@@ -85,10 +86,10 @@ int run(const std::vector<std::string>& words, std::ostream& out, std::ostream& 
         return text;
     };
     try {
-        const auto args =
-            read_arguments(words, {"pull",   "drag-deg", "unit", "top",    "axis",  "thickness", "sheet",
-                                   "kerf",   "margin",   "out",  "pdf",    "csv",   "library",   "chord",
-                                   "pieces", "plane",    "fit",  "hollow", "grain", "pin", "quick", "suggest"});
+        const auto args = read_arguments(
+            words, {"pull",   "drag-deg", "unit",  "top", "axis",    "thickness", "sheet",  "kerf",
+                    "margin", "out",      "pdf",   "csv", "library", "chord",     "pieces", "plane",
+                    "fit",    "hollow",   "grain", "pin", "quick",   "suggest"});
         if (args.verb.empty()) {
             if (!args.help)
                 throw InputError("jigshell-batch", "no verb is given", "see jigshell-batch --help");

@@ -35,15 +35,17 @@ Json run_tool(const Arguments& a, Progress& progress) {
     }
     TrialMeshes meshes;
     const auto quick = try_tool(job, findings, shop, Fineness::quick, nullptr, meshes, progress);
-    const auto trial =
-        a.option("quick").has_value() ? quick : try_tool(job, findings, shop, Fineness::fine, quick.get(), meshes, progress);
+    const auto trial = a.option("quick").has_value()
+                           ? quick
+                           : try_tool(job, findings, shop, Fineness::fine, quick.get(), meshes, progress);
     Json cases = Json::array();
     for (const auto& r : trial->cases) cases.push_back(case_json(r));
     Json out{{"cases", std::move(cases)},
              {"mass_kg", trial->mass},
              {"degrees_of_freedom", trial->freedoms},
              {"mesh_m", trial->edge},
-             {"seconds", {{"quick", quick->seconds}, {"all", quick->seconds + (trial != quick ? trial->seconds : 0)}}},
+             {"seconds",
+              {{"quick", quick->seconds}, {"all", quick->seconds + (trial != quick ? trial->seconds : 0)}}},
              {"notes", trial->notes},
              {"calls", calls_to_json(back::trial_calls(*trial, job.back, job.brief))}};
     if (a.option("suggest").has_value()) {
@@ -51,7 +53,8 @@ Json run_tool(const Arguments& a, Progress& progress) {
         const auto tried = [](const std::vector<back::Tried>& list, const char* name) {
             Json all = Json::array();
             for (const auto& t : list)
-                all.push_back({{name, t.value}, {"standing_m", t.sag.standing}, {"leaning_m", t.sag.leaning}});
+                all.push_back(
+                    {{name, t.value}, {"standing_m", t.sag.standing}, {"leaning_m", t.sag.leaning}});
             return all;
         };
         out["suggestion"] = {{"pitch_m", found.pitch},

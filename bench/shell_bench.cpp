@@ -61,7 +61,8 @@ void shell_against_cholmod(benchmark::State& state) {
     static double last_freedoms = 0, last_seconds = 0;
     const auto freedoms = static_cast<double>(state.range(0));
     if (last_seconds > 0 && freedoms > last_freedoms)
-        state.counters["growth_exponent"] = std::log(ours / last_seconds) / std::log(freedoms / last_freedoms);
+        state.counters["growth_exponent"] =
+            std::log(ours / last_seconds) / std::log(freedoms / last_freedoms);
     last_freedoms = freedoms;
     last_seconds = ours;
     state.counters["eight_loads_times_one"] = eight / ours;
@@ -73,8 +74,8 @@ BENCHMARK(shell_against_cholmod)
     ->Unit(benchmark::kMillisecond)
     ->Iterations(1);
 
-/// The demo job's whole quick trial, mesh of its face given, against one bare assembling, factoring and solving of
-/// its structure.
+/// The demo job's whole quick trial, mesh of its face given, against one bare assembling, factoring and
+/// solving of its structure.
 void tool_quick_trial(benchmark::State& state) {
     const auto shop = load_shop(JIG_SOURCE_DATA "/library");
     const auto job = load_job(JIG_SOURCE_DATA "/demo/cello-case.json");

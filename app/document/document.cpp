@@ -179,7 +179,8 @@ void Document::try_finely(bool finely) {
     wake_.notify_all();
 }
 
-/// The quick answer first, the fine one behind it. What an earlier trial has and nothing changed is taken over.
+/// The quick answer first, the fine one behind it. What an earlier trial has and nothing changed is taken
+/// over.
 void Document::try_out(const Job& job, const Findings& findings, const Shop& shop, std::uint64_t number,
                        std::uint64_t wish, Progress& progress) {
     bool finely = false;
@@ -203,10 +204,10 @@ void Document::try_out(const Job& job, const Findings& findings, const Shop& sho
             Qt::QueuedConnection);
     };
     try {
-        auto trial = last_trial_.trial != nullptr &&
-                             same_trial(last_trial_.job, last_trial_.findings, job, findings)
-                         ? last_trial_.trial
-                         : nullptr;
+        auto trial =
+            last_trial_.trial != nullptr && same_trial(last_trial_.job, last_trial_.findings, job, findings)
+                ? last_trial_.trial
+                : nullptr;
         if (trial == nullptr) {
             trial = try_tool(job, findings, shop, Fineness::quick, nullptr, meshes_, progress);
             last_trial_ = {job, findings, trial};
@@ -280,9 +281,8 @@ void Document::work() {
                     this,
                     [this, number,
                      f = with_trial(findings, job, last_trial_.trial,
-                                    !same_trial(last_trial_.job, last_trial_.findings, job, findings))]() mutable {
-                        take(number, std::move(f));
-                    },
+                                    !same_trial(last_trial_.job, last_trial_.findings, job,
+                                                findings))]() mutable { take(number, std::move(f)); },
                     Qt::QueuedConnection);
             *trying = true;
             try_out(job, findings, *shop, number, wish, *progress);

@@ -268,8 +268,9 @@ void print_full_size(const std::vector<FullSize>& outlines, const QString& title
                 auto small = word_font(10);
                 small.setPixelSize(4);
                 p->setFont(small);
-                p->drawText(QPointF(at.x() * 1000 - low.x() + kPad, size.y() - (at.y() * 1000 - low.y()) + kPad),
-                            words);
+                p->drawText(
+                    QPointF(at.x() * 1000 - low.x() + kPad, size.y() - (at.y() * 1000 - low.y()) + kPad),
+                    words);
             }
             // The frame's own axes, the same on every page, so that a stack goes together true.
             const QPointF origin(-low.x() + kPad, size.y() + low.y() + kPad);

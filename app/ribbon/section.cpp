@@ -96,8 +96,8 @@ Section2 section_at_cut(const Job& job, const Findings& f, Stage stage) {
     out.low_x = low - wide - 0.02;
     out.high_x = high + wide + 0.02;
     out.low_y = out.foot - kBoard;
-    out.high_y = out.foot + depth + drawn +
-                 (!job.back.has_plates() || out.part_in_tool ? 0.01 : job.back.height);
+    out.high_y =
+        out.foot + depth + drawn + (!job.back.has_plates() || out.part_in_tool ? 0.01 : job.back.height);
     auto solid = body;
     solid.push_back(box(left - wide, out.foot - 10 * kBoard, right + wide, out.foot));
     solid = united(solid);

@@ -91,8 +91,9 @@ void StackPane::build_zones(QVBoxLayout* box) {
         const auto kind = static_cast<ZoneKind>(i);
         const auto name = QString::fromUtf8(said(kind).data(), static_cast<qsizetype>(said(kind).size()));
         auto* action = menu->addAction(name);
-        action->setObjectName(QString("doubler-%1").arg(
-            QString::fromUtf8(file_word(kind).data(), static_cast<qsizetype>(file_word(kind).size()))));
+        action->setObjectName(QString("doubler-%1")
+                                  .arg(QString::fromUtf8(file_word(kind).data(),
+                                                         static_cast<qsizetype>(file_word(kind).size()))));
         connect(action, &QAction::triggered, this, [this, kind, name] {
             auto job = document_.job();
             job.shell.zones.push_back(shell::fresh_zone(job.shell, kind));
@@ -125,7 +126,8 @@ void StackPane::fill_zones() {
     zones_->clear();
     zones_->addItem("the whole shell");
     for (const auto& z : document_.job().shell.zones)
-        zones_->addItem("doubler " + QString::fromUtf8(said(z.kind).data(), static_cast<qsizetype>(said(z.kind).size())));
+        zones_->addItem("doubler " +
+                        QString::fromUtf8(said(z.kind).data(), static_cast<qsizetype>(said(z.kind).size())));
     if (zone() == nullptr) zone_ = -1;
     zones_->setCurrentIndex(zone_ + 1);
 }
@@ -144,7 +146,8 @@ const StackSum* StackPane::sum() const {
     if (zone() == nullptr) return &f.shell->stack;
     // Zones without layers have no sum of their own.
     std::size_t place = 0;
-    for (int z = 0; z < zone_; ++z) place += !document_.job().shell.zones[static_cast<std::size_t>(z)].layers.empty();
+    for (int z = 0; z < zone_; ++z)
+        place += !document_.job().shell.zones[static_cast<std::size_t>(z)].layers.empty();
     return place < f.shell->zones.size() ? &f.shell->zones[place].extra : nullptr;
 }
 

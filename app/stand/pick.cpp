@@ -12,7 +12,8 @@ Point corner_of(const Scene& scene, std::size_t i) {
 }
 
 /// How far along a ray it meets a triangle (Möller & Trumbore 1997); none where it misses.
-std::optional<double> met(const Point& eye, const Point& way, const Point& a, const Point& ab, const Point& ac) {
+std::optional<double> met(const Point& eye, const Point& way, const Point& a, const Point& ab,
+                          const Point& ac) {
     const Point h = way.cross(ac);
     const double det = ab.dot(h);
     if (std::abs(det) < 1e-15) return std::nullopt;

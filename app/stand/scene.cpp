@@ -164,10 +164,11 @@ Scene scene_of(const Job& job, const Findings& f, Stage stage, const Ink& k, con
             add_shape(s, mesh, up, 0, 0, plain(stage == Stage::release ? k.slides : stone));
             add_flange(s, job, f, up, k, stage == Stage::release ? k.slides : stone.darker(104), 0);
             if (stage == Stage::edge) add_fittings(s, job, f);
-            s.legend = stage == Stage::release
-                           ? "released: green grey    keep clear and masked: tape land, yellow"
-                           : "tape land yellow; rings: bolts    discs: dowels    wedges: slots    crosses: jacking "
-                             "screws    double rings: air ports; drag them";
+            s.legend =
+                stage == Stage::release
+                    ? "released: green grey    keep clear and masked: tape land, yellow"
+                    : "tape land yellow; rings: bolts    discs: dowels    wedges: slots    crosses: jacking "
+                      "screws    double rings: air ports; drag them";
             break;
         case Stage::shell:
         case Stage::heat: {
@@ -190,8 +191,9 @@ Scene scene_of(const Job& job, const Findings& f, Stage stage, const Ink& k, con
             }
             add_flange(s, job, f, up, k, shell_colour, raise);
             s.bounds.high.z() += raise;
-            s.legend = doubled.empty() ? "the shell lifted off the plug"
-                                       : "the shell lifted off the plug; crossed: doubled where it is painted";
+            s.legend = doubled.empty()
+                           ? "the shell lifted off the plug"
+                           : "the shell lifted off the plug; crossed: doubled where it is painted";
             break;
         }
         case Stage::back:

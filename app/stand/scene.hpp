@@ -84,13 +84,13 @@ struct Scene {
     bool comes_apart = false;                                     ///< whether there is anything to pull apart
     QString slider = "apart";                                     ///< what the slider does then
     std::vector<Mark> marks;
-    std::vector<Point> mark_way;                                  ///< closed, even steps of their share of it
-    QString legend;                                               ///< one line under the stand
+    std::vector<Point> mark_way;  ///< closed, even steps of their share of it
+    QString legend;               ///< one line under the stand
 };
 
 /// How the maker looks at it: nothing that the job keeps.
 struct View {
-    double apart = 0.5;  ///< how far the pieces are drawn apart along their pulls, 0 to 1
+    double apart = 0.5;            ///< how far the pieces are drawn apart along their pulls, 0 to 1
     std::optional<LoadCase> load;  ///< that the tool is shown under; none for the back as it is built
 };
 

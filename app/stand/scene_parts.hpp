@@ -72,7 +72,7 @@ void add_back(Scene& s, const Job& job, const Findings& f, const Upright& up, co
 /// Fittings of the flange, with the way that they can be dragged along.
 void add_fittings(Scene& s, const Job& job, const Findings& f);
 /// The tool under one load: shape exaggerated, displacement in steps of one ramp with figures on their lines.
-void add_trial(Scene& s, const back::Trial& trial, const back::CaseResult& result, const Ink& k, const Wording& w,
-               double exaggeration);
+void add_trial(Scene& s, const back::Trial& trial, const back::CaseResult& result, const Ink& k,
+               const Wording& w, double exaggeration);
 
 }  // namespace jig::app

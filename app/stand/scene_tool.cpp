@@ -76,10 +76,12 @@ void add_back(Scene& s, const Job& job, const Findings& f, const Upright& up, co
         const auto colour = hatch_ground(foam ? Hatch::foam : Hatch::ply_wood, k);
         for (const auto& rib : f.back->crate->ribs) {
             const bool across = rib.name.rfind("across", 0) == 0;
-            add_flat(s, rib.outline, rib.plane, rib.at, up, across ? colour : colour.darker(106), Pattern::grain);
+            add_flat(s, rib.outline, rib.plane, rib.at, up, across ? colour : colour.darker(106),
+                     Pattern::grain);
             for (const auto& loop : rib.outline) {
                 SceneLine edge;
-                for (const auto& q : simplified(loop, 0.0008)) edge.points.push_back(up(rib.plane.lift(q, rib.at)));
+                for (const auto& q : simplified(loop, 0.0008))
+                    edge.points.push_back(up(rib.plane.lift(q, rib.at)));
                 edge.points.push_back(edge.points.front());
                 edge.colour = k.faint;
                 s.lines.push_back(std::move(edge));

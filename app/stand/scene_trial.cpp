@@ -16,7 +16,7 @@ QColor ramp(const Ink& k, double share) {
                                 static_cast<float>(a.greenF() + (b.greenF() - a.greenF()) * t),
                                 static_cast<float>(a.blueF() + (b.blueF() - a.blueF()) * t));
     };
-    const auto light = k.paper.lightness() > 128 ? k.paper.lighter(103) : k.paper.lighter(150);
+    const auto light = k.paper.lightness() > 128 ? k.paper.lighter(103) : k.paper.lighter(230);
     return share < 0.6 ? mix(light, k.petrol, share / 0.6) : mix(k.petrol, k.ink, (share - 0.6) / 0.4);
 }
 
@@ -45,8 +45,8 @@ std::vector<Spot> kept(const std::vector<Spot>& polygon, double level, bool abov
 
 }  // namespace
 
-void add_trial(Scene& s, const back::Trial& trial, const back::CaseResult& result, const Ink& k, const Wording& w,
-               double exaggeration) {
+void add_trial(Scene& s, const back::Trial& trial, const back::CaseResult& result, const Ink& k,
+               const Wording& w, double exaggeration) {
     if (result.field.size() != trial.mesh.points.size()) return;
     // On its feet the tool stands the other way up than on the plug.
     const bool over = result.kind != LoadCase::turned;
@@ -116,9 +116,14 @@ void add_trial(Scene& s, const back::Trial& trial, const back::CaseResult& resul
                 best = &line;
             }
         }
+        // Lines that crowd together share the figure of one.
+        if (std::any_of(taken.begin(), taken.end(),
+                        [&](const Point& p) { return (p - best->first).norm() < 0.07 * size; }))
+            continue;
         taken.push_back(best->first);
-        s.labels.push_back({best->first, QString::fromStdString(show(
-                                             Kind::thickness, most * static_cast<double>(step) / kSteps, w))});
+        s.labels.push_back(
+            {best->first,
+             QString::fromStdString(show(Kind::thickness, most * static_cast<double>(step) / kSteps, w))});
     }
     for (const auto& [a, b] : trial.bars) s.lines.push_back({{spots[a].at, spots[b].at}, k.ink, 3.0, false});
     if (result.kind != LoadCase::turned) {
@@ -137,13 +142,14 @@ void add_trial(Scene& s, const back::Trial& trial, const back::CaseResult& resul
     s.has_cut = false;
     s.comes_apart = true;
     s.slider = "bend";
-    s.legend = QString("%1: %2, worst %3; drawn %4 times larger; lines every %5")
-                   .arg(QString::fromStdString(std::string(said(result.kind))),
-                        result.relative ? "out of shape, its own shift and turn left off"
-                                        : "moves " + QString::fromStdString(show(Kind::thickness, result.moves, w)),
-                        QString::fromStdString(result.where))
-                   .arg(times < 10 ? times : std::round(times / 10) * 10, 0, 'f', times < 10 ? 1 : 0)
-                   .arg(QString::fromStdString(show(Kind::thickness, most / kSteps, w)));
+    s.legend =
+        QString("%1: %2, worst %3; drawn %4 times larger; lines every %5")
+            .arg(QString::fromStdString(std::string(said(result.kind))),
+                 result.relative ? "out of shape, its own shift and turn left off"
+                                 : "moves " + QString::fromStdString(show(Kind::thickness, result.moves, w)),
+                 QString::fromStdString(result.where))
+            .arg(times < 10 ? times : std::round(times / 10) * 10, 0, 'f', times < 10 ? 1 : 0)
+            .arg(QString::fromStdString(show(Kind::thickness, most / kSteps, w)));
 }
 
 }  // namespace jig::app

@@ -283,14 +283,14 @@ QString ribs_on_sheets(const Outgoing& out, Progress& progress) {
 }
 
 QString ribs_pdf(const Outgoing& out, Progress& progress) {
-    print_full_size(pieces_at_full_size(back::cut_pieces(crate_of(out)), out.wording), "The back's ribs at full size",
-                    out.path, progress);
+    print_full_size(pieces_at_full_size(back::cut_pieces(crate_of(out)), out.wording),
+                    "The back's ribs at full size", out.path, progress);
     return written(out.path);
 }
 
 SheetSet drilling(const Outgoing& out) {
-    return edge::drilling_sheet(out.job.edge, needed(out.findings.edge, "edge"), needed(out.findings.split, "split"),
-                                out.shop);
+    return edge::drilling_sheet(out.job.edge, needed(out.findings.edge, "edge"),
+                                needed(out.findings.split, "split"), out.shop);
 }
 
 QString drilling_dxf(const Outgoing& out, Progress& progress) {
@@ -314,7 +314,8 @@ QString drilling_pdf(const Outgoing& out, Progress& progress) {
 QString trial_csv(const Outgoing& out, Progress& progress) {
     TrialMeshes meshes;
     const auto quick = try_tool(out.job, out.findings, out.shop, Fineness::quick, nullptr, meshes, progress);
-    const auto fine = try_tool(out.job, out.findings, out.shop, Fineness::fine, quick.get(), meshes, progress);
+    const auto fine =
+        try_tool(out.job, out.findings, out.shop, Fineness::fine, quick.get(), meshes, progress);
     write_atomically(trial_table(*fine), out.path.toStdString());
     return written(out.path);
 }
@@ -385,9 +386,10 @@ const std::vector<Export>& exports() {
          templates_on_sheets},
         {"x-drilling-dxf", "Export the flange's drilling template as DXF and SVG…", "DXF (*.dxf)", ".dxf",
          drilling_dxf},
-        {"x-drilling-pdf", "Export the flange's drilling template at full size as PDF…", "PDF (*.pdf)", ".pdf",
-         drilling_pdf},
-        {"x-ribs-dxf", "Export the back's ribs on sheets as DXF and SVG…", "DXF (*.dxf)", ".dxf", ribs_on_sheets},
+        {"x-drilling-pdf", "Export the flange's drilling template at full size as PDF…", "PDF (*.pdf)",
+         ".pdf", drilling_pdf},
+        {"x-ribs-dxf", "Export the back's ribs on sheets as DXF and SVG…", "DXF (*.dxf)", ".dxf",
+         ribs_on_sheets},
         {"x-ribs-pdf", "Export the back's ribs at full size as PDF…", "PDF (*.pdf)", ".pdf", ribs_pdf},
         {"x-trial", "Export the tool's trial as CSV…", "CSV (*.csv)", ".csv", trial_csv},
         {"x-stack", "Export the stack of slabs as a mesh…", "Meshes (*.stl *.obj *.ply)", ".stl",

@@ -132,17 +132,15 @@ Findings evaluate(const Job& job, const Shop& shop, const Evaluated* before, Pro
         const double plate = flange_plate(job, shop);
         const bool same =
             split_same && brief_same && was->edge == job.edge && flange_plate(*was, shop) == plate;
-        stage(Stage::edge, f.edge, kept(&Findings::edge), same, failures, [&] {
-            return edge::evaluate(job.edge, *f.shape, *f.split, job.brief, plate, shop);
-        });
+        stage(Stage::edge, f.edge, kept(&Findings::edge), same, failures,
+              [&] { return edge::evaluate(job.edge, *f.shape, *f.split, job.brief, plate, shop); });
     }
     const bool edge_same = old != nullptr && f.edge == old->edge;
     if (all(f.shape, f.split, f.edge)) {
-        const bool doubled =
-            std::any_of(job.shell.zones.begin(), job.shell.zones.end(),
-                        [](const shell::Zone& z) { return z.kind == ZoneKind::under_ribs; });
-        const bool same = edge_same && brief_same && was->shell == job.shell &&
-                          (!doubled || was->back == job.back);
+        const bool doubled = std::any_of(job.shell.zones.begin(), job.shell.zones.end(),
+                                         [](const shell::Zone& z) { return z.kind == ZoneKind::under_ribs; });
+        const bool same =
+            edge_same && brief_same && was->shell == job.shell && (!doubled || was->back == job.back);
         stage(Stage::shell, f.shell, kept(&Findings::shell), same, failures, [&] {
             const double ribs = doubled && f.edge->tool ? back::rib_length(job.back, *f.edge->tool) : 0;
             return shell::evaluate(job.shell, *f.shape, *f.split, *f.edge, job.brief, ribs, shop);
@@ -153,8 +151,7 @@ Findings evaluate(const Job& job, const Shop& shop, const Evaluated* before, Pro
     const bool shell_same = old != nullptr && f.shell == old->shell;
     if (all(f.shape, f.edge, f.shell)) {
         stage(Stage::back, f.back, kept(&Findings::back), edge_same && shell_same && was->back == job.back,
-              failures,
-              [&] {
+              failures, [&] {
                   return back::evaluate(job.back, *f.split, *f.edge, *f.shell, job.shell, shop, progress);
               });
     }

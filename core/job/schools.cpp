@@ -63,13 +63,14 @@ std::vector<SchoolPlan> schools_side_by_side(const Job& job, const Findings& fin
                  quantity(Kind::temperature, shell::facts_of(school).heat)}};
         const double warming = job.brief.top_temperature - kelvin(20);
         const double mismatch = (l.cte[0] - f.part->stack.laminate.cte[0]) * warming * f.split->size.x();
-        plan.sums.push_back({"mismatch", "grows past the part", Kind::thickness, mismatch,
-                             fmt::format("({} − {} of the part) × {:.0f} K × ", quantity(Kind::expansion, l.cte[0]),
-                                         quantity(Kind::expansion, f.part->stack.laminate.cte[0]), warming) +
-                                 quantity(Kind::length, f.split->size.x())});
-        plan.sums.push_back({"pulls", "pulls it lasts", Kind::count,
-                             static_cast<double>(shell::facts_of(school).pulls),
-                             "typical of the school, looked after: " + std::string(shell::facts_of(school).reason)});
+        plan.sums.push_back(
+            {"mismatch", "grows past the part", Kind::thickness, mismatch,
+             fmt::format("({} − {} of the part) × {:.0f} K × ", quantity(Kind::expansion, l.cte[0]),
+                         quantity(Kind::expansion, f.part->stack.laminate.cte[0]), warming) +
+                 quantity(Kind::length, f.split->size.x())});
+        plan.sums.push_back(
+            {"pulls", "pulls it lasts", Kind::count, static_cast<double>(shell::facts_of(school).pulls),
+             "typical of the school, looked after: " + std::string(shell::facts_of(school).reason)});
         try {
             const auto trial = try_tool(tried, f, shop, Fineness::quick, nullptr, meshes, progress);
             if (const auto* r = trial->find(LoadCase::leaning))

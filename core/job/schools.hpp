@@ -12,8 +12,8 @@ struct SchoolPlan {
     std::string obstacle;      ///< why it cannot be worked out; empty where it can
 };
 
-/// Works the whole job out with every school's starting stack (the job's own stack for the school that it has), and
-/// tries each tool out on the quick mesh. Throws InputError where the job has no tool; Cancelled.
+/// Works the whole job out with every school's starting stack (the job's own stack for the school that it
+/// has), and tries each tool out on the quick mesh. Throws InputError where the job has no tool; Cancelled.
 std::vector<SchoolPlan> schools_side_by_side(const Job& job, const Findings& findings, const Shop& shop,
                                              Progress& progress);
 

@@ -26,10 +26,12 @@ std::string materials_csv(const Findings& f) {
 
 std::string trial_table(const back::Trial& trial) {
     std::string out =
-        "case,load,max_displacement_m,face_error_m,where,skin_index,foam_index,buckling_factor,meshes_differ_m\n";
+        "case,load,max_displacement_m,face_error_m,where,skin_index,foam_index,buckling_factor,meshes_differ_"
+        "m\n";
     for (const auto& r : trial.cases)
-        out += fmt::format("{},{},{:.6g},{:.6g},{},{:.3g},{:.3g},{},{:.3g}\n", csv_cell(std::string(said(r.kind))),
-                           csv_cell(worded(r.how)), r.moves, r.error, csv_cell(r.where), r.skin, r.foam,
+        out += fmt::format("{},{},{:.6g},{:.6g},{},{:.3g},{:.3g},{},{:.3g}\n",
+                           csv_cell(std::string(said(r.kind))), csv_cell(worded(r.how)), r.moves, r.error,
+                           csv_cell(r.where), r.skin, r.foam,
                            r.buckles > 0 ? fmt::format("{:.3g}", r.buckles) : std::string(), r.differs);
     return out;
 }

@@ -45,7 +45,8 @@ Findings with_trial(Findings f, const Job& job, std::shared_ptr<const back::Tria
     auto back = *f.back;
     auto figures = back::trial_figures(*trial, job.back, job.brief);
     if (outdated) {
-        for (auto& figure : figures) figure.reason = "being worked out anew; before the last change: " + figure.reason;
+        for (auto& figure : figures)
+            figure.reason = "being worked out anew; before the last change: " + figure.reason;
     }
     // The whole tool first, the strip by hand after it as a cross-check.
     figures.insert(figures.end(), back.figures.begin(), back.figures.end());
@@ -63,8 +64,8 @@ Findings with_trial(Findings f, const Job& job, std::shared_ptr<const back::Tria
 }
 
 bool same_trial(const Job& a, const Findings& fa, const Job& b, const Findings& fb) {
-    return fa.edge != nullptr && fa.edge == fb.edge && fa.shell == fb.shell && fa.shape == fb.shape && a.back == b.back &&
-           a.edge == b.edge && a.shell == b.shell && a.brief.process == b.brief.process &&
+    return fa.edge != nullptr && fa.edge == fb.edge && fa.shell == fb.shell && fa.shape == fb.shape &&
+           a.back == b.back && a.edge == b.edge && a.shell == b.shell && a.brief.process == b.brief.process &&
            a.brief.top_temperature == b.brief.top_temperature && a.brief.tolerance == b.brief.tolerance;
 }
 

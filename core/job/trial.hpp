@@ -25,8 +25,8 @@ std::shared_ptr<const back::Trial> try_tool(const Job& job, const Findings& find
                                             Fineness fineness, const back::Trial* coarse, TrialMeshes& meshes,
                                             Progress& progress);
 
-/// Findings with a trial's figures among the back's and its calls among all. An outdated trial still shows its
-/// figures while a new one is on its way, but warns of nothing.
+/// Findings with a trial's figures among the back's and its calls among all. An outdated trial still shows
+/// its figures while a new one is on its way, but warns of nothing.
 Findings with_trial(Findings findings, const Job& job, std::shared_ptr<const back::Trial> trial,
                     bool outdated = false);
 

@@ -1,5 +1,5 @@
-// Edge, Shell and Back in the real window: fittings dragged, doublers painted, schools and stacks compared, the tool
-// on trial.
+// Edge, Shell and Back in the real window: fittings dragged, doublers painted, schools and stacks compared,
+// the tool on trial.
 #include <QApplication>
 #include <QComboBox>
 #include <QMenu>
@@ -70,7 +70,8 @@ TEST_CASE("the tool is tried out behind the window, and a load is shown by choos
     QTest::qWait(30);
     double most = 0;
     for (std::size_t i = 0; i < std::min(before.size(), b.window.stand().scene().corners.size()); ++i)
-        most = std::max(most, static_cast<double>(std::abs(before[i].z - b.window.stand().scene().corners[i].z)));
+        most = std::max(most,
+                        static_cast<double>(std::abs(before[i].z - b.window.stand().scene().corners[i].z)));
     CHECK(most > 1e-3);
     CHECK_FALSE(b.window.stand().grab().toImage().isNull());
     cases->selectRow(0);
@@ -124,8 +125,8 @@ TEST_CASE("every back is drawn, and ribs and templates leave as files") {
     write_out(b, "x-drilling-dxf", "drilling.dxf");
     const auto& outer = b.window.document().findings().edge->outline;
     const Point2 size = high_corner(outer) - low_corner(outer) + Point2::Constant(0.04);
-    CHECK(signed_area(read_outline(read_file(b.file("drilling-1.dxf").toStdString()), "drilling-1.dxf", 0.001)) ==
-          Approx(size.x() * size.y()).epsilon(1e-3));
+    CHECK(signed_area(read_outline(read_file(b.file("drilling-1.dxf").toStdString()), "drilling-1.dxf",
+                                   0.001)) == Approx(size.x() * size.y()).epsilon(1e-3));
     for (const char* kind : {"none", "foam_blocks", "tubes", "frame", "sandwich"}) {
         b.window.document().edit("kind", patch_of("back", "kind", kind));
         b.settle();
@@ -162,9 +163,8 @@ TEST_CASE("fittings are dragged along the rim, added, typed and laid by the rule
     CHECK_FALSE(job.edge.by_rule);
     REQUIRE_FALSE(job.edge.placed.empty());
     CHECK(job.edge.placed[0].at != Approx(was).margin(1e-4));
-    CHECK(job.edge.placed[0].at ==
-          Approx(edge::snapped(b.window.document().findings().edge->fitting_line, job.edge.placed[0].at,
-                               job.edge.bolt_pitch)));
+    CHECK(job.edge.placed[0].at == Approx(edge::snapped(b.window.document().findings().edge->fitting_line,
+                                                        job.edge.placed[0].at, job.edge.bolt_pitch)));
     // One drag is one step.
     const auto fits = job.edge.placed.size();
     auto* fittings = table(b, "fittings");
@@ -270,7 +270,8 @@ TEST_CASE("a stack is sought, chosen on its curve, taken and undone") {
     CHECK(sheet.findChild<QLabel*>("stacks-told")->text().contains("keep to your limits"));
     // The stiffest, at the curve's right end.
     auto* curve = sheet.findChild<QWidget*>("curve");
-    QTest::mouseClick(curve, Qt::LeftButton, Qt::NoModifier, QPoint(curve->width() - 14, curve->height() - 26));
+    QTest::mouseClick(curve, Qt::LeftButton, Qt::NoModifier,
+                      QPoint(curve->width() - 14, curve->height() - 26));
     QTest::qWait(50);
     CHECK(sheet.findChild<RecordTable*>("stack-found")->rowCount() ==
           static_cast<int>(sheet.found().curve.back().layers.size()));

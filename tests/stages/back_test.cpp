@@ -13,7 +13,8 @@ namespace {
 
 Progress quiet;
 
-std::shared_ptr<const back::Trial> tried(const Job& job, const Findings& f, const back::Trial* coarse = nullptr,
+std::shared_ptr<const back::Trial> tried(const Job& job, const Findings& f,
+                                         const back::Trial* coarse = nullptr,
                                          Fineness fineness = Fineness::quick) {
     TrialMeshes meshes;
     return try_tool(job, f, shop(), fineness, coarse, meshes, quiet);
@@ -54,7 +55,8 @@ TEST_CASE("ribs keep off the shell by the joint, stand in one plane and lap half
     }
     CHECK(level == Approx(face.high.z() + clear + job.back.height).margin(1e-6));
     CHECK(crate.laps > 0);
-    // Unlapped, both ways alone have more board than lapped together: each lap takes half of one rib's height.
+    // Unlapped, both ways alone have more board than lapped together: each lap takes half of one rib's
+    // height.
     job.back.feet.relief = 0;
     const auto level_feet = worked_out(job);
     auto across = job, along = job;
@@ -137,7 +139,8 @@ TEST_CASE("a back stiffens, a floating one warps less than a hard one, an envelo
     CHECK(half->find(LoadCase::envelope_bag)->buckles ==
           Approx(2 * bare->find(LoadCase::envelope_bag)->buckles).epsilon(1e-3));
     const auto calls = back::trial_calls(*bare, job.back, job.brief);
-    CHECK(std::any_of(calls.begin(), calls.end(), [](const Call& c) { return c.key == "shape-case_envelope_bag"; }));
+    CHECK(std::any_of(calls.begin(), calls.end(),
+                      [](const Call& c) { return c.key == "shape-case_envelope_bag"; }));
 }
 
 TEST_CASE("the fine mesh says how far the coarse one was off, and is near it") {
@@ -172,7 +175,8 @@ TEST_CASE("a doubler on the flange stiffens the rim and is weighed where it lies
     double extra = 0;
     for (const auto& z : f.shell->zones) {
         CHECK(z.area > 0);
-        CHECK(z.whole.laminate.thickness == Approx(f.shell->stack.laminate.thickness + z.extra.laminate.thickness));
+        CHECK(z.whole.laminate.thickness ==
+              Approx(f.shell->stack.laminate.thickness + z.extra.laminate.thickness));
         extra += z.area * z.extra.areal_mass();
     }
     CHECK(f.shell->zones[0].area == Approx(f.edge->area));
@@ -197,7 +201,8 @@ TEST_CASE("what moves as one, or grows evenly, is not out of shape") {
     const auto left = [&](bool growth) {
         const auto motion = back::motion_of(places, moves, weights, growth);
         double most = 0;
-        for (std::size_t i = 0; i < places.size(); ++i) most = std::max(most, (moves[i] - motion.of(places[i])).norm());
+        for (std::size_t i = 0; i < places.size(); ++i)
+            most = std::max(most, (moves[i] - motion.of(places[i])).norm());
         return most;
     };
     CHECK(left(true) < 1e-9);
@@ -214,7 +219,8 @@ TEST_CASE("a pitch and feet are found by solving, the widest that holds") {
     const auto f = worked_out(job);
     const auto found = back::suggest(tool_inputs(job, f, shop()), quiet);
     REQUIRE(found.pitches.size() >= 5);
-    for (std::size_t i = 1; i < found.pitches.size(); ++i) CHECK(found.pitches[i].value < found.pitches[i - 1].value);
+    for (std::size_t i = 1; i < found.pitches.size(); ++i)
+        CHECK(found.pitches[i].value < found.pitches[i - 1].value);
     // Closer ribs hold the rim better, by and large.
     CHECK(found.pitches.back().sag.leaning < found.pitches.front().sag.leaning);
     for (const auto& p : found.pitches) {
@@ -223,9 +229,10 @@ TEST_CASE("a pitch and feet are found by solving, the widest that holds") {
         if (found.holds && p.value == found.pitch) CHECK(holds);
     }
     for (const auto& i : found.insets)
-        CHECK(i.sag.standing >= std::min_element(found.insets.begin(), found.insets.end(), [](auto& a, auto& b) {
-                                    return a.sag.standing < b.sag.standing;
-                                })->sag.standing);
+        CHECK(i.sag.standing >=
+              std::min_element(found.insets.begin(), found.insets.end(), [](auto& a, auto& b) {
+                  return a.sag.standing < b.sag.standing;
+              })->sag.standing);
     job.back.kind = BackKind::none;
     CHECK_THROWS_AS(back::suggest(tool_inputs(job, worked_out(job), shop()), quiet), InputError);
 }
@@ -244,18 +251,21 @@ TEST_CASE("stacks that are sought are mirrored, balanced, step up, and none on t
                 CHECK(p.mass >= found.curve[i - 1].mass);
                 CHECK(p.sag < found.curve[i - 1].sag);
             }
-            const auto sum = sum_stack(p.layers, need(shop().resins, like.resin, "test"), like.how, shop(), "test");
+            const auto sum =
+                sum_stack(p.layers, need(shop().resins, like.resin, "test"), like.how, shop(), "test");
             CHECK(sum.areal_mass() * f.shell->area == Approx(p.mass));
             CHECK(sum.laminate.balanced);
             std::vector<double> weights;
             for (const auto& l : sum.laid) {
-                if (l.layer.kind == LayerKind::ply && l.layer.material != "glass tissue 30") weights.push_back(l.fibre);
+                if (l.layer.kind == LayerKind::ply && l.layer.material != "glass tissue 30")
+                    weights.push_back(l.fibre);
             }
             for (std::size_t k = 0; k < weights.size(); ++k) {
                 CHECK(weights[k] == Approx(weights[weights.size() - 1 - k]));
                 if (k > 0 && k < weights.size() / 2) CHECK(weights[k] >= weights[k - 1]);
             }
-            const bool fits = p.sag <= job.shell.seek.sag && p.mass <= job.shell.seek.mass && p.days <= job.shell.seek.days;
+            const bool fits =
+                p.sag <= job.shell.seek.sag && p.mass <= job.shell.seek.mass && p.days <= job.shell.seek.days;
             CHECK(p.fits == fits);
             if (found.best >= 0 && static_cast<int>(i) < found.best) CHECK_FALSE(p.fits);
         }
@@ -303,8 +313,10 @@ TEST_CASE("laying up goes corners first, in pots that can be used up, with overl
     CHECK(f.shell->zones[0].area == Approx(f.shell->corners.length * job.shell.zones[0].width));
     const auto& order = f.shell->order;
     using Kind = shell::LayStep::Kind;
-    const auto first_ply = std::find_if(order.begin(), order.end(), [](const auto& s) { return s.kind == Kind::ply; });
-    const auto filler = std::find_if(order.begin(), order.end(), [](const auto& s) { return s.kind == Kind::filler; });
+    const auto first_ply =
+        std::find_if(order.begin(), order.end(), [](const auto& s) { return s.kind == Kind::ply; });
+    const auto filler =
+        std::find_if(order.begin(), order.end(), [](const auto& s) { return s.kind == Kind::filler; });
     REQUIRE(filler != order.end());
     CHECK(filler < first_ply);
     double last = -1;

@@ -51,16 +51,19 @@ Loop ring(double radius) {
 TEST_CASE("a joint opens between its bolts as a beam on its seal does") {
     for (const double k : {1e5, 2e6, 5e7}) {
         for (const double L : {0.08, 0.15, 0.4})
-            CHECK(edge::gap_between_bolts(2000, k, 9, L) == Approx(by_differences(2000, k, 9, L)).epsilon(2e-3));
+            CHECK(edge::gap_between_bolts(2000, k, 9, L) ==
+                  Approx(by_differences(2000, k, 9, L)).epsilon(2e-3));
     }
     // Hardly any seal: qL⁴/384 of half the bending stiffness. Far apart: the seal is squeezed out.
-    CHECK(edge::gap_between_bolts(2000, 1, 9, 0.15) == Approx(2000 * std::pow(0.15, 4) / (384 * 4.5)).epsilon(1e-4));
+    CHECK(edge::gap_between_bolts(2000, 1, 9, 0.15) ==
+          Approx(2000 * std::pow(0.15, 4) / (384 * 4.5)).epsilon(1e-4));
     CHECK(edge::gap_between_bolts(2000, 2e6, 9, 5) == Approx(2000 / 2e6).epsilon(1e-3));
     edge::Choices c;
     c.seal.gap = 1e-4;
     const auto j = edge::joint_of(c, 150, 0.06, 1000);
     REQUIRE(j.pitch_for_gap > 0);
-    CHECK(edge::gap_between_bolts(j.load, c.seal.stiffness, j.bending, j.pitch_for_gap) == Approx(1e-4).epsilon(1e-6));
+    CHECK(edge::gap_between_bolts(j.load, c.seal.stiffness, j.bending, j.pitch_for_gap) ==
+          Approx(1e-4).epsilon(1e-6));
     CHECK(j.load == Approx(c.seal.stiffness * c.seal.squeeze + 1000));
 }
 
@@ -119,8 +122,9 @@ TEST_CASE("fittings are laid out by the rules, clear of corners, and can be the 
         if (fit.kind == Fitting::port) continue;
         CHECK(holds(f.edge->outer, fit.place));
         CHECK_FALSE(holds(f.split->rims, fit.place));
-        CHECK_FALSE(holds(offset(f.split->joined, job.edge.trim + job.edge.channel + job.edge.tape_land - 1e-3),
-                          fit.place));
+        CHECK_FALSE(
+            holds(offset(f.split->joined, job.edge.trim + job.edge.channel + job.edge.tape_land - 1e-3),
+                  fit.place));
         // Its way out leads out.
         CHECK_FALSE(holds(f.edge->outer, fit.place + 0.5 * job.edge.grip * 1.2 * fit.outward));
         CHECK(edge::share_near(f.edge->fitting_line, fit.place) == Approx(fit.at).margin(2e-3));

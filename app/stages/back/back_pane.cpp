@@ -49,7 +49,8 @@ class BackPane : public Pane {
         connect(cases_, &QTableWidget::itemSelectionChanged, this, [this] {
             if (filling_) return;
             const int row = cases_->currentRow();
-            emit wanted(row <= 0 ? QString("load-none") : "load-" + words(file_word(kinds_[static_cast<std::size_t>(row - 1)])));
+            emit wanted(row <= 0 ? QString("load-none")
+                                 : "load-" + words(file_word(kinds_[static_cast<std::size_t>(row - 1)])));
         });
         auto* seek = new QPushButton("Seek pitch and feet", this);
         seek->setObjectName("seek-pitch");
@@ -68,10 +69,9 @@ class BackPane : public Pane {
         row->addWidget(take_);
         row->addStretch();
         box->addLayout(row);
-        pitches_ = new RecordTable({{"pitch", false, true, {}},
-                                    {"own weight", false, true, {}},
-                                    {"leaning", false, true, {}}},
-                                   false, this);
+        pitches_ = new RecordTable(
+            {{"pitch", false, true, {}}, {"own weight", false, true, {}}, {"leaning", false, true, {}}},
+            false, this);
         pitches_->setObjectName("pitches");
         pitches_->setAccessibleName("Pitches that were tried");
         box->addWidget(pitches_);
@@ -88,9 +88,11 @@ class BackPane : public Pane {
         if (f.trial) {
             for (const auto& r : f.trial->cases) {
                 kinds_.push_back(r.kind);
-                rows << QStringList{brief_word(r.kind), say(Kind::thickness, r.moves), say(Kind::thickness, r.error),
+                rows << QStringList{brief_word(r.kind), say(Kind::thickness, r.moves),
+                                    say(Kind::thickness, r.error),
                                     QString("%1 %").arg(100 * std::max(r.skin, r.foam), 0, 'f', 0)};
-                tips << words(said(r.kind)) + ": " + QString::fromStdString(worded(r.how + "; worst " + r.where, w)) +
+                tips << words(said(r.kind)) + ": " +
+                            QString::fromStdString(worded(r.how + "; worst " + r.where, w)) +
                             (r.buckles > 0 ? QString("; buckles at %1 times this").arg(r.buckles, 0, 'f', 1)
                                            : QString());
             }
@@ -100,7 +102,8 @@ class BackPane : public Pane {
         fit_height(cases_, 2, 10);
         filling_ = false;
         if (!f.trial)
-            state_->setText(f.edge && !f.edge->no_tool.empty() ? "No flange, no tool: see Edge." : "Being worked out …");
+            state_->setText(f.edge && !f.edge->no_tool.empty() ? "No flange, no tool: see Edge."
+                                                               : "Being worked out …");
         else
             state_->setText(QString("%1 freedoms, edges of %2%3")
                                 .arg(f.trial->freedoms)
@@ -112,8 +115,8 @@ class BackPane : public Pane {
         pitches_->setVisible(s.has_value());
         take_->setVisible(s.has_value());
         if (!s) return;
-        take_->setText(QString("Take %1, feet %2 in")
-                           .arg(say(Kind::length, s->pitch), say(Kind::ratio, s->inset)));
+        take_->setText(
+            QString("Take %1, feet %2 in").arg(say(Kind::length, s->pitch), say(Kind::ratio, s->inset)));
         take_->setToolTip(s->holds ? "The widest pitch that holds both limits, and the feet that sag least"
                                    : "No pitch holds both limits; this is the closest that was tried");
         QList<QStringList> tried;

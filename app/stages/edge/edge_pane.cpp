@@ -17,8 +17,8 @@ class EdgePane : public RecordsPane<Placed> {
         : RecordsPane(
               document, [](Job & job) -> auto& { return job.edge.placed; },
               {"fittings", "Fittings of the flange, by their place along the rim", "fitting", 0, 2, 8},
-              {{"fitting", true, false, [](int) { return kinds(); }}, {"along the rim", true, true, {}}}, false,
-              parent) {
+              {{"fitting", true, false, [](int) { return kinds(); }}, {"along the rim", true, true, {}}},
+              false, parent) {
         auto* buttons = new QWidget(this);
         auto* flow = new FlowLayout(buttons, 6, 6);
         auto* more = new QPushButton("Add a fitting", buttons);
@@ -109,8 +109,8 @@ class EdgePane : public RecordsPane<Placed> {
     }
     void settle(Job& job) const override { job.edge.by_rule = false; }
     void headings() override {
-        table().horizontalHeaderItem(1)->setText(
-            "along the rim, " + QString::fromStdString(unit_sign(Kind::length, wording())));
+        table().horizontalHeaderItem(1)->setText("along the rim, " +
+                                                 QString::fromStdString(unit_sign(Kind::length, wording())));
     }
 };
 

@@ -53,7 +53,13 @@ class Curve : public QWidget {
   public:
     Curve(const shell::Found& found, int chosen, const shell::Seek& seek, const Ink& k, const Wording& w,
           std::function<void(int)> choose, QWidget* parent)
-        : QWidget(parent), found_(found), chosen_(chosen), seek_(seek), k_(k), w_(w), choose_(std::move(choose)) {
+        : QWidget(parent),
+          found_(found),
+          chosen_(chosen),
+          seek_(seek),
+          k_(k),
+          w_(w),
+          choose_(std::move(choose)) {
         setMinimumHeight(250);
         setObjectName("curve");
         setAccessibleName("Mass against sag of the stacks that were found");
@@ -70,11 +76,14 @@ class Curve : public QWidget {
         p.setFont(figure_font(8.5));
         p.setPen(k_.faint);
         const auto say = [&](Kind kind, double v) { return QString::fromStdString(jig::show(kind, v, w_)); };
-        p.drawText(QRectF(0, area.top() - 4, area.left() - 4, 14), Qt::AlignRight, say(Kind::thickness, top()));
+        p.drawText(QRectF(0, area.top() - 4, area.left() - 4, 14), Qt::AlignRight,
+                   say(Kind::thickness, top()));
         p.drawText(QRectF(0, area.bottom() - 10, area.left() - 4, 14), Qt::AlignRight,
                    say(Kind::thickness, bottom()));
-        p.drawText(QRectF(area.left(), area.bottom() + 3, area.width(), 14), Qt::AlignLeft, say(Kind::mass, light()));
-        p.drawText(QRectF(area.left(), area.bottom() + 3, area.width(), 14), Qt::AlignRight, say(Kind::mass, heavy()));
+        p.drawText(QRectF(area.left(), area.bottom() + 3, area.width(), 14), Qt::AlignLeft,
+                   say(Kind::mass, light()));
+        p.drawText(QRectF(area.left(), area.bottom() + 3, area.width(), 14), Qt::AlignRight,
+                   say(Kind::mass, heavy()));
         p.drawText(QRectF(area.left(), area.bottom() + 3, area.width(), 14), Qt::AlignHCenter,
                    "mass of shell and flange; up: sag between ribs, each line ten times the next");
         // Within both limits.
@@ -109,7 +118,8 @@ class Curve : public QWidget {
         int best = -1;
         double least = 1e30;
         for (std::size_t i = 0; i < found_.curve.size(); ++i) {
-            const double d = QLineF(at(found_.curve[i].mass, found_.curve[i].sag), event->position()).length();
+            const double d =
+                QLineF(at(found_.curve[i].mass, found_.curve[i].sag), event->position()).length();
             if (d < least) {
                 least = d;
                 best = static_cast<int>(i);
@@ -175,7 +185,8 @@ void ShellSheet::rebuild() {
     auto* box = new QVBoxLayout(page);
     box->setContentsMargins(14, 10, 10, 10);
     auto* head = new QHBoxLayout();
-    auto* name = new QLabel(stacks_ ? "Stacks for this shell, light to stiff" : "Seven schools for this shell", page);
+    auto* name =
+        new QLabel(stacks_ ? "Stacks for this shell, light to stiff" : "Seven schools for this shell", page);
     name->setFont(word_font(12, true));
     auto* close = new QPushButton("Back to the stand", page);
     close->setObjectName("shell-sheet-close");
@@ -195,17 +206,19 @@ void ShellSheet::build_schools(QWidget* page) {
     grid->setHorizontalSpacing(4);
     grid->setVerticalSpacing(5);
     box->addLayout(grid);
-    auto* why = new QLabel("A figure's reasoning opens when you click it. The best of each row is strong.", page);
+    auto* why =
+        new QLabel("A figure's reasoning opens when you click it. The best of each row is strong.", page);
     why->setObjectName("schools-why");
     why->setWordWrap(true);
     why->setFont(word_font(9.5));
     why->setMinimumHeight(44);
     why->setAlignment(Qt::AlignLeft | Qt::AlignTop);
     static const std::vector<std::pair<const char*, const char*>> rows{
-        {"cost", "plug and mould"},       {"days", "days to the first part"}, {"mass", "shell and flange"},
-        {"thickness", "thickness"},       {"stiffness", "bending stiffness"}, {"leaning", "gives at the rim"},
-        {"warped", "out of shape hot"},   {"heat", "good up to"},             {"mismatch", "grows past the part"},
-        {"pulls", "pulls it lasts"}};
+        {"cost", "plug and mould"},          {"days", "days to the first part"},
+        {"mass", "shell and flange"},        {"thickness", "thickness"},
+        {"stiffness", "bending stiffness"},  {"leaning", "gives at the rim"},
+        {"warped", "out of shape hot"},      {"heat", "good up to"},
+        {"mismatch", "grows past the part"}, {"pulls", "pulls it lasts"}};
     for (std::size_t r = 0; r < rows.size(); ++r) {
         auto* label = new QLabel(rows[r].second, page);
         label->setFont(word_font(9.5));
@@ -274,7 +287,8 @@ void ShellSheet::build_stacks(QWidget* page) {
     auto* told = new QLabel(
         found_.curve.empty()
             ? QString("No stack could be built of these cloths.")
-            : QString("%1 stacks of this school's cloths were tried; none on the curve is beaten in both mass and sag. %2")
+            : QString("%1 stacks of this school's cloths were tried; none on the curve is beaten in both "
+                      "mass and sag. %2")
                   .arg(found_.tried)
                   .arg(found_.best >= 0 ? QString("%1 of them keep to your limits.")
                                               .arg(std::count_if(found_.curve.begin(), found_.curve.end(),
@@ -293,7 +307,8 @@ void ShellSheet::build_stacks(QWidget* page) {
         [this](int i) {
             chosen_ = i;
             // The curve that was clicked is part of the page that goes.
-            QMetaObject::invokeMethod(this, [this] { rebuild(); }, Qt::QueuedConnection);
+            QMetaObject::invokeMethod(
+                this, [this] { rebuild(); }, Qt::QueuedConnection);
         },
         page));
     const auto& p = found_.curve[static_cast<std::size_t>(chosen_)];
@@ -313,12 +328,14 @@ void ShellSheet::build_stacks(QWidget* page) {
             [this] { emit stack_wanted(found_.curve[static_cast<std::size_t>(chosen_)].layers); });
     row->addWidget(take);
     box->addLayout(row);
-    auto* table = new RecordTable({{"layer, from the plug out", false, false, {}}, {"°", false, true, {}}}, false, page);
+    auto* table = new RecordTable({{"layer, from the plug out", false, false, {}}, {"°", false, true, {}}},
+                                  false, page);
     table->setObjectName("stack-found");
     QList<QStringList> rows;
     for (const auto& l : p.layers)
-        rows << QStringList{l.kind == LayerKind::coupling ? QString("coupling coat") : text(l.material),
-                            l.kind == LayerKind::ply ? QString::number(std::lround(degrees(l.angle))) : QString()};
+        rows << QStringList{
+            l.kind == LayerKind::coupling ? QString("coupling coat") : text(l.material),
+            l.kind == LayerKind::ply ? QString::number(std::lround(degrees(l.angle))) : QString()};
     table->show_rows(rows);
     fit_height(table, 2, 30);
     box->addWidget(table);

@@ -47,7 +47,8 @@ class Liner {
         height_.resize(points().size());
         double size = 0;
         for (std::size_t i = 0; i < points().size(); ++i) height_[i] = normal.dot(points()[i]) - at;
-        for (const auto& t : out_.mesh.triangles) size = std::max(size, (points()[t[1]] - points()[t[0]]).norm());
+        for (const auto& t : out_.mesh.triangles)
+            size = std::max(size, (points()[t[1]] - points()[t[0]]).norm());
         const double near = 1e-6 * size;
         for (std::size_t i = 0; i < points().size(); ++i) {
             if (std::abs(height_[i]) <= near) put_on(static_cast<std::uint32_t>(i), plane);
@@ -184,7 +185,8 @@ Lined lined_up(const TriangleMesh& mesh, const std::vector<int>& patch, const st
     return liner.take();
 }
 
-std::vector<std::vector<std::uint32_t>> chains_on(const Lined& lined, int set, int plane, const Point& along) {
+std::vector<std::vector<std::uint32_t>> chains_on(const Lined& lined, int set, int plane,
+                                                  const Point& along) {
     const auto& on = lined.on[static_cast<std::size_t>(set)];
     const auto& points = lined.mesh.points;
     std::map<std::uint32_t, std::set<std::uint32_t>> joined;

@@ -15,18 +15,18 @@ struct PlaneSet {
 
 struct Lined {
     TriangleMesh mesh;
-    std::vector<int> patch;                    ///< by face, as it was given
-    std::array<std::vector<int>, 2> on;        ///< by point, its plane in either set; -1 off all of them
+    std::vector<int> patch;              ///< by face, as it was given
+    std::array<std::vector<int>, 2> on;  ///< by point, its plane in either set; -1 off all of them
 };
 
 /// Points near a plane are moved onto it along their edges, edges that still cross it are split there. Points
-/// on a rim, on a border between patches or on a fold sharper than 35° move along it only, so the surface keeps
-/// its outline. No point moves further than `reach` (a share of its edge).
+/// on a rim, on a border between patches or on a fold sharper than 35° move along it only, so the surface
+/// keeps its outline. No point moves further than `reach` (a share of its edge).
 Lined lined_up(const TriangleMesh& mesh, const std::vector<int>& patch, const std::array<PlaneSet, 2>& sets,
                double reach = 0.33);
 
-/// The points on one plane of one set, joined along the mesh's edges from its lowest place along `along` to its
-/// highest by the shortest way; one chain for each piece of the surface that the plane meets.
+/// The points on one plane of one set, joined along the mesh's edges from its lowest place along `along` to
+/// its highest by the shortest way; one chain for each piece of the surface that the plane meets.
 std::vector<std::vector<std::uint32_t>> chains_on(const Lined& lined, int set, int plane, const Point& along);
 
 }  // namespace jig

@@ -10,20 +10,20 @@ namespace jig::shell_fe {
 
 /// What faces are made of.
 struct Skin {
-    Laminate laminate;  ///< its first ply on the inner side of the faces' outward normals
+    Laminate laminate;            ///< its first ply on the inner side of the faces' outward normals
     Point zero = Point::UnitX();  ///< the laminate's x, projected on every face
 };
 
 /// A straight bar between two points, rigidly joined to both.
 struct Bar {
     std::uint32_t a = 0, b = 0;
-    double stretch = 0;            ///< N, E·A
-    double bend_up = 0;            ///< N·m², E·I for bending in the plane of the bar and `up`
-    double bend_across = 0;        ///< N·m²
-    double twist = 0;              ///< N·m², G·J
-    double mass = 0;               ///< kg/m
-    double alpha = 0;              ///< 1/K
-    Point up = Point::UnitZ();     ///< any direction that is not the bar's own
+    double stretch = 0;         ///< N, E·A
+    double bend_up = 0;         ///< N·m², E·I for bending in the plane of the bar and `up`
+    double bend_across = 0;     ///< N·m²
+    double twist = 0;           ///< N·m², G·J
+    double mass = 0;            ///< kg/m
+    double alpha = 0;           ///< 1/K
+    Point up = Point::UnitZ();  ///< any direction that is not the bar's own
 };
 
 /// Holds two points together elastically.
@@ -69,10 +69,10 @@ struct NodeForce {
 
 /// Loads add up.
 struct Loads {
-    double pressure = 0;            ///< Pa, pushing on the outside of all faces
+    double pressure = 0;             ///< Pa, pushing on the outside of all faces
     std::vector<float> pressures{};  ///< Pa by face, added to that; empty for none
-    Point gravity = Point::Zero();  ///< m/s²
-    double warming = 0;             ///< K
+    Point gravity = Point::Zero();   ///< m/s²
+    double warming = 0;              ///< K
     std::vector<PointForce> points{};
     std::vector<LineForce> lines{};
     std::vector<NodeForce> nodes{};

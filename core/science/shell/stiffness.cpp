@@ -96,7 +96,8 @@ void Stiffness::add(std::span<const std::uint32_t> points, const double* block) 
 
 double Stiffness::usual_diagonal() const {
     std::vector<double> all;
-    for (std::size_t c = 0; c + 1 < first.size(); ++c) all.push_back(value[static_cast<std::size_t>(first[c])]);
+    for (std::size_t c = 0; c + 1 < first.size(); ++c)
+        all.push_back(value[static_cast<std::size_t>(first[c])]);
     if (all.empty()) return 0;
     const auto middle = all.begin() + static_cast<std::ptrdiff_t>(all.size() / 2);
     std::nth_element(all.begin(), middle, all.end());

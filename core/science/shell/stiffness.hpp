@@ -14,13 +14,13 @@ namespace jig::shell_fe {
 /// place follows from the block's and no list of entries is ever sorted.
 struct Stiffness {
     int rows = 0;
-    std::vector<int> number;                      ///< by freedom, its row; -1 where it is held
-    std::vector<int> first;                       ///< by column, its first entry; one more at the end
-    std::vector<int> row;                         ///< by entry
-    std::vector<double> value;                    ///< by entry
-    std::vector<std::size_t> neighbours_from;     ///< by point, into `neighbour`; one more at the end
-    std::vector<std::uint32_t> neighbour;         ///< points of a higher number that it touches, ascending
-    std::vector<int> before;                      ///< by neighbour, rows of earlier neighbours
+    std::vector<int> number;                   ///< by freedom, its row; -1 where it is held
+    std::vector<int> first;                    ///< by column, its first entry; one more at the end
+    std::vector<int> row;                      ///< by entry
+    std::vector<double> value;                 ///< by entry
+    std::vector<std::size_t> neighbours_from;  ///< by point, into `neighbour`; one more at the end
+    std::vector<std::uint32_t> neighbour;      ///< points of a higher number that it touches, ascending
+    std::vector<int> before;                   ///< by neighbour, rows of earlier neighbours
 
     /// Lays out the matrix of a model whose freedoms are `held` (six a point, nonzero where they are).
     Stiffness(const Model& model, const std::vector<char>& held);

@@ -1,8 +1,8 @@
 #include "core/science/shell/system.hpp"
 
+#include <cholmod.h>
 #include <algorithm>
 #include <chrono>
-#include <cholmod.h>
 #include <cmath>
 #include <Eigen/Eigenvalues>
 #include <limits>
@@ -271,8 +271,8 @@ System::System(Model model, const std::vector<Support>& supports, Progress& prog
                           "hold enough points and directions that it can neither shift nor turn");
     };
     if (!in.factor.compute(*in.matrix)) throw loose();
-    // Rounding lets a free shell through: its answer to a small push then has no measure. It is measured against
-    // the usual stiffness, since one needle of a triangle is as stiff as it is thin.
+    // Rounding lets a free shell through: its answer to a small push then has no measure. It is measured
+    // against the usual stiffness, since one needle of a triangle is as stiff as it is thin.
     if (in.factor.evenness() < 1e-9) {
         Eigen::VectorXd push(in.matrix->rows);
         for (int i = 0; i < in.matrix->rows; ++i) push[i] = std::sin(1.0 + i);
@@ -332,14 +332,14 @@ void System::Inside::add_lines(const LineForce& line, Eigen::VectorXd& force) co
 
 Eigen::VectorXd System::Inside::forces(const Loads& loads) const {
     Eigen::VectorXd force = Eigen::VectorXd::Zero(static_cast<Eigen::Index>(matrix->number.size()));
-    const bool spread = loads.pressure != 0 || !loads.pressures.empty() || !loads.gravity.isZero() ||
-                        loads.warming != 0;
+    const bool spread =
+        loads.pressure != 0 || !loads.pressures.empty() || !loads.gravity.isZero() || loads.warming != 0;
     for (std::size_t f = 0; spread && f < mesh().triangles.size(); ++f) {
         const Point twice = mesh().area_vector2(f);
         const double pressure =
             loads.pressure + (loads.pressures.empty() ? 0.0 : static_cast<double>(loads.pressures[f]));
-        const Point each = sections[model.skin_of(f)].areal_mass * twice.norm() / 6 * loads.gravity -
-                           pressure / 6 * twice;
+        const Point each =
+            sections[model.skin_of(f)].areal_mass * twice.norm() / 6 * loads.gravity - pressure / 6 * twice;
         for (const auto i : mesh().triangles[f]) force.segment<3>(6 * static_cast<Eigen::Index>(i)) += each;
         if (loads.warming == 0) continue;
         const Vector18 free = loads.warming * element(f).warming();
@@ -476,16 +476,18 @@ System::Buckling System::buckling(const Solution& solution, double warming, Prog
     for (int round = 0; round < kRounds; ++round) {
         progress.report(static_cast<double>(round) / kRounds, "looking for buckling");
         Eigen::MatrixXd Y(rows, shapes);
-        parallel_shares(static_cast<std::size_t>(shapes), 1, [&](std::size_t begin, std::size_t end, unsigned) {
-            for (auto j = static_cast<Eigen::Index>(begin); j < static_cast<Eigen::Index>(end); ++j)
-                Y.col(j) = stress.times(X.col(j));
-        });
+        parallel_shares(
+            static_cast<std::size_t>(shapes), 1, [&](std::size_t begin, std::size_t end, unsigned) {
+                for (auto j = static_cast<Eigen::Index>(begin); j < static_cast<Eigen::Index>(end); ++j)
+                    Y.col(j) = stress.times(X.col(j));
+            });
         X = in.factor.solve(Y);
         Eigen::MatrixXd MX(rows, shapes);
-        parallel_shares(static_cast<std::size_t>(shapes), 1, [&](std::size_t begin, std::size_t end, unsigned) {
-            for (auto j = static_cast<Eigen::Index>(begin); j < static_cast<Eigen::Index>(end); ++j)
-                MX.col(j) = stress.times(X.col(j));
-        });
+        parallel_shares(
+            static_cast<std::size_t>(shapes), 1, [&](std::size_t begin, std::size_t end, unsigned) {
+                for (auto j = static_cast<Eigen::Index>(begin); j < static_cast<Eigen::Index>(end); ++j)
+                    MX.col(j) = stress.times(X.col(j));
+            });
         // K·X is Y: the reduced problem M·y = μ·K·y, whose largest μ is the smallest λ = 1/μ.
         const Eigen::MatrixXd k = X.transpose() * Y, m = X.transpose() * MX;
         const Eigen::MatrixXd ks = (k + k.transpose()) / 2, ms = (m + m.transpose()) / 2;

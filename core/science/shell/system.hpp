@@ -51,11 +51,11 @@ class System {
     [[nodiscard]] FaceStrain strain(std::size_t face, const Solution& solution) const;
 
     struct Buckling {
-        double factor = 0;         ///< that the loads may be multiplied with; 0 where they stretch everything
-        Eigen::VectorXd shape;     ///< six a point, its largest displacement 1
+        double factor = 0;      ///< that the loads may be multiplied with; 0 where they stretch everything
+        Eigen::VectorXd shape;  ///< six a point, its largest displacement 1
     };
-    /// Linear buckling under the loads that gave `solution` (warming `warming` K counted): the smallest positive
-    /// λ of (K + λ·K_σ)φ = 0 by subspace iteration. Forces keep their directions. Cancelled.
+    /// Linear buckling under the loads that gave `solution` (warming `warming` K counted): the smallest
+    /// positive λ of (K + λ·K_σ)φ = 0 by subspace iteration. Forces keep their directions. Cancelled.
     [[nodiscard]] Buckling buckling(const Solution& solution, double warming, Progress& progress) const;
 
     [[nodiscard]] const Model& model() const;

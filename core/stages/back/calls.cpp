@@ -24,7 +24,8 @@ Calls calls(const Choices& c, const Findings& f, const shell::Findings& shell) {
             where + quantity(Kind::length, f.span) + ": the skin sags " +
                 quantity(Kind::thickness, f.sag.person + f.sag.own) + " under a leaning person",
             "The limit is " + quantity(Kind::thickness, c.limit) +
-                "; closer ribs or a thicker shell hold it. This is a hinged strip by hand; the load cases below "
+                "; closer ribs or a thicker shell hold it. This is a hinged strip by hand; the load cases "
+                "below "
                 "are the whole tool.",
             fix_pitch());
     }

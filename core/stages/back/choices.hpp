@@ -110,8 +110,8 @@ struct Feet {
 
 struct Choices {
     BackKind kind = BackKind::egg_crate;
-    double pitch = 0.30;   ///< m between ribs
-    double height = 0.12;  ///< m of a rib beyond the shell
+    double pitch = 0.30;               ///< m between ribs
+    double height = 0.12;              ///< m of a rib beyond the shell
     bool across = true, along = true;  ///< which ways ribs run
     std::string board = "birch plywood 12 mm";
     double clearance = 0.0003;  ///< m that a slot is wider than the board
@@ -122,12 +122,12 @@ struct Choices {
     Feet feet;
     double limit = 0.0005;  ///< m the skin may sag between ribs
     BagKind bag = BagKind::surface;
-    double vacuum = 90000;  ///< Pa below the room
-    double person = 300;    ///< N a hand puts on one place of the skin
-    double lean = 1000;     ///< N a person leaning on the rim puts on one place of it
+    double vacuum = 90000;     ///< Pa below the room
+    double person = 300;       ///< N a hand puts on one place of the skin
+    double lean = 1000;        ///< N a person leaning on the rim puts on one place of it
     double rim_limit = 0.002;  ///< m the rim may give under that
-    double lever = 500;     ///< N at one wedge slot
-    bool shell_cured = true;  ///< before ribs are bonded to it
+    double lever = 500;        ///< N at one wedge slot
+    bool shell_cured = true;   ///< before ribs are bonded to it
     static void fields(auto& c, auto&& v) {
         v("kind", c.kind);
         v("pitch", c.pitch, 0.02, 5.0);

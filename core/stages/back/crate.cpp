@@ -117,8 +117,8 @@ Crate crate_of(const Choices& c, const edge::ToolFace& face, double clear, doubl
                 ++out.laps;
             }
         }
-        // Between the feet the ribs are shorter, so that the tool stands where it is meant to. Feet are pads on both
-        // ribs of a crossing, or at a rib's end.
+        // Between the feet the ribs are shorter, so that the tool stands where it is meant to. Feet are pads
+        // on both ribs of a crossing, or at a rib's end.
         const auto crossings = crossings_of(c, face, progress);
         std::vector<Point2> places;
         for (const auto& p : crossings) places.emplace_back(p.head<2>());

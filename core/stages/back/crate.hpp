@@ -9,10 +9,10 @@ namespace jig::back {
 
 struct RibPlate {
     std::string name;
-    Frame plane;        ///< u along the rib, v along the pull
-    double at = 0;      ///< m along plane.w
-    Loops outline;      ///< in the plane
-    double contour = 0; ///< m of its edge along the shell
+    Frame plane;         ///< u along the rib, v along the pull
+    double at = 0;       ///< m along plane.w
+    Loops outline;       ///< in the plane
+    double contour = 0;  ///< m of its edge along the shell
 };
 
 struct Crate {
@@ -24,10 +24,11 @@ struct Crate {
     int laps = 0;
 };
 
-/// Plates at the rib planes, from `clear` m outside the tool's face (shell and joint) up to one level, half-lapped
-/// where they cross: those across the length are slotted from the feet, those along it from the shell. Foam
-/// blocks follow the shell at one height and butt. Cancelled.
-Crate crate_of(const Choices& choices, const edge::ToolFace& face, double clear, double board, Progress& progress);
+/// Plates at the rib planes, from `clear` m outside the tool's face (shell and joint) up to one level,
+/// half-lapped where they cross: those across the length are slotted from the feet, those along it from the
+/// shell. Foam blocks follow the shell at one height and butt. Cancelled.
+Crate crate_of(const Choices& choices, const edge::ToolFace& face, double clear, double board,
+               Progress& progress);
 
 /// Flat pieces to nest and cut, and the stock they are cut from.
 std::vector<CutPiece> cut_pieces(const Crate& crate);

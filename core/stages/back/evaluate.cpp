@@ -20,7 +20,8 @@ double tube_area(const Choices& c) {
 }
 
 /// A level grid between the crossings of the rib planes, and a leg from each down to the shell.
-void lay_tubes(const Choices& c, const edge::ToolFace& face, double clear, Findings& out, Progress& progress) {
+void lay_tubes(const Choices& c, const edge::ToolFace& face, double clear, Findings& out,
+               Progress& progress) {
     const auto planes = rib_planes(c, face);
     const auto crossings = crossings_of(c, face, progress);
     const double level = face.high.z() + clear + c.height;
@@ -82,10 +83,10 @@ Findings evaluate(const Choices& c, const split::Findings& split, const edge::Fi
     }
     const double clear = l.thickness + c.joint.gap;
     if (c.has_plates() && edge.tool) {
-        const auto& board = need(shop.boards, c.kind == BackKind::egg_crate ? c.board : c.foam.board, "back board");
+        const auto& board =
+            need(shop.boards, c.kind == BackKind::egg_crate ? c.board : c.foam.board, "back board");
         const double thick = c.kind == BackKind::egg_crate ? board.thickness : c.foam.wide;
-        out.crate =
-            std::make_shared<const Crate>(crate_of(c, *edge.tool, clear, thick, progress));
+        out.crate = std::make_shared<const Crate>(crate_of(c, *edge.tool, clear, thick, progress));
         out.ribs = static_cast<int>(out.crate->ribs.size());
         out.rib_area = out.crate->area;
         out.bond_length = out.crate->bond_length;
@@ -133,7 +134,8 @@ Findings evaluate(const Choices& c, const split::Findings& split, const edge::Fi
          out.crate ? fmt::format("both ways at most a pitch apart, {} half laps", out.crate->laps)
                    : fmt::format("both ways at most a pitch apart, {} legs", out.legs)},
         {"bond", "bonded to the shell", Kind::length, out.bond_length,
-         "the ribs' edges along the shell; tabs of " + quantity(Kind::length, c.joint.tab) + " on both sides"},
+         "the ribs' edges along the shell; tabs of " + quantity(Kind::length, c.joint.tab) +
+             " on both sides"},
         {"print", "print-through, 1 shows", Kind::factor, out.print,
          out.print_reason.empty() ? std::string("no ribs") : out.print_reason},
         {"mass", "mass of the back", Kind::mass, out.mass,

@@ -37,7 +37,8 @@ double rib_length(const Choices& c, const edge::ToolFace& face) {
     double out = 0;
     for (const auto& set : rib_planes(c, face)) {
         if (set.at.empty()) continue;
-        for (const auto& cut : sections(face.rimmed.mesh, topology, frame_across(set.normal), set.at, quiet)) {
+        for (const auto& cut :
+             sections(face.rimmed.mesh, topology, frame_across(set.normal), set.at, quiet)) {
             for (const auto& loop : cut.loops) out += perimeter(loop);
             for (const auto& line : cut.open_lines) {
                 for (std::size_t i = 1; i < line.size(); ++i) out += (line[i] - line[i - 1]).norm();
@@ -52,8 +53,8 @@ std::vector<Point> crossings_of(const Choices& c, const edge::ToolFace& face, Pr
     const auto planes = rib_planes(c, face);
     if (planes[0].at.empty() || planes[1].at.empty()) return out;
     const auto& f = face.frame;
-    const auto cuts =
-        sections(face.rimmed.mesh, topology_of(face.rimmed.mesh), Frame{f.v, f.w, f.u}, planes[0].at, progress);
+    const auto cuts = sections(face.rimmed.mesh, topology_of(face.rimmed.mesh), Frame{f.v, f.w, f.u},
+                               planes[0].at, progress);
     for (const auto& cut : cuts) {
         for (const double v : planes[1].at) {
             double top = -std::numeric_limits<double>::infinity();
@@ -85,11 +86,13 @@ std::vector<std::size_t> feet_on(const Choices& c, const std::vector<Point2>& pl
     const auto share = [&](int i, int n) { return c.feet.inset + (1 - 2 * c.feet.inset) * i / (n - 1.0); };
     for (int j = 0; j < c.feet.across; ++j) {
         for (int i = 0; i < c.feet.along; ++i) {
-            const Point2 at = low + Point2(share(i, c.feet.along), share(j, c.feet.across)).cwiseProduct(high - low);
+            const Point2 at =
+                low + Point2(share(i, c.feet.along), share(j, c.feet.across)).cwiseProduct(high - low);
             std::size_t best = places.size();
             for (std::size_t k = 0; k < places.size(); ++k) {
                 if (std::find(out.begin(), out.end(), k) != out.end()) continue;
-                if (best == places.size() || (places[k] - at).squaredNorm() < (places[best] - at).squaredNorm())
+                if (best == places.size() ||
+                    (places[k] - at).squaredNorm() < (places[best] - at).squaredNorm())
                     best = k;
             }
             if (best < places.size()) out.push_back(best);

@@ -18,8 +18,8 @@ double rib_length(const Choices& choices, const edge::ToolFace& face);
 /// Where planes of both sets cross over the tool: u, v and the height of its outside there, m.
 std::vector<Point> crossings_of(const Choices& choices, const edge::ToolFace& face, Progress& progress);
 
-/// Which of the places that could bear a foot do: for each foot of the grid (drawn in from the places' own ends)
-/// the nearest one that bears none yet.
+/// Which of the places that could bear a foot do: for each foot of the grid (drawn in from the places' own
+/// ends) the nearest one that bears none yet.
 std::vector<std::size_t> feet_on(const Choices& choices, const std::vector<Point2>& places);
 
 }  // namespace jig::back

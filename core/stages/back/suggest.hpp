@@ -15,11 +15,11 @@ struct Suggestion {
     std::vector<Tried> insets;   ///< at the pitch that was taken
     double pitch = 0;            ///< m, the widest that holds both limits; the closest tried where none does
     bool holds = false;
-    double inset = 0;            ///< share that sags least under the tool's own weight
+    double inset = 0;  ///< share that sags least under the tool's own weight
 };
 
-/// Solves the tool at about eight pitches and six insets of its feet. Throws InputError for a back without ribs;
-/// Cancelled.
+/// Solves the tool at about eight pitches and six insets of its feet. Throws InputError for a back without
+/// ribs; Cancelled.
 Suggestion suggest(ToolInputs in, Progress& progress);
 
 }  // namespace jig::back

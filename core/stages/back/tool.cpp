@@ -28,7 +28,8 @@ struct MetalFacts {
     double E, G, density, alpha;
 };
 MetalFacts facts_of(Metal metal) {
-    return metal == Metal::steel ? MetalFacts{205e9, 79e9, 7850, 12e-6} : MetalFacts{69e9, 26e9, 2700, 23.6e-6};
+    return metal == Metal::steel ? MetalFacts{205e9, 79e9, 7850, 12e-6}
+                                 : MetalFacts{69e9, 26e9, 2700, 23.6e-6};
 }
 
 class Builder {
@@ -95,9 +96,9 @@ class Builder {
         std::map<std::uint32_t, std::size_t> size;
         for (const auto& t : mesh.triangles) ++size[find(t[0])];
         if (size.size() < 2) return;
-        const auto largest =
-            std::max_element(size.begin(), size.end(), [](const auto& a, const auto& b) { return a.second < b.second; })
-                ->first;
+        const auto largest = std::max_element(size.begin(), size.end(), [](const auto& a, const auto& b) {
+                                 return a.second < b.second;
+                             })->first;
         std::size_t kept = 0;
         for (std::size_t f = 0; f < mesh.triangles.size(); ++f) {
             if (find(mesh.triangles[f][0]) != largest) continue;
@@ -346,7 +347,8 @@ class Builder {
             tool_.parts.push_back(ToolPart::rib);
         }
         // What a stretched bag presses on: where ribs hold each other up.
-        for (const auto& [place, top] : {std::pair{chain[to], right.back()}, std::pair{chain[from], left.back()}}) {
+        for (const auto& [place, top] :
+             {std::pair{chain[to], right.back()}, std::pair{chain[from], left.back()}}) {
             const auto known = crossing_.find({lined_.on[0][place], lined_.on[1][place]});
             if (known != crossing_.end() && known->second == place)
                 tool_.base.push_back(top);
@@ -413,8 +415,7 @@ class Builder {
             Tie tie{chain[i], beside(chain[i]), {}, {}};
             // Both flanks of the rib hold it upright.
             const Point line = way.normalized();
-            tie.turning =
-                reach * across * rib_thickness_ * rib_thickness_ / 4 * line * line.transpose();
+            tie.turning = reach * across * rib_thickness_ * rib_thickness_ / 4 * line * line.transpose();
             tie.stiffness = reach * (sliding * Eigen::Matrix3d::Identity() +
                                      (across - sliding) * normal * normal.transpose());
             tool_.model.ties.push_back(tie);
@@ -456,7 +457,8 @@ class Builder {
             tool_.base.push_back(top);
         }
         for (const auto& [pair, point] : level) {
-            for (const auto& next : {std::pair{pair.first + 1, pair.second}, std::pair{pair.first, pair.second + 1}}) {
+            for (const auto& next :
+                 {std::pair{pair.first + 1, pair.second}, std::pair{pair.first, pair.second + 1}}) {
                 const auto known = level.find(next);
                 if (known != level.end()) tool_.model.bars.push_back(tube(point, known->second));
             }
@@ -500,7 +502,8 @@ class Builder {
                 top = std::max(top, height(i));
                 low = std::min(low, height(i));
             }
-            // On a shape that comes to a point the floor is shimmed up to lower places, until the tool stands wide.
+            // On a shape that comes to a point the floor is shimmed up to lower places, until the tool stands
+            // wide.
             const Point size = in_.face.high - in_.face.low;
             for (const double share : {0.06, 0.15, 0.3, 0.5, 0.75, 1.0}) {
                 stands.clear();
@@ -511,7 +514,8 @@ class Builder {
                     least = least.cwiseMin(f_.flat(points()[i]));
                     most = most.cwiseMax(f_.flat(points()[i]));
                 }
-                if (stands.size() >= 4 && ((most - least).array() >= 0.3 * size.head<2>().array()).all()) break;
+                if (stands.size() >= 4 && ((most - least).array() >= 0.3 * size.head<2>().array()).all())
+                    break;
             }
         }
         if (stands.empty()) {

@@ -47,11 +47,13 @@ std::vector<Support> stand_on(const std::vector<Point>& points, const std::vecto
     return out;
 }
 
-std::vector<std::uint32_t> corners_of(const std::vector<Point>& points, const std::vector<std::uint32_t>& rim) {
+std::vector<std::uint32_t> corners_of(const std::vector<Point>& points,
+                                      const std::vector<std::uint32_t>& rim) {
     std::vector<std::uint32_t> out;
     for (const auto& d : {Point(1, 1, 0), Point(-1, 1, 0), Point(-1, -1, 0), Point(1, -1, 0)}) {
-        const auto most = *std::max_element(
-            rim.begin(), rim.end(), [&](std::uint32_t a, std::uint32_t b) { return d.dot(points[a]) < d.dot(points[b]); });
+        const auto most = *std::max_element(rim.begin(), rim.end(), [&](std::uint32_t a, std::uint32_t b) {
+            return d.dot(points[a]) < d.dot(points[b]);
+        });
         if (std::find(out.begin(), out.end(), most) == out.end()) out.push_back(most);
     }
     return out;
@@ -136,8 +138,8 @@ class Bench {
         l.pressures = from_within(-in_.back.lever / std::max(1e-9, face_up_.z()), false);
         return l;
     }
-    /// A bag round everything. Over a grid it is stretched across the ribs' edges and lies in the cavity; a tool
-    /// without one it presses from behind while it bridges the mouth.
+    /// A bag round everything. Over a grid it is stretched across the ribs' edges and lies in the cavity; a
+    /// tool without one it presses from behind while it bridges the mouth.
     [[nodiscard]] Loads envelope() const {
         Loads l;
         const double p = in_.back.vacuum;
@@ -177,7 +179,10 @@ class Bench {
         const auto third = [](double v, double a, double b) { return (v - a) / std::max(1e-9, b - a); };
         const double x = third(p.x(), low.x(), high.x()), y = third(p.y(), low.y(), high.y());
         const double z = third(p.z(), low.z(), high.z());
-        std::string out = flange ? "flange" : z > 0.85 ? "deepest part" : z < 0.15 ? "face at the rim" : "wall";
+        std::string out = flange     ? "flange"
+                          : z > 0.85 ? "deepest part"
+                          : z < 0.15 ? "face at the rim"
+                                     : "wall";
         const char* length = x > 0.67 ? "ahead" : x < 0.33 ? "behind" : "";
         const char* width = y > 0.67 ? "left" : y < 0.33 ? "right" : "";
         if (*length == 0 && *width == 0) return out + ", middle";
@@ -187,8 +192,8 @@ class Bench {
         return out;
     }
 
-    /// Takes a solution apart into what a maker asks of it. `pushed` is the point that is pushed, where there is
-    /// one.
+    /// Takes a solution apart into what a maker asks of it. `pushed` is the point that is pushed, where there
+    /// is one.
     [[nodiscard]] CaseResult result(LoadCase kind, const System& system, const Solution& u, double warming,
                                     std::optional<std::uint32_t> pushed = {}) const {
         CaseResult out;
@@ -233,13 +238,14 @@ class Bench {
   private:
     void strains(const System& system, const Solution& u, double warming, CaseResult& out) const {
         const auto& model = tool_.model;
-        const Board* foam = in_.back.kind == BackKind::foam_blocks ? find(in_.shop.boards, in_.back.foam.board)
-                                                                   : nullptr;
+        const Board* foam =
+            in_.back.kind == BackKind::foam_blocks ? find(in_.shop.boards, in_.back.foam.board) : nullptr;
         for (std::size_t f = 0; f < model.mesh.triangles.size(); ++f) {
             const auto& l = model.skins[model.skin_of(f)].laminate;
             const auto e = system.strain(f, u);
             // What warming does freely strains nothing.
-            const Eigen::Vector3d middle = e.middle - warming * l.cte, bend = e.curvature - warming * l.curvature;
+            const Eigen::Vector3d middle = e.middle - warming * l.cte,
+                                  bend = e.curvature - warming * l.curvature;
             double most = 0;
             for (const double z : {-l.thickness / 2, l.thickness / 2}) {
                 const Eigen::Vector3d s = middle + z * bend;
@@ -379,7 +385,8 @@ Trial try_out(const ToolInputs& in, const EvenFace& face, const brief::Choices& 
             case LoadCase::squeeze:
                 return quantity(Kind::pressure, in.edge.squeeze) + " on the face, held by the bolts";
             case LoadCase::levering:
-                return fmt::format("{:.0f} N at the worst wedge slot, the face still sticking evenly", c.lever);
+                return fmt::format("{:.0f} N at the worst wedge slot, the face still sticking evenly",
+                                   c.lever);
             case LoadCase::surface_bag:
             case LoadCase::envelope_bag:
                 return quantity(Kind::pressure, c.vacuum) + " below the room";

@@ -26,29 +26,29 @@ namespace back {
 
 struct CaseResult {
     LoadCase kind = LoadCase::standing;
-    std::string how;                 ///< the load in figures
-    double moves = 0;                ///< m, the largest displacement anywhere
-    double error = 0;                ///< m that the moulded face is out of shape, its own movement taken off
-    Point worst = Point::Zero();     ///< where the face, or what is pushed, moves most; upright
-    std::string where;               ///< the same in words
-    double skin = 0;                 ///< largest strain of a skin ÷ what it bears
-    double foam = 0;                 ///< largest stress of a foam back ÷ its strength; 0 without
-    double buckles = 0;              ///< times the load at which it buckles; 0 where it does not or is not asked
-    double reactions = 0;            ///< N on the supports along the pull
-    double differs = 0;              ///< m between the largest displacements of the coarse mesh and this one
-    bool relative = false;           ///< whether `field` leaves out what the face does as a whole
+    std::string how;              ///< the load in figures
+    double moves = 0;             ///< m, the largest displacement anywhere
+    double error = 0;             ///< m that the moulded face is out of shape, its own movement taken off
+    Point worst = Point::Zero();  ///< where the face, or what is pushed, moves most; upright
+    std::string where;            ///< the same in words
+    double skin = 0;              ///< largest strain of a skin ÷ what it bears
+    double foam = 0;              ///< largest stress of a foam back ÷ its strength; 0 without
+    double buckles = 0;           ///< times the load at which it buckles; 0 where it does not or is not asked
+    double reactions = 0;         ///< N on the supports along the pull
+    double differs = 0;           ///< m between the largest displacements of the coarse mesh and this one
+    bool relative = false;        ///< whether `field` leaves out what the face does as a whole
     std::vector<Eigen::Vector3f> field;  ///< displacement by point of the model, m; empty where nothing moves
 };
 
 struct Trial {
     std::vector<CaseResult> cases;
-    TriangleMesh mesh;               ///< of the model, upright
+    TriangleMesh mesh;  ///< of the model, upright
     std::vector<ToolPart> parts;
     std::vector<std::pair<std::uint32_t, std::uint32_t>> bars;
     std::vector<std::uint32_t> feet;
     std::vector<std::string> notes;
-    double edge = 0;                 ///< m of its mesh
-    double mass = 0;                 ///< kg
+    double edge = 0;  ///< m of its mesh
+    double mass = 0;  ///< kg
     std::size_t freedoms = 0;
     bool fine = false;
     double seconds = 0;
@@ -66,8 +66,8 @@ inline constexpr double kSkinStrain = 0.003;
 /// Edge of a mesh of about `triangles` over the tool's face that still resolves the ribs, m.
 double edge_for(const ToolInputs& in, std::size_t triangles);
 
-/// All load cases that the job asks for on one mesh. `coarse` gives the error estimate. Throws InputError where
-/// the tool cannot be meshed or stands on nothing; Cancelled.
+/// All load cases that the job asks for on one mesh. `coarse` gives the error estimate. Throws InputError
+/// where the tool cannot be meshed or stands on nothing; Cancelled.
 Trial try_out(const ToolInputs& in, const EvenFace& face, const brief::Choices& brief, const Trial* coarse,
               Progress& progress);
 
@@ -81,7 +81,8 @@ QuickSag quick_sag(const ToolInputs& in, const EvenFace& face, Progress& progres
 std::vector<Figure> trial_figures(const Trial& trial, const Choices& choices, const brief::Choices& brief);
 Calls trial_calls(const Trial& trial, const Choices& choices, const brief::Choices& brief);
 
-/// The rigid motion (and, for warming, the even growth) that fits displacements best over points with weights.
+/// The rigid motion (and, for warming, the even growth) that fits displacements best over points with
+/// weights.
 struct Motion {
     Point middle = Point::Zero(), shift = Point::Zero(), turn = Point::Zero();
     double growth = 0;

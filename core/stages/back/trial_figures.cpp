@@ -36,7 +36,8 @@ std::vector<Figure> trial_figures(const Trial& t, const Choices& c, const brief:
         const auto differs =
             t.fine ? "; the coarse mesh differs by " + quantity(Kind::thickness, r.differs) : std::string();
         auto reason = r.how + "; worst " + r.where + "; face out of shape by " +
-                      quantity(Kind::thickness, r.error) + fmt::format("; skins at {:.0f} % of what they bear", 100 * r.skin);
+                      quantity(Kind::thickness, r.error) +
+                      fmt::format("; skins at {:.0f} % of what they bear", 100 * r.skin);
         if (r.foam > 0) reason += fmt::format(", foam at {:.0f} %", 100 * r.foam);
         if (r.buckles > 0) reason += fmt::format("; buckles at {:.1f} times this", r.buckles);
         reason += "; shell finite elements, " + mesh + differs;
@@ -52,8 +53,8 @@ std::vector<Figure> trial_figures(const Trial& t, const Choices& c, const brief:
     }
     if (worst != nullptr)
         out.push_back({"shape_error", "face out of shape while the part cures", Kind::thickness, error,
-                       "the worst of own weight, bag, bolts and heat: " + std::string(said(worst->kind)) + ", " +
-                           worst->where + "; its own shift and turn are taken off"});
+                       "the worst of own weight, bag, bolts and heat: " + std::string(said(worst->kind)) +
+                           ", " + worst->where + "; its own shift and turn are taken off"});
     out.push_back({"tool_mass", "tool, shell and back", Kind::mass, t.mass,
                    "all that the structure is made of; without plug, bolts and bag"});
     return out;
@@ -76,7 +77,8 @@ Calls trial_calls(const Trial& t, const Choices& c, const brief::Choices& brief)
             add(r.error > 3 * brief.tolerance ? Severity::stop : Severity::caution, "shape-" + key_of(r.kind),
                 "The face is " + quantity(Kind::thickness, r.error) + " out of shape " +
                     (r.kind == LoadCase::heat ? "when " : "under ") + name,
-                "The tolerance is " + quantity(Kind::thickness, brief.tolerance) + "; worst " + r.where + ".", fix);
+                "The tolerance is " + quantity(Kind::thickness, brief.tolerance) + "; worst " + r.where + ".",
+                fix);
         }
         if (r.kind == LoadCase::leaning && r.moves > c.rim_limit)
             add(Severity::caution, "leaning",
@@ -86,15 +88,18 @@ Calls trial_calls(const Trial& t, const Choices& c, const brief::Choices& brief)
         if (r.skin > 1)
             add(r.skin > 2 ? Severity::stop : Severity::caution, "strain-" + key_of(r.kind),
                 fmt::format("A skin is strained to {:.0f} % of what it bears: ", 100 * r.skin) + name,
-                "Resin cracks beyond about 0.3 % of strain; typical, see your data sheets. Worst " + r.where + ".");
+                "Resin cracks beyond about 0.3 % of strain; typical, see your data sheets. Worst " + r.where +
+                    ".");
         if (r.foam > 1)
             add(Severity::stop, "foam-" + key_of(r.kind),
-                fmt::format("The foam of the back is crushed: {:.0f} % of its strength, ", 100 * r.foam) + name,
+                fmt::format("The foam of the back is crushed: {:.0f} % of its strength, ", 100 * r.foam) +
+                    name,
                 "Take a denser foam or more cloth round it.");
         if (r.buckles > 0 && r.buckles < 3)
             add(r.buckles < 1.5 ? Severity::stop : Severity::caution, "buckles",
                 fmt::format("Buckles at {:.1f} times the vacuum of an envelope bag", r.buckles),
-                "Real shells buckle below the figure for a perfect one: want three times or more, or seal the bag "
+                "Real shells buckle below the figure for a perfect one: want three times or more, or seal "
+                "the bag "
                 "on the flange.",
                 Fix{"Seal the bag on the flange", patch_of("back", "bag", "surface")});
     }

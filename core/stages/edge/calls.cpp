@@ -19,7 +19,8 @@ Calls width_calls(const Choices& c, const Findings& f, const brief::Choices& bri
             Fix{"Make it 30 mm wide", patch_of("edge", "tape_land", 0.030)});
     }
     if (brief.process == Process::infusion && c.channel < 0.01) {
-        add(Severity::caution, "channel", "No room for a feed line: channel " + quantity(Kind::length, c.channel),
+        add(Severity::caution, "channel",
+            "No room for a feed line: channel " + quantity(Kind::length, c.channel),
             "Infusion wants about " + quantity(Kind::length, 0.02) + " between trim line and tape land.",
             Fix{"Give it 20 mm", patch_of("edge", "channel", 0.020)});
     }
@@ -52,8 +53,10 @@ Calls width_calls(const Choices& c, const Findings& f, const brief::Choices& bri
     }
     if (f.hollow > 0 && f.hollow < c.trim + c.channel + c.tape_land) {
         add(Severity::note, "hollow",
-            "The rim has a hollow turn of " + quantity(Kind::length, f.hollow) + ", tighter than the tape's way",
-            "Tape and channel cut across it; look at the stand, and leave the turn more room where it matters.");
+            "The rim has a hollow turn of " + quantity(Kind::length, f.hollow) +
+                ", tighter than the tape's way",
+            "Tape and channel cut across it; look at the stand, and leave the turn more room where it "
+            "matters.");
     }
     return out;
 }
@@ -90,7 +93,8 @@ Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief, co
     }
     if (!c.by_rule && f.count(Fitting::wedge) + f.count(Fitting::jack) == 0) {
         add(Severity::caution, "aids", "Nothing to start the tool with",
-            "Tools that stick are levered, and plugs and tools are broken that way: plan wedge slots or jacking "
+            "Tools that stick are levered, and plugs and tools are broken that way: plan wedge slots or "
+            "jacking "
             "screws from the start.",
             Fix{"Lay the fittings out by the rules", patch_of("edge", "by_rule", true)});
     }

@@ -81,10 +81,10 @@ struct Choices {
     std::string bolt = "bolt M8 with washers";
     std::string dowel = "dowel pin 10 mm with bush";
     Seal seal;
-    double squeeze = 30000;      ///< Pa on the face of a bolted squeeze mould
-    double wedge_pitch = 0.7;    ///< m between wedge slots along the rim
-    double wedge_length = 0.025; ///< m, how far a slot reaches in from the outside
-    bool by_rule = true;         ///< fittings laid out by the rules; else as `placed` says
+    double squeeze = 30000;       ///< Pa on the face of a bolted squeeze mould
+    double wedge_pitch = 0.7;     ///< m between wedge slots along the rim
+    double wedge_length = 0.025;  ///< m, how far a slot reaches in from the outside
+    bool by_rule = true;          ///< fittings laid out by the rules; else as `placed` says
     std::vector<Placed> placed;
     static void fields(auto& c, auto&& v) {
         v("trim", c.trim, 0.0, 0.3);

@@ -43,8 +43,8 @@ double apart(const Loops& rims) {
     return std::isfinite(least) ? least : 0;
 }
 
-/// Air ports go into the flats that the part leaves last: near the deepest place and square to the pull. As far
-/// from each other as those flats allow.
+/// Air ports go into the flats that the part leaves last: near the deepest place and square to the pull. As
+/// far from each other as those flats allow.
 std::vector<Fit> air_ports(const shape::Findings& shape, const split::Findings& split, double& flat) {
     const auto& mesh = shape.mesh;
     double top = -std::numeric_limits<double>::infinity(), low = -top;
@@ -69,9 +69,11 @@ std::vector<Fit> air_ports(const shape::Findings& shape, const split::Findings& 
     middle /= flat;
     const auto wanted = static_cast<std::size_t>(std::ceil(flat / kPerPort));
     const auto nearest = [&](const Point2& p) {
-        return std::min_element(flats.begin(), flats.end(), [&](const auto& a, const auto& b) {
-                   return (a.first - p).squaredNorm() < (b.first - p).squaredNorm();
-               })->first;
+        return std::min_element(flats.begin(), flats.end(),
+                                [&](const auto& a, const auto& b) {
+                                    return (a.first - p).squaredNorm() < (b.first - p).squaredNorm();
+                                })
+            ->first;
     };
     if (wanted == 1) {
         out.push_back({Fitting::port, 0, nearest(middle), Point2::UnitX()});
@@ -160,9 +162,8 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
     const double seam = split.set.seam_length;
     const int along_seams = seam > 0 ? static_cast<int>(std::ceil(seam / c.bolt_pitch)) : 0;
     out.bolts = out.count(Fitting::bolt) + along_seams;
-    const double squeezed = bolted && out.rim_length > 0
-                                ? c.squeeze * split.map.projected * split.parts() / out.rim_length
-                                : 0;
+    const double squeezed =
+        bolted && out.rim_length > 0 ? c.squeeze * split.map.projected * split.parts() / out.rim_length : 0;
     if (out.bolts > 0 && plate > 0) out.joint = joint_of(c, plate, c.tape_land + c.grip, squeezed);
     out.figures = {
         {"width", "flange width", Kind::length, out.width,
@@ -195,9 +196,10 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
     if (out.joint.load > 0) {
         out.figures.push_back(
             {"gap", "joint opens between bolts", Kind::thickness, out.joint.gap,
-             fmt::format("built-in beam of {:.0f} N·m² on the seal, pushed apart by {:.0f} N/m over the pitch "
-                         "(Hetényi)",
-                         out.joint.bending, out.joint.load)});
+             fmt::format(
+                 "built-in beam of {:.0f} N·m² on the seal, pushed apart by {:.0f} N/m over the pitch "
+                 "(Hetényi)",
+                 out.joint.bending, out.joint.load)});
         out.figures.push_back(
             {"pitch_for_gap", "bolt pitch for " + quantity(Kind::thickness, c.seal.gap), Kind::length,
              out.joint.pitch_for_gap,

@@ -12,28 +12,28 @@ namespace jig::edge {
 /// One fitting where it goes, seen along the pull.
 struct Fit {
     Fitting kind = Fitting::bolt;
-    double at = 0;                      ///< share of the way round, as in Placed
-    Point2 place = Point2::Zero();      ///< m, in the frame's flat coordinates
-    Point2 outward = Point2::UnitX();   ///< away from the part
+    double at = 0;                     ///< share of the way round, as in Placed
+    Point2 place = Point2::Zero();     ///< m, in the frame's flat coordinates
+    Point2 outward = Point2::UnitX();  ///< away from the part
 };
 
 struct Findings {
     std::vector<Figure> figures;
     double width = 0, area = 0, rim_length = 0, tape_length = 0;
-    double seam_area = 0;       ///< m² of `area` that runs along the seams between pieces
-    double tape_land_area = 0;  ///< m² that must stay free of release
-    int bolts = 0;              ///< all round and along the seams
-    Loops outer;                ///< outside of the flange in the pull's frame, before any cut-out
-    Loops outline;              ///< the same with its cut-outs and slots
+    double seam_area = 0;                  ///< m² of `area` that runs along the seams between pieces
+    double tape_land_area = 0;             ///< m² that must stay free of release
+    int bolts = 0;                         ///< all round and along the seams
+    Loops outer;                           ///< outside of the flange in the pull's frame, before any cut-out
+    Loops outline;                         ///< the same with its cut-outs and slots
     std::shared_ptr<const ToolFace> tool;  ///< face and flange; none where the rim allows no flange
-    std::string no_tool;        ///< and why
-    Loops tape_inner;           ///< where the tape land starts
-    Loop fitting_line;          ///< that fittings stand on: the middle of the grip
+    std::string no_tool;                   ///< and why
+    Loops tape_inner;                      ///< where the tape land starts
+    Loop fitting_line;                     ///< that fittings stand on: the middle of the grip
     std::vector<Fit> fits;
-    Joint joint;                ///< of a bolted mould; zero elsewhere
-    double hollow = 0;          ///< m, the tightest hollow turn of the rim; 0 where it has none
-    double clear_between = 0;   ///< m between the rims of two parts that lie together; 0 for one part
-    double deep_flat = 0;       ///< m² of flat face near the deepest place, where a pull makes suction
+    Joint joint;               ///< of a bolted mould; zero elsewhere
+    double hollow = 0;         ///< m, the tightest hollow turn of the rim; 0 where it has none
+    double clear_between = 0;  ///< m between the rims of two parts that lie together; 0 for one part
+    double deep_flat = 0;      ///< m² of flat face near the deepest place, where a pull makes suction
     [[nodiscard]] int count(Fitting kind) const {
         int n = 0;
         for (const auto& f : fits) n += f.kind == kind;
@@ -58,7 +58,8 @@ double snapped(const Loop& line, double at, double pitch);
 
 /// Round hole of a fitting in the drilling template, m across; 0 for those that are cut from the edge.
 double hole_of(Fitting kind, const Choices& choices, const Shop& shop);
-/// The flange's outline with all holes, ready to cut or to print: outer loops, then the part's rims and holes.
+/// The flange's outline with all holes, ready to cut or to print: outer loops, then the part's rims and
+/// holes.
 Loops drilling_template(const Choices& choices, const Findings& findings, const split::Findings& split,
                         const Shop& shop);
 

@@ -153,8 +153,7 @@ Loops drilling_template(const Choices& c, const Findings& f, const split::Findin
     return out;
 }
 
-SheetSet drilling_sheet(const Choices& c, const Findings& f, const split::Findings& split,
-                        const Shop& shop) {
+SheetSet drilling_sheet(const Choices& c, const Findings& f, const split::Findings& split, const Shop& shop) {
     SheetSet out;
     auto loops = drilling_template(c, f, split, shop);
     const Point2 low = low_corner(loops) - Point2::Constant(0.02);
@@ -169,7 +168,9 @@ SheetSet drilling_sheet(const Choices& c, const Findings& f, const split::Findin
     for (const auto& fit : f.fits) {
         // A cross and a name beside every place; air ports are bored through the shell itself.
         const Point2 at = fit.place - low, arm(0.006, 0), up(0, 0.006);
-        sheet.pieces.push_back({std::string(said(fit.kind)), {}, {{at - arm, at + arm}, {at - up, at + up}},
+        sheet.pieces.push_back({std::string(said(fit.kind)),
+                                {},
+                                {{at - arm, at + arm}, {at - up, at + up}},
                                 at + Point2(0.004, 0.012)});
     }
     return out;

@@ -152,8 +152,7 @@ ToolFace tool_face(const shape::Findings& shape, const split::Findings& split, c
             if (signed_area(loop) < 0) std::reverse(loop.begin(), loop.end());
         }
         const auto round_it = stretched(offset(united(flat), c.width()), c.sides);
-        out.rimmed =
-            rimmed(face, out.frame, round_it, FlangeLie::following, 0, c.trim, kSpacing);
+        out.rimmed = rimmed(face, out.frame, round_it, FlangeLie::following, 0, c.trim, kSpacing);
     }
     const auto& f = out.frame;
     out.low = Point::Constant(1e30);

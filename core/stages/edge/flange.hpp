@@ -15,9 +15,10 @@ struct Rimmed {
     double flange_area = 0;  ///< m²
 };
 
-/// Puts a flange round `face`: flat areas between its outer rims, seen along frame.w, and `outer`, in triangles
-/// of about `spacing` m. Each place of it has the height of the nearest rim (following), or goes down to `foot`
-/// within `run` m (flat). Throws InputError where the rim crosses itself seen along the pull or leaves `outer`.
+/// Puts a flange round `face`: flat areas between its outer rims, seen along frame.w, and `outer`, in
+/// triangles of about `spacing` m. Each place of it has the height of the nearest rim (following), or goes
+/// down to `foot` within `run` m (flat). Throws InputError where the rim crosses itself seen along the pull
+/// or leaves `outer`.
 Rimmed rimmed(const TriangleMesh& face, const Frame& frame, const Loops& outer, FlangeLie lie, double foot,
               double run, double spacing);
 
@@ -28,8 +29,8 @@ struct ToolFace {
     Point low = Point::Zero(), high = Point::Zero();  ///< extents along u, v, w
 };
 
-/// Of a mould in one piece, or of the first piece of several, whose rim carries a flange of its own. `outer` is
-/// the flange's outside for a mould in one piece. Throws InputError as `rimmed` does.
+/// Of a mould in one piece, or of the first piece of several, whose rim carries a flange of its own. `outer`
+/// is the flange's outside for a mould in one piece. Throws InputError as `rimmed` does.
 ToolFace tool_face(const shape::Findings& shape, const split::Findings& split, const Choices& choices,
                    const Loops& outer);
 

@@ -13,10 +13,10 @@ struct Joint {
     double per_bolt = 0;       ///< N
 };
 
-/// Opening half way between two bolts of two flanges, each a beam of `bending` N·m², pushed apart by `load` N/m
-/// that a strip of `stiffness` N/m² between them gives up as they part: a built-in beam on an elastic bed,
-/// q/k·[1 − 2(cosh a·sin a + sinh a·cos a)/(sinh 2a + sin 2a)], a = L/2·(k/2EI)^¼ (Hetényi 1946, ch. II).
-/// Without a strip qL⁴/192EI.
+/// Opening half way between two bolts of two flanges, each a beam of `bending` N·m², pushed apart by `load`
+/// N/m that a strip of `stiffness` N/m² between them gives up as they part: a built-in beam on an elastic
+/// bed, q/k·[1 − 2(cosh a·sin a + sinh a·cos a)/(sinh 2a + sin 2a)], a = L/2·(k/2EI)^¼ (Hetényi 1946, ch.
+/// II). Without a strip qL⁴/192EI.
 double gap_between_bolts(double load, double stiffness, double bending, double pitch);
 
 /// `plate` N·m is the flange's bending stiffness along it, `width` m the strip that bends, `opening` N/m what

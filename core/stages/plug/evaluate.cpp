@@ -47,8 +47,7 @@ Findings evaluate(const Choices& c, const shape::Choices& shape_choices, const s
     }
     const auto& first = out.plans.front();
     out.board = first.substrate;
-    out.finish = surface_schedule(brief.grade, barrier_on(first.route, c),
-                                  out.sanding_area, shop);
+    out.finish = surface_schedule(brief.grade, barrier_on(first.route, c), out.sanding_area, shop);
     for (const auto& plan : out.plans) {
         for (auto f : plan.figures) {
             if (out.plans.size() > 1) f.name = plan.body + ": " + f.name;

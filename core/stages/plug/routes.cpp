@@ -390,8 +390,7 @@ Plan plan_for(Route route, const Choices& c, const Body& body, const shape::Choi
             splash_route(ask, plan);
             break;
     }
-    for (const auto& step :
-         surface_schedule(brief.grade, barrier_on(route, c), body.area, shop)) {
+    for (const auto& step : surface_schedule(brief.grade, barrier_on(route, c), body.area, shop)) {
         if (step.amount > 0) plan.needs.push_back({step.product, step.kind, step.amount, step.price, {}});
         plan.works.push_back({step.what, step.hours, step.wait});
     }

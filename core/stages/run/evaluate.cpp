@@ -151,8 +151,9 @@ void back_lines(Book& book, const Before& b, const Shop& shop) {
             break;
         case BackKind::tubes:
         case BackKind::frame:
-            book.consumable(once, Stage::back, c.tubes.metal == Metal::steel ? "steel tube" : "aluminium tube",
-                            Kind::mass, b.back.mass);
+            book.consumable(once, Stage::back,
+                            c.tubes.metal == Metal::steel ? "steel tube" : "aluminium tube", Kind::mass,
+                            b.back.mass);
             book.rated(once, Stage::back, "welding a frame", 2.0 * b.back.legs);
             if (c.kind == BackKind::frame)
                 book.material(once, Stage::back, "levelling foot M12", Kind::count,

@@ -32,8 +32,7 @@ enum class ZoneKind { flange, corners, under_ribs, painted };
 template <>
 struct Words<ZoneKind> {
     static constexpr std::array all{Word{"flange", "on the flange"}, Word{"corners", "along tight corners"},
-                                    Word{"under_ribs", "under ribs"},
-                                    Word{"painted", "where it is painted"}};
+                                    Word{"under_ribs", "under ribs"}, Word{"painted", "where it is painted"}};
 };
 
 namespace shell {
@@ -89,10 +88,10 @@ struct Choices {
     std::vector<Zone> zones;
     std::string unit = "glass cloth 105 plain";  ///< the cloth that the shop counts thickness in
     double cure_temperature = 353.15;            ///< K of the last post-cure, off the plug
-    double waste = 0.15;   ///< share of cloth and resin bought beyond what stays in the shell
-    double batch = 1.5;    ///< kg of resin that one pot may hold
-    double stagger = 0.05; ///< m between the overlaps of one layer and the next
-    int debulk = 4;        ///< layers between two debulks of a prepreg
+    double waste = 0.15;    ///< share of cloth and resin bought beyond what stays in the shell
+    double batch = 1.5;     ///< kg of resin that one pot may hold
+    double stagger = 0.05;  ///< m between the overlaps of one layer and the next
+    int debulk = 4;         ///< layers between two debulks of a prepreg
     Seek seek;
     static void fields(auto& c, auto&& v) {
         v("school", c.school);

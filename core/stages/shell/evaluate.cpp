@@ -54,11 +54,10 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
         sum.name = std::string(said(zone.kind));
         sum.extra = sum_stack(zone.layers, out.resin, c.how, shop, "shell zone");
         sum.whole = sum_stack(with_zone(c.layers, zone), out.resin, c.how, shop, "shell zone");
-        sum.area = zone.kind == ZoneKind::flange    ? edge.area
-                   : zone.kind == ZoneKind::corners ? out.corners.length * zone.width
-                   : zone.kind == ZoneKind::under_ribs
-                       ? under_ribs * zone.width
-                       : painted_area(shape.mesh, zone) * split.parts();
+        sum.area = zone.kind == ZoneKind::flange       ? edge.area
+                   : zone.kind == ZoneKind::corners    ? out.corners.length * zone.width
+                   : zone.kind == ZoneKind::under_ribs ? under_ribs * zone.width
+                                                       : painted_area(shape.mesh, zone) * split.parts();
         zones_mass += sum.extra.areal_mass() * sum.area;
         zones_resin += sum.extra.resin * sum.area;
         out.zones.push_back(std::move(sum));
@@ -138,11 +137,10 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
          "at most " + quantity(Kind::thickness, out.resin.day_limit) + " of this resin in one go"}};
     for (std::size_t i = 0; i < out.zones.size(); ++i) {
         const auto& z = out.zones[i];
-        out.figures.push_back({fmt::format("zone_{}", i + 1), "doubler " + z.name, Kind::mass,
-                               z.extra.areal_mass() * z.area,
-                               quantity(Kind::areal_mass, z.extra.areal_mass()) + " over " +
-                                   quantity(Kind::area, z.area) + "; " +
-                                   quantity(Kind::thickness, z.whole.laminate.thickness) + " there"});
+        out.figures.push_back(
+            {fmt::format("zone_{}", i + 1), "doubler " + z.name, Kind::mass, z.extra.areal_mass() * z.area,
+             quantity(Kind::areal_mass, z.extra.areal_mass()) + " over " + quantity(Kind::area, z.area) +
+                 "; " + quantity(Kind::thickness, z.whole.laminate.thickness) + " there"});
     }
     return out;
 }

@@ -70,8 +70,8 @@ std::vector<Layer> built(const Cloths& cloths, const std::vector<int>& counts) {
 
 }  // namespace
 
-Found find_stacks(const Choices& like, const Seek& wanted, const back::Choices& back, double area, const Shop& shop,
-                  Progress& progress) {
+Found find_stacks(const Choices& like, const Seek& wanted, const back::Choices& back, double area,
+                  const Shop& shop, Progress& progress) {
     const auto cloths = cloths_of(like, shop);
     if (cloths.names.empty())
         throw InputError("shell", "the stack names no cloth to build from", "start it from a school first");

@@ -10,19 +10,19 @@ namespace jig::shell {
 /// A zone's layers and what they come to.
 struct ZoneSum {
     std::string name;
-    StackSum extra;    ///< of its own layers alone
-    StackSum whole;    ///< of the common stack with them on top
-    double area = 0;   ///< m²
+    StackSum extra;   ///< of its own layers alone
+    StackSum whole;   ///< of the common stack with them on top
+    double area = 0;  ///< m²
 };
 
 /// One thing done while the shell is laid up, in order.
 struct LayStep {
     enum class Kind { filler, coat, ply, core, debulk, day_end, abrade } kind = Kind::ply;
     std::string what;
-    double from = 0;      ///< s of work since the day's start
-    double resin = 0;     ///< kg to mix for it
-    int batches = 0;      ///< pots of resin, by size and pot life
-    double offset = 0;    ///< m that its overlaps are shifted against the layer before
+    double from = 0;    ///< s of work since the day's start
+    double resin = 0;   ///< kg to mix for it
+    int batches = 0;    ///< pots of resin, by size and pot life
+    double offset = 0;  ///< m that its overlaps are shifted against the layer before
     std::string note;
 };
 
@@ -48,7 +48,8 @@ struct Findings {
 
 /// `under_ribs` is the length along which ribs lie on the shell, m.
 Findings evaluate(const Choices& choices, const shape::Findings& shape, const split::Findings& split,
-                  const edge::Findings& edge, const brief::Choices& brief, double under_ribs, const Shop& shop);
+                  const edge::Findings& edge, const brief::Choices& brief, double under_ribs,
+                  const Shop& shop);
 Calls calls(const Choices& choices, const Findings& findings, const plug::Choices& plug,
             const plug::Findings& plug_findings, const brief::Choices& brief, bool has_back);
 

@@ -13,13 +13,16 @@ void order_laying(const Choices& c, const brief::Choices& brief, const Shop& sho
     const bool prepreg = c.how == LayUp::prepreg;
     double clock = 0;
     int plies = 0;
-    const auto work = [&](const char* rate, double amount) { return shop.rate(rate) * amount * 3600 / people; };
+    const auto work = [&](const char* rate, double amount) {
+        return shop.rate(rate) * amount * 3600 / people;
+    };
     const auto add = [&](LayStep::Kind kind, std::string what, double seconds, double resin,
                          std::string note = {}) {
         LayStep step{kind, std::move(what), clock, resin, 0, 0, std::move(note)};
         if (resin > 0 && !prepreg) {
             // One pot holds what is allowed at once, and no more than is laid before it thickens.
-            const double pot = seconds > 0 ? std::min(c.batch, resin * 0.7 * f.resin.pot_life / seconds) : c.batch;
+            const double pot =
+                seconds > 0 ? std::min(c.batch, resin * 0.7 * f.resin.pot_life / seconds) : c.batch;
             step.batches = static_cast<int>(std::ceil(resin / std::max(0.02, pot) - 1e-9));
             f.batches += step.batches;
         }
@@ -38,8 +41,9 @@ void order_laying(const Choices& c, const brief::Choices& brief, const Shop& sho
             for (int p = 1; p <= coat.passes; ++p) {
                 add(LayStep::Kind::coat, fmt::format("{}, pass {} of {}", coat.name, p, coat.passes),
                     work("coating", shape_area), 0,
-                    "the next goes on when this one is tacky: within " + quantity(Kind::duration, coat.window) +
-                        " after " + quantity(Kind::duration, coat.between_passes));
+                    "the next goes on when this one is tacky: within " +
+                        quantity(Kind::duration, coat.window) + " after " +
+                        quantity(Kind::duration, coat.between_passes));
                 clock += coat.between_passes;
             }
             continue;
@@ -58,8 +62,7 @@ void order_laying(const Choices& c, const brief::Choices& brief, const Shop& sho
         const bool core = layer.kind == LayerKind::core;
         const double seconds = work(core ? "laying core" : "laying ply", shape_area);
         auto* step = add(core ? LayStep::Kind::core : LayStep::Kind::ply,
-                         core ? laid.name
-                              : fmt::format("{} at {:.0f}°", laid.name, layer.angle * 180 / kPi),
+                         core ? laid.name : fmt::format("{} at {:.0f}°", laid.name, layer.angle * 180 / kPi),
                          seconds, resin);
         if (!core) {
             const auto* cloth = find(shop.reinforcements, layer.material);
@@ -75,9 +78,10 @@ void order_laying(const Choices& c, const brief::Choices& brief, const Shop& sho
             add(LayStep::Kind::day_end, "stop for the day, peel ply on", 0, 0,
                 "more than " + quantity(Kind::thickness, f.resin.day_limit) + " at once overheats");
             if (night > f.resin.recoat_window)
-                add(LayStep::Kind::abrade, "abrade before going on", work("sanding structural", shape_area) / 4,
-                    0, "the resin's recoat window of " + quantity(Kind::duration, f.resin.recoat_window) +
-                           " is over by then");
+                add(LayStep::Kind::abrade, "abrade before going on",
+                    work("sanding structural", shape_area) / 4, 0,
+                    "the resin's recoat window of " + quantity(Kind::duration, f.resin.recoat_window) +
+                        " is over by then");
             clock = 0;
         }
     }

@@ -39,8 +39,12 @@ Choices start_from(School school) {
             c.resin = "filled low-shrink tooling polyester";
             c.cure_temperature = kelvin(40);
             c.unit = "glass mat 225";
-            c.layers = {coat("vinyl ester tooling gelcoat"), ply("glass tissue 30"), ply("glass mat 225"),
-                        ply("glass mat 450"),                ply("glass mat 450"),   ply("glass mat 450"),
+            c.layers = {coat("vinyl ester tooling gelcoat"),
+                        ply("glass tissue 30"),
+                        ply("glass mat 225"),
+                        ply("glass mat 450"),
+                        ply("glass mat 450"),
+                        ply("glass mat 450"),
                         ply("glass mat 450")};
             break;
         case School::glass_epoxy:
@@ -69,10 +73,10 @@ Choices start_from(School school) {
             c.resin = "laminating plaster";
             c.cure_temperature = kelvin(35);
             c.unit = "glass mat 225";
-            c.layers = {coat("plaster face coat"),         ply("glass cloth 163 plain"),
-                        ply("glass mat 300"),              core("mineral paste, 8 mm"),
-                        ply("glass woven roving 600"),     core("mineral paste, 8 mm"),
-                        ply("glass mat 300"),              ply("glass cloth 163 plain")};
+            c.layers = {coat("plaster face coat"),     ply("glass cloth 163 plain"),
+                        ply("glass mat 300"),          core("mineral paste, 8 mm"),
+                        ply("glass woven roving 600"), core("mineral paste, 8 mm"),
+                        ply("glass mat 300"),          ply("glass cloth 163 plain")};
             break;
         case School::tooling_prepreg:
             c.resin = "tooling prepreg resin";
@@ -89,10 +93,10 @@ Choices start_from(School school) {
             c.resin = "epoxy, infusion";
             c.how = LayUp::infused;
             c.cure_temperature = kelvin(70);
-            c.layers = {coat("epoxy surface coat"),   ply("glass cloth 200 plain"),
-                        ply("glass biaxial 450"),     ply("glass cloth 300 twill"),
-                        core("PVC foam 75, 15 mm"),   ply("glass cloth 300 twill"),
-                        ply("glass biaxial 450"),     ply("glass cloth 200 plain")};
+            c.layers = {coat("epoxy surface coat"), ply("glass cloth 200 plain"),
+                        ply("glass biaxial 450"),   ply("glass cloth 300 twill"),
+                        core("PVC foam 75, 15 mm"), ply("glass cloth 300 twill"),
+                        ply("glass biaxial 450"),   ply("glass cloth 200 plain")};
             break;
     }
     return c;
@@ -101,7 +105,8 @@ Choices start_from(School school) {
 Zone fresh_zone(const Choices& c, ZoneKind kind) {
     Zone out;
     out.kind = kind;
-    // The last ply but the mirrored light ones: names carry their weight, the middle of a stack its heaviest cloth.
+    // The last ply but the mirrored light ones: names carry their weight, the middle of a stack its heaviest
+    // cloth.
     std::vector<Layer> plies;
     for (const auto& l : c.layers) {
         if (l.kind == LayerKind::ply) plies.push_back(l);
@@ -113,10 +118,13 @@ Zone fresh_zone(const Choices& c, ZoneKind kind) {
 
 const SchoolFacts& facts_of(School school) {
     static const std::array<SchoolFacts, 7> facts{{
-        {"cheap and known to everyone; it shrinks, smells of styrene and stays under about 60 °C", 60, kelvin(60)},
-        {"thick in one day with little shrinkage; it wants care with exotherm and bears little heat", 150, kelvin(60)},
+        {"cheap and known to everyone; it shrinks, smells of styrene and stays under about 60 °C", 60,
+         kelvin(60)},
+        {"thick in one day with little shrinkage; it wants care with exotherm and bears little heat", 150,
+         kelvin(60)},
         {"stable up to its resin's Tg; dearer than polyester and slow to cure", 200, kelvin(200)},
-        {"stiff and light, expands little and goes through the oven with carbon parts; dear", 300, kelvin(200)},
+        {"stiff and light, expands little and goes through the oven with carbon parts; dear", 300,
+         kelvin(200)},
         {"cheap mass and stiffness in hours; heavy, brittle at its edges, and no heat", 25, kelvin(50)},
         {"the truest shell at the highest heat; wants freezer, oven and debulks", 500, kelvin(250)},
         {"stiff without a back and light; the core limits heat and must not be crushed", 120, kelvin(80)},

@@ -29,8 +29,8 @@ Loop placed(const Loop& outline, const PartPlace& place);
 /// are one part's, seen along the pull.
 std::vector<PartPlace> lay_parts(const Loops& outlines, const Choices& choices);
 
-/// One outline round all rims: what lies between them, about `between` m wide or less, is closed, and more where
-/// they meet only with corners.
+/// One outline round all rims: what lies between them, about `between` m wide or less, is closed, and more
+/// where they meet only with corners.
 Loops joined_outline(const Loops& rims, double between);
 
 /// All parts as one surface in the part's own axes.

@@ -20,7 +20,8 @@ double share(const TriangleMesh& mesh, const ReachMap& map, Reach what, double b
     double sum = 0, all = 0;
     for (std::size_t f = 0; f < mesh.triangles.size(); ++f) {
         // Of the pocket alone, not of the block's outside.
-        if (mesh.centre(f).z() > below || mesh.centre(f).z() < 1e-6 || mesh.centre(f).head<2>().norm() > 0.2) continue;
+        if (mesh.centre(f).z() > below || mesh.centre(f).z() < 1e-6 || mesh.centre(f).head<2>().norm() > 0.2)
+            continue;
         const double area = mesh.area_vector2(f).norm() / 2;
         all += area;
         if (map.faces[f] == what) sum += area;

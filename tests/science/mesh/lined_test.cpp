@@ -69,7 +69,8 @@ TEST_CASE("no edge crosses a plane that the mesh was lined up with, and the surf
     const auto lined = lined_up(even.mesh, even.patch, sets);
     CHECK(topology_of(lined.mesh).closed());
     for (const int which : {0, 1})
-        CHECK(area_of(lined.mesh, lined.patch, which) == Approx(area_of(even.mesh, even.patch, which)).epsilon(0.02));
+        CHECK(area_of(lined.mesh, lined.patch, which) ==
+              Approx(area_of(even.mesh, even.patch, which)).epsilon(0.02));
     for (std::size_t s = 0; s < 2; ++s) {
         for (std::size_t p = 0; p < sets[s].at.size(); ++p) {
             std::size_t on = 0;

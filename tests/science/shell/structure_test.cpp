@@ -213,7 +213,9 @@ TEST_CASE("a column of plate buckles at Euler's load, a plate pressed one way at
             return Support{{low, high}, {false, false, true, false, false, false}};
         };
         const System s(model,
-                       {edge({0, -1, -1}, {0, 2, 1}), edge({a, -1, -1}, {a, 2, 1}), edge({-1, 0, -1}, {2, 0, 1}),
+                       {edge({0, -1, -1}, {0, 2, 1}),
+                        edge({a, -1, -1}, {a, 2, 1}),
+                        edge({-1, 0, -1}, {2, 0, 1}),
                         edge({-1, a, -1}, {2, a, 1}),
                         {{{0, -1, -1}, {0, 2, 1}}, {true, false, true, false, false, false}},
                         {{{0, 0, 0}, {0, 0, 0}}, {true, true, true, false, false, false}}},
@@ -236,8 +238,9 @@ TEST_CASE("a cylinder in an envelope bag buckles where Donnell's shell does") {
     int waves = 0;
     for (int n = 2; n < 20; ++n) {
         const double s = lambda * lambda + n * n, n2 = static_cast<double>(n) * n;
-        const double p = E * t / R * (s * s * (t / R) * (t / R) / (12 * (1 - nu * nu) * n2) +
-                                      std::pow(lambda, 4) / (n2 * s * s));
+        const double p =
+            E * t / R *
+            (s * s * (t / R) * (t / R) / (12 * (1 - nu * nu) * n2) + std::pow(lambda, 4) / (n2 * s * s));
         if (p < closed) {
             closed = p;
             waves = n;
@@ -249,7 +252,9 @@ TEST_CASE("a cylinder in an envelope bag buckles where Donnell's shell does") {
         Model model;
         sheet(
             model.mesh, n, n / 4,
-            [&](double u, double v) { return Point(R * std::cos(2 * kPi * u), R * std::sin(2 * kPi * u), L * v); },
+            [&](double u, double v) {
+                return Point(R * std::cos(2 * kPi * u), R * std::sin(2 * kPi * u), L * v);
+            },
             true);
         model.skins = {{plate(E, nu, t), Point::UnitZ()}};
         const System s(model,
@@ -261,7 +266,8 @@ TEST_CASE("a cylinder in an envelope bag buckles where Donnell's shell does") {
         bag.pressure = 1;
         wrong.push_back(std::abs(s.buckling(s.solve(bag), 0, quiet).factor / closed - 1));
     }
-    // The ends' own bending, which Donnell's membrane leaves out, and pressure that keeps its direction cost some.
+    // The ends' own bending, which Donnell's membrane leaves out, and pressure that keeps its direction cost
+    // some.
     CHECK(wrong.back() < 0.08);
     CHECK(wrong.back() < wrong.front());
 }
