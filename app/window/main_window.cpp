@@ -313,6 +313,7 @@ void MainWindow::build_acts() {
          [this] { set_schools_side_by_side(); }},
         {"seek-stack", "Seek a stack for the shell", {}, [this] { seek_stack(); }},
         {"seek-pitch", "Seek rib pitch and feet by solving the tool", {}, [this] { seek_pitch(); }},
+        {"keep-offcuts", "Keep the offcuts of the plug's sheets as stock", {}, [this] { keep_offcuts(); }},
         {"unpaint",
          "Wash all paint off the part",
          {},

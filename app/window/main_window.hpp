@@ -57,6 +57,9 @@ class MainWindow : public QMainWindow {
     bool set_schools_side_by_side();
     /// Seeks stacks behind the window; false while it is busy.
     bool seek_stack();
+    /// Nests the plug behind the window and keeps what is left of its sheets as stock of the shop's own;
+    /// false while it is busy.
+    bool keep_offcuts();
     /// Solves the tool at several rib pitches behind the window; false while it is busy.
     bool seek_pitch();
     [[nodiscard]] ShellSheet& shell_sheet() { return *shell_sheet_; }

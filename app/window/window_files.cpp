@@ -104,6 +104,46 @@ bool MainWindow::seek_stack() {
     });
 }
 
+bool MainWindow::keep_offcuts() {
+    return send([this, job = document_->job(), findings = document_->findings(),
+                 shop = document_->shared_shop()](Progress& progress) -> Errand::Homecoming {
+        if (!findings.plug)
+            throw InputError("plug", "it has no figures yet", "mend the stops on the job card first");
+        auto kept = *shop;
+        std::size_t count = 0;
+        for (const auto& plan : findings.plug->plans) {
+            const auto pieces = plug::cut_pieces(plan, job.plug);
+            if (pieces.empty()) continue;
+            const auto stock = plug::stock_of(plan, job.plug, *shop);
+            for (const auto& left :
+                 lay_onto_sheets(pieces, plug::sheet_rules(plan, job.plug, *shop), progress).offcuts) {
+                auto board = stock;
+                board.sheet_length = left.length;
+                board.sheet_width = left.width;
+                board.price = 0;
+                board.origin = {OriginKind::measured, "", "left over from " + job.brief.job};
+                // A name that no other board has.
+                for (int n = 1; jig::find(kept.boards, board.name) != nullptr; ++n)
+                    board.name = "offcut " + std::to_string(n) + " of " + stock.name;
+                kept.boards.push_back(std::move(board));
+                ++count;
+            }
+        }
+        if (count == 0)
+            throw InputError("plug", "its sheets leave no offcut of 100 mm or more both ways",
+                             "a route that cuts flat pieces, or larger sheets, leaves some");
+        const auto folder = own_library();
+        QDir().mkpath(folder);
+        write_atomically(write_list(kept, "boards"), (folder + "/boards.json").toStdString());
+        auto next = load_shop(data_folder().toStdString() + "/library", folder.toStdString());
+        return [this, count, next = std::move(next)] {
+            document_->set_shop(next);
+            return QString("%1 offcuts kept in your boards; take one where a plug or board is cut")
+                .arg(count);
+        };
+    });
+}
+
 bool MainWindow::seek_pitch() {
     return send([this, job = document_->job(), findings = document_->findings(),
                  shop = document_->shared_shop()](Progress& progress) -> Errand::Homecoming {

@@ -160,3 +160,29 @@ TEST_CASE("pieces take routes of their own from the slip") {
     CHECK(b.window.stand().scene().corners.size() > 1000);
     CHECK_FALSE(b.window.grab().toImage().isNull());
 }
+
+TEST_CASE("offcuts of the plug's sheets are kept as stock that a job can be cut from") {
+    Bench b;
+    b.window.findChild<QAction*>("act-keep-offcuts")->trigger();
+    REQUIRE(b.home());
+    CHECK(b.window.findChild<QLabel*>("message")->text().contains("offcuts kept"));
+    b.settle();
+    const auto& stock = need(b.window.document().shop().boards, b.window.document().job().plug.board, "test");
+    const auto name = "offcut 1 of " + stock.name;
+    const auto* left = jig::find(b.window.document().shop().boards, name);
+    REQUIRE(left != nullptr);
+    CHECK(left->price == 0);
+    CHECK(left->thickness == stock.thickness);
+    CHECK(left->sheet_length * left->sheet_width < stock.sheet_length * stock.sheet_width);
+    b.window.document().edit("take it", patch_of("plug", "board", name));
+    b.settle();
+    CHECK(b.window.document().findings().plug != nullptr);
+    // Kept for good: a shop that is read again has it too.
+    CHECK(jig::find(load_shop(data_folder().toStdString() + "/library", own_library().toStdString()).boards,
+                    name) != nullptr);
+    take(b, "block");
+    b.window.findChild<QAction*>("act-keep-offcuts")->trigger();
+    REQUIRE(b.home());
+    CHECK(b.window.findChild<QLabel*>("message")->text().contains("no offcut"));
+    QFile::remove(own_library() + "/boards.json");
+}

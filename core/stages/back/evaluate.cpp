@@ -142,6 +142,14 @@ Findings evaluate(const Choices& c, const split::Findings& split, const edge::Fi
          c.has_bars() ? quantity(Kind::length, out.tube_length) + " of tube"
          : out.crate  ? "rib area " + quantity(Kind::area, out.rib_area) + " × board, and cloth"
                       : "core and inner skin over " + quantity(Kind::area, out.sandwich_area)}};
+    if (c.kind == BackKind::frame && edge.tool) {
+        // The feet furthest apart share the travel between them.
+        const double apart = (1 - 2 * c.feet.inset) * (edge.tool->high - edge.tool->low).head<2>().norm();
+        out.figures.push_back({"levels", "levels a floor that falls by, in a metre", Kind::thickness,
+                               apart > 0 ? c.tubes.travel / apart : 0,
+                               quantity(Kind::length, c.tubes.travel) + " of travel over " +
+                                   quantity(Kind::length, apart) + " between the feet furthest apart"});
+    }
     return out;
 }
 
