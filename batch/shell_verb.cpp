@@ -48,6 +48,7 @@ Json run_shell(const Arguments& a, Progress& progress) {
         schools.push_back({{"school", std::string(file_word(plan.school))},
                            {"reason", shell::facts_of(plan.school).reason},
                            {"obstacle", plan.obstacle.empty() ? Json() : Json(worded(plan.obstacle))},
+                           {"untried", plan.untried.empty() ? Json() : Json(worded(plan.untried))},
                            {"sums", std::move(sums)}});
     }
     const auto found = shell::find_stacks(job.shell, job.shell.seek, job.back, f.area, shop, progress);

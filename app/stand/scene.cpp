@@ -62,10 +62,9 @@ std::vector<char> painted_faces(const Job& job, const TriangleMesh& mesh) {
     std::vector<char> out;
     for (const auto& zone : job.shell.zones) {
         if (zone.kind != ZoneKind::painted || zone.painted.empty()) continue;
-        out.resize(mesh.triangles.size(), 0);
-        for (const auto& touch : zone.painted) {
-            for (const auto f : faces_under(mesh, touch.dab())) out[f] = 1;
-        }
+        const auto touched = shell::painted_faces(zone, mesh);
+        out.resize(touched.size(), 0);
+        for (std::size_t f = 0; f < touched.size(); ++f) out[f] |= touched[f];
     }
     return out;
 }

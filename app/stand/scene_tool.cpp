@@ -55,13 +55,11 @@ void add_fittings(Scene& s, const Job& job, const Findings& f) {
         }
         return Point(p.x(), p.y(), height);
     };
-    int number = 0;
     for (const auto& fit : f.edge->fits) {
-        const bool port = fit.kind == Fitting::port && fit.at == 0;
         auto at = place(fit.place);
-        if (port) at.z() = s.bounds.high.z();
-        s.marks.push_back({at, fit.kind, port ? -1 : number});
-        if (!port) ++number;
+        // Ports in the face sit where it is deepest.
+        if (fit.number < 0) at.z() = s.bounds.high.z();
+        s.marks.push_back({at, fit.kind, fit.number});
     }
     constexpr int kSteps = 400;
     for (int i = 0; i < kSteps; ++i)
@@ -75,7 +73,7 @@ void add_back(Scene& s, const Job& job, const Findings& f, const Upright& up, co
         const bool foam = job.back.kind == BackKind::foam_blocks;
         const auto colour = hatch_ground(foam ? Hatch::foam : Hatch::ply_wood, k);
         for (const auto& rib : f.back->crate->ribs) {
-            const bool across = rib.name.rfind("across", 0) == 0;
+            const bool across = std::abs(rib.plane.w.dot(up.frame.u)) > 0.5;
             add_flat(s, rib.outline, rib.plane, rib.at, up, across ? colour : colour.darker(106),
                      Pattern::grain);
             for (const auto& loop : rib.outline) {

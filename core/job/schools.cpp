@@ -80,7 +80,7 @@ std::vector<SchoolPlan> schools_side_by_side(const Job& job, const Findings& fin
                 plan.sums.push_back({"warped", "out of shape hot", Kind::thickness, r->error,
                                      r->how + "; shell finite elements on the quick mesh"});
         } catch (const InputError& e) {
-            plan.sums.push_back({"leaning", "gives at the rim", Kind::thickness, 0, e.problem()});
+            plan.untried = e.problem();
         }
         out.push_back(std::move(plan));
     }

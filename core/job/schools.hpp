@@ -9,7 +9,8 @@ struct SchoolPlan {
     School school = School::glass_epoxy;
     shell::Choices shell;
     std::vector<Figure> sums;  ///< the same keys for every school
-    std::string obstacle;      ///< why it cannot be worked out; empty where it can
+    std::string untried;   ///< why the tool was not solved, whose sums are missing then; empty where it was
+    std::string obstacle;  ///< why it cannot be worked out; empty where it can
 };
 
 /// Works the whole job out with every school's starting stack (the job's own stack for the school that it

@@ -43,7 +43,7 @@ std::shared_ptr<const back::Trial> try_tool(const Job& job, const Findings& f, c
 Findings with_trial(Findings f, const Job& job, std::shared_ptr<const back::Trial> trial, bool outdated) {
     if (!f.back || !trial) return f;
     auto back = *f.back;
-    auto figures = back::trial_figures(*trial, job.back, job.brief);
+    auto figures = back::trial_figures(*trial, job.back);
     if (outdated) {
         for (auto& figure : figures)
             figure.reason = "being worked out anew; before the last change: " + figure.reason;

@@ -372,3 +372,60 @@ TEST_CASE("stiffness answers a cantilever strip by beam theory, from points and 
     wrong("/zero_direction", Json::array({0, 0, 0}));
     wrong("/refine_to_m", 0);
 }
+
+TEST_CASE("tool tries a job's tool out, seeks a pitch and writes ribs and drilling") {
+    Folder folder;
+    auto job = fixtures::small_job();
+    job.back.pitch = 0.3;
+    const auto file = folder / "case.jigshell";
+    save_job(job, file);
+    const auto a = ask({"tool", file, "--quick", "yes", "--suggest", "yes", "--out", folder / "out"});
+    INFO(a.err);
+    REQUIRE(a.code == 0);
+    const auto j = a.json();
+    CHECK(j["cases"].size() >= 5);
+    double weight = 0;
+    for (const auto& c : j["cases"]) {
+        CHECK(c["max_displacement_m"].get<double>() >= 0);
+        CHECK_FALSE(c["where"].get<std::string>().empty());
+        if (c["case"] == "standing") weight = -c["reactions_N"].get<double>();
+    }
+    CHECK(weight == Approx(j["mass_kg"].get<double>() * kGravity).epsilon(1e-6));
+    CHECK(j["suggestion"]["pitches"].size() >= 4);
+    CHECK(j["suggestion"]["pitch_m"].get<double>() > 0);
+    REQUIRE(j["files"].size() >= 4);
+    for (const auto& f : j["files"]) CHECK(std::filesystem::file_size(f.get<std::string>()) > 500);
+    // A tool that cannot stand is bad input with one line, and nothing on standard output.
+    job.back.kind = BackKind::tubes;
+    job.back.across = false;
+    save_job(job, file);
+    const auto bad = ask({"tool", file, "--quick", "yes"});
+    CHECK(bad.code == 2);
+    CHECK(bad.out.empty());
+    CHECK(std::count(bad.err.begin(), bad.err.end(), '\n') == 1);
+    job.shell.resin = "honey";
+    save_job(job, file);
+    CHECK(ask({"tool", file}).err.find("honey") != std::string::npos);
+    CHECK(ask({"tool", folder / "none.jigshell"}).code == 2);
+}
+
+TEST_CASE("shell answers with its order, the schools and stacks that were sought") {
+    Folder folder;
+    auto job = fixtures::small_job();
+    job.shell.zones = {shell::fresh_zone(job.shell, ZoneKind::flange)};
+    const auto file = folder / "case.jigshell";
+    save_job(job, file);
+    const auto a = ask({"shell", file});
+    INFO(a.err);
+    REQUIRE(a.code == 0);
+    const auto j = a.json();
+    CHECK(j["schools"].size() == 7);
+    CHECK(j["zones"].size() == 1);
+    CHECK(j["order"].size() > 5);
+    REQUIRE(j["stacks"].size() > 3);
+    CHECK(j["stacks"][0]["mass_kg"].get<double>() < j["stacks"][1]["mass_kg"].get<double>());
+    if (!j["best_stack"].is_null()) CHECK(j["stacks"][j["best_stack"].get<std::size_t>()]["fits"] == true);
+    job.shell.resin = "honey";
+    save_job(job, file);
+    CHECK(ask({"shell", file}).code == 2);
+}

@@ -65,7 +65,7 @@ std::vector<Sentence> back_sentences(const Job& job, const Shop& shop) {
         out.push_back({"Ribs run",
                        flag_word("/back/across", "ribs across", "across the length", "not across the length"),
                        "and", flag_word("/back/along", "ribs along", "along it", "not along it"), "."});
-    if (c.has_plates()) {
+    if (c.has_grid()) {
         out.push_back(joint_sentence());
         if (c.kind == BackKind::egg_crate)
             out.push_back({"Slots are",

@@ -120,7 +120,7 @@ bool own_fittings(Job& job, const Findings& findings) {
     if (!job.edge.by_rule || !findings.edge) return false;
     job.edge.placed.clear();
     for (const auto& fit : findings.edge->fits) {
-        if (fit.kind != Fitting::port) job.edge.placed.push_back({fit.kind, fit.at});
+        if (fit.number >= 0) job.edge.placed.push_back({fit.kind, fit.at});
     }
     job.edge.by_rule = false;
     return true;

@@ -238,7 +238,15 @@ void ShellSheet::build_schools(QWidget* page) {
         grid->setColumnStretch(column, 1);
         for (std::size_t r = 0; r < rows.size(); ++r) {
             const auto* f = sum_of(plan, rows[r].first);
-            if (f == nullptr) continue;
+            if (f == nullptr) {
+                if (plan.untried.empty()) continue;
+                auto* none = new QLabel("not solved", page);
+                none->setFont(word_font(9));
+                none->setAlignment(Qt::AlignCenter);
+                none->setToolTip(text(worded(plan.untried, wording_)));
+                grid->addWidget(none, static_cast<int>(r) + 1, column);
+                continue;
+            }
             auto* figure = new QToolButton(page);
             figure->setObjectName("sum");
             figure->setProperty("school", text(file_word(plan.school)));

@@ -4,6 +4,7 @@
 #include <cmath>
 #include <limits>
 #include <map>
+#include <numeric>
 #include <queue>
 #include <set>
 
@@ -183,6 +184,45 @@ Lined lined_up(const TriangleMesh& mesh, const std::vector<int>& patch, const st
             liner.line_up(static_cast<int>(s), static_cast<int>(p), sets[s].normal, sets[s].at[p], reach);
     }
     return liner.take();
+}
+
+bool is_sliver(const TriangleMesh& mesh, std::size_t face, double least) {
+    double longest = 0;
+    for (int k = 0; k < 3; ++k)
+        longest = std::max(longest, (mesh.corner(face, (k + 1) % 3) - mesh.corner(face, k)).squaredNorm());
+    return !(mesh.area_vector2(face).norm() > least * longest);
+}
+
+void drop_slivers(Lined& lined, double least) {
+    auto& mesh = lined.mesh;
+    const auto keep = [&](auto&& wanted) {
+        std::size_t kept = 0;
+        for (std::size_t f = 0; f < mesh.triangles.size(); ++f) {
+            if (!wanted(f)) continue;
+            mesh.triangles[kept] = mesh.triangles[f];
+            lined.patch[kept++] = lined.patch[f];
+        }
+        mesh.triangles.resize(kept);
+        lined.patch.resize(kept);
+    };
+    keep([&](std::size_t f) { return !is_sliver(mesh, f, least); });
+    std::vector<std::uint32_t> root(mesh.points.size());
+    std::iota(root.begin(), root.end(), 0u);
+    const auto find = [&](std::uint32_t i) {
+        while (root[i] != i) i = root[i] = root[root[i]];
+        return i;
+    };
+    for (const auto& t : mesh.triangles) {
+        root[find(t[1])] = find(t[0]);
+        root[find(t[2])] = find(t[0]);
+    }
+    std::map<std::uint32_t, std::size_t> size;
+    for (const auto& t : mesh.triangles) ++size[find(t[0])];
+    if (size.size() < 2) return;
+    const auto largest = std::max_element(size.begin(), size.end(), [](const auto& a, const auto& b) {
+                             return a.second < b.second;
+                         })->first;
+    keep([&](std::size_t f) { return find(mesh.triangles[f][0]) == largest; });
 }
 
 std::vector<std::vector<std::uint32_t>> chains_on(const Lined& lined, int set, int plane,

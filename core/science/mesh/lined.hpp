@@ -25,6 +25,13 @@ struct Lined {
 Lined lined_up(const TriangleMesh& mesh, const std::vector<int>& patch, const std::array<PlaneSet, 2>& sets,
                double reach = 0.33);
 
+/// Whether twice a face's area is no more than `least` of its longest side squared.
+bool is_sliver(const TriangleMesh& mesh, std::size_t face, double least);
+
+/// Leaves out faces that are slivers, which join nothing and spoil the sums of those that do, and then all
+/// but the largest piece that still hangs together.
+void drop_slivers(Lined& lined, double least);
+
 /// The points on one plane of one set, joined along the mesh's edges from its lowest place along `along` to
 /// its highest by the shortest way; one chain for each piece of the surface that the plane meets.
 std::vector<std::vector<std::uint32_t>> chains_on(const Lined& lined, int set, int plane, const Point& along);

@@ -38,6 +38,25 @@ Loops from_clip(const clip::Paths& paths) {
 
 }  // namespace
 
+Loop rectangle(double x0, double y0, double x1, double y1) {
+    return {{x0, y0}, {x1, y0}, {x1, y1}, {x0, y1}};
+}
+
+bool upright_span(const Loops& loops, double x, double& low, double& high) {
+    low = std::numeric_limits<double>::infinity();
+    high = -low;
+    for (const auto& loop : loops) {
+        for (std::size_t i = 0; i < loop.size(); ++i) {
+            const auto &a = loop[i], &b = loop[(i + 1) % loop.size()];
+            if ((a.x() - x) * (b.x() - x) > 0 || a.x() == b.x()) continue;
+            const double y = a.y() + (x - a.x()) / (b.x() - a.x()) * (b.y() - a.y());
+            low = std::min(low, y);
+            high = std::max(high, y);
+        }
+    }
+    return high > low;
+}
+
 double signed_area(const Loop& loop) {
     double twice = 0;
     for (std::size_t i = 0; i < loop.size(); ++i) {

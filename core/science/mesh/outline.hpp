@@ -8,6 +8,10 @@ namespace jig {
 using Loop = std::vector<Point2>;  ///< closed; anticlockwise round material, clockwise round a hole
 using Loops = std::vector<Loop>;
 
+Loop rectangle(double x0, double y0, double x1, double y1);
+/// The lowest and highest crossing of an upright line with an outline; false where it misses.
+bool upright_span(const Loops& loops, double x, double& low, double& high);
+
 double signed_area(const Loop& loop);  ///< m², positive anticlockwise
 double net_area(const Loops& loops);   ///< m², holes taken off
 double perimeter(const Loop& loop);    ///< m

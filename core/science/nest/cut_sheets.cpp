@@ -1,5 +1,7 @@
 #include "core/science/nest/cut_sheets.hpp"
 
+#include "core/base/units.hpp"
+
 #include <dxflib/dl_dxf.h>
 #include <fmt/format.h>
 
@@ -62,6 +64,15 @@ std::vector<CutPiece> pieces_of(const SlabStack& stack) {
         }
     }
     return out;
+}
+
+void add_pieces(const Loops& outline, const std::string& name, double at, std::vector<CutPiece>& out) {
+    for (auto& island : islands(outline)) {
+        auto& piece = out.emplace_back();
+        piece.name = name;
+        piece.outline = std::move(island);
+        piece.words = name + ", " + quantity(Kind::length, at) + " from the drawing's origin";
+    }
 }
 
 SheetSet lay_onto_sheets(const std::vector<CutPiece>& pieces, const SheetRules& rules, Progress& progress) {

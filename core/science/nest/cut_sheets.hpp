@@ -20,6 +20,9 @@ struct CutPiece {
 /// The pieces of a stack by their numbers; a slab of several islands is several pieces of one name.
 std::vector<CutPiece> pieces_of(const SlabStack& stack);
 
+/// The pieces of a flat rib or template that stands `at` m along its axis.
+void add_pieces(const Loops& outline, const std::string& name, double at, std::vector<CutPiece>& out);
+
 struct SheetPiece {
     std::string name;
     Loops loops;                   ///< m on the sheet, outer loop first, then its holes

@@ -1,6 +1,5 @@
 #include "core/science/shell/system.hpp"
 
-#include <cholmod.h>
 #include <algorithm>
 #include <chrono>
 #include <cmath>
@@ -11,6 +10,7 @@
 #include "core/science/mesh/topology.hpp"
 #include "core/science/shell/bar.hpp"
 #include "core/science/shell/element.hpp"
+#include "core/science/shell/factor.hpp"
 #include "core/science/shell/stiffness.hpp"
 
 namespace jig::shell_fe {
@@ -33,108 +33,6 @@ Matrix12 tie_stiffness(const Tie& tie) {
     }
     return K;
 }
-
-/// CHOLMOD's workspace and factor, freed together.
-class Factor {
-  public:
-    Factor() {
-        cholmod_start(&common_);
-        common_.supernodal = CHOLMOD_SUPERNODAL;
-        common_.print = 0;
-        // What is not positive definite is said here, not on standard output.
-        common_.error_handler = nullptr;
-    }
-    ~Factor() {
-        cholmod_free_factor(&factor_, &common_);
-        cholmod_finish(&common_);
-    }
-    Factor(const Factor&) = delete;
-    Factor& operator=(const Factor&) = delete;
-
-    /// False where the matrix is not positive definite. The elimination order comes from the graph of points,
-    /// which is a sixth as large each way as the matrix.
-    bool compute(Stiffness& K) {
-        std::vector<int> order = ordered(K);
-        cholmod_sparse A = view(K.rows, K.first, K.row);
-        A.x = K.value.data();
-        A.stype = -1;
-        A.xtype = CHOLMOD_REAL;
-        common_.nmethods = 1;
-        common_.method[0].ordering = CHOLMOD_GIVEN;
-        common_.postorder = 1;
-        factor_ = cholmod_analyze_p(&A, order.data(), nullptr, 0, &common_);
-        if (factor_ == nullptr) return false;
-        cholmod_factorize(&A, factor_, &common_);
-        return common_.status == CHOLMOD_OK && factor_->minor == factor_->n;
-    }
-
-    /// A cheap estimate of the reciprocal condition.
-    double evenness() { return cholmod_rcond(factor_, &common_); }
-
-    Eigen::MatrixXd solve(const Eigen::MatrixXd& right) {
-        cholmod_dense b{};
-        b.nrow = b.d = static_cast<std::size_t>(right.rows());
-        b.ncol = static_cast<std::size_t>(right.cols());
-        b.nzmax = b.nrow * b.ncol;
-        b.x = const_cast<double*>(right.data());  // CHOLMOD only reads it
-        b.xtype = CHOLMOD_REAL;
-        b.dtype = CHOLMOD_DOUBLE;
-        cholmod_dense* x = cholmod_solve(CHOLMOD_A, factor_, &b, &common_);
-        Eigen::MatrixXd out =
-            Eigen::Map<const Eigen::MatrixXd>(static_cast<const double*>(x->x), right.rows(), right.cols());
-        cholmod_free_dense(&x, &common_);
-        return out;
-    }
-
-  private:
-    static cholmod_sparse view(int rows, std::vector<int>& first, std::vector<int>& row) {
-        cholmod_sparse A{};
-        A.nrow = A.ncol = static_cast<std::size_t>(rows);
-        A.nzmax = row.size();
-        A.p = first.data();
-        A.i = row.data();
-        A.itype = CHOLMOD_INT;
-        A.dtype = CHOLMOD_DOUBLE;
-        A.sorted = A.packed = 1;
-        return A;
-    }
-
-    std::vector<int> ordered(const Stiffness& K) {
-        const auto points = K.neighbours_from.size() - 1;
-        std::vector<int> first(1, 0), row;
-        for (std::size_t i = 0; i < points; ++i) {
-            row.push_back(static_cast<int>(i));
-            for (auto n = K.neighbours_from[i]; n < K.neighbours_from[i + 1]; ++n)
-                row.push_back(static_cast<int>(K.neighbour[n]));
-            first.push_back(static_cast<int>(row.size()));
-        }
-        cholmod_sparse graph = view(static_cast<int>(points), first, row);
-        graph.stype = -1;
-        graph.xtype = CHOLMOD_PATTERN;
-        // Both orders are cheap on so small a graph; CHOLMOD keeps the one with less to eliminate.
-        common_.nmethods = 2;
-        common_.method[0].ordering = CHOLMOD_AMD;
-        common_.method[1].ordering = CHOLMOD_METIS;
-        common_.postorder = 1;
-        std::vector<int> of_points(points), out;
-        cholmod_factor* plan = cholmod_analyze(&graph, &common_);
-        if (plan != nullptr) {
-            std::copy_n(static_cast<const int*>(plan->Perm), points, of_points.begin());
-            cholmod_free_factor(&plan, &common_);
-        }
-        out.reserve(static_cast<std::size_t>(K.rows));
-        for (const int i : of_points) {
-            for (std::size_t k = 0; k < 6; ++k) {
-                const int r = K.number[6 * static_cast<std::size_t>(i) + k];
-                if (r >= 0) out.push_back(r);
-            }
-        }
-        return out;
-    }
-
-    cholmod_common common_{};
-    cholmod_factor* factor_ = nullptr;
-};
 
 }  // namespace
 

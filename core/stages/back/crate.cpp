@@ -14,10 +14,6 @@ namespace {
 /// Half the length of a foot's pad along its rib, m.
 constexpr double kPad = 0.04;
 
-Loop box(double x0, double y0, double x1, double y1) {
-    return {{x0, y0}, {x1, y0}, {x1, y1}, {x0, y1}};
-}
-
 /// Everything from the cut line of the tool's face down, as one outline.
 Loops under(const Section& cut, double low, double& left, double& right, double& contour) {
     Loops all = cut.loops;
@@ -39,21 +35,6 @@ Loops under(const Section& cut, double low, double& left, double& right, double&
     return united(all);
 }
 
-/// Where material starts above an upright line's lowest free place; none where the outline misses it.
-bool lowest(const Loops& loops, double x, double& at) {
-    bool found = false;
-    for (const auto& loop : loops) {
-        for (std::size_t i = 0; i < loop.size(); ++i) {
-            const auto &a = loop[i], &b = loop[(i + 1) % loop.size()];
-            if ((a.x() - x) * (b.x() - x) > 0 || a.x() == b.x()) continue;
-            const double y = a.y() + (x - a.x()) / (b.x() - a.x()) * (b.y() - a.y());
-            if (!found || y < at) at = y;
-            found = true;
-        }
-    }
-    return found;
-}
-
 }  // namespace
 
 Crate crate_of(const Choices& c, const edge::ToolFace& face, double clear, double board, Progress& progress) {
@@ -62,6 +43,7 @@ Crate crate_of(const Choices& c, const edge::ToolFace& face, double clear, doubl
     const auto topology = topology_of(face.rimmed.mesh);
     const auto& f = face.frame;
     const bool foam = c.kind == BackKind::foam_blocks;
+    const bool long_u = length_is_u(face);
     out.level = face.high.z() + clear + c.height;
     const double low = face.low.z() - 1;
     std::array<std::vector<std::size_t>, 2> number;  // of ribs by plane; npos where there is none
@@ -81,12 +63,12 @@ Crate crate_of(const Choices& c, const edge::ToolFace& face, double clear, doubl
             Loops whole;
             if (foam) {
                 whole = shared(offset(solid, clear + std::max(0.02, c.height)),
-                               {box(left, face.low.z() + clear, right, out.level + 1)});
+                               {rectangle(left, face.low.z() + clear, right, out.level + 1)});
             } else {
-                whole = {box(left, face.low.z() + clear, right, out.level)};
+                whole = {rectangle(left, face.low.z() + clear, right, out.level)};
             }
             RibPlate rib;
-            rib.name = fmt::format("{} {}", s == 0 ? "across" : "along", i + 1);
+            rib.name = fmt::format("{} {}", (s == 0) == long_u ? "across" : "along", i + 1);
             rib.plane = plane;
             rib.at = planes[s].at[i];
             rib.outline = taken_off(whole, blocked);
@@ -108,12 +90,14 @@ Crate crate_of(const Choices& c, const edge::ToolFace& face, double clear, doubl
                 if (i == kNone || k == kNone) continue;
                 // Across: its u is the face's v. Along: its u is the face's u turned round.
                 const double x = planes[1].at[b], y = -planes[0].at[a];
-                double p = 0, q = 0;
-                if (!lowest(out.ribs[i].outline, x, p) || !lowest(out.ribs[k].outline, y, q)) continue;
+                double p = 0, q = 0, top = 0;
+                if (!upright_span(out.ribs[i].outline, x, p, top) ||
+                    !upright_span(out.ribs[k].outline, y, q, top))
+                    continue;
                 const double from = std::max(p, q), middle = (from + out.level) / 2;
                 if (middle <= from) continue;
-                taken[i].push_back(box(x - half, middle, x + half, out.level + 1));
-                taken[k].push_back(box(y - half, from - 1, y + half, middle));
+                taken[i].push_back(rectangle(x - half, middle, x + half, out.level + 1));
+                taken[k].push_back(rectangle(y - half, from - 1, y + half, middle));
                 ++out.laps;
             }
         }
@@ -131,11 +115,11 @@ Crate crate_of(const Choices& c, const edge::ToolFace& face, double clear, doubl
         for (std::size_t r = 0; r < out.ribs.size() && c.feet.relief > 0 && !feet.empty(); ++r) {
             const auto& rib = out.ribs[r];
             const bool across = rib.plane.w.dot(f.u) > 0.5;
-            Loops relief{box(-1e3, out.level - c.feet.relief, 1e3, out.level + 1)}, pads;
+            Loops relief{rectangle(-1e3, out.level - c.feet.relief, 1e3, out.level + 1)}, pads;
             for (const auto k : feet) {
                 if (std::abs((across ? places[k].x() : places[k].y()) - rib.at) > 1e-9) continue;
                 const double x = across ? places[k].y() : -places[k].x();
-                pads.push_back(box(x - kPad, out.level - c.feet.relief, x + kPad, out.level + 1));
+                pads.push_back(rectangle(x - kPad, out.level - c.feet.relief, x + kPad, out.level + 1));
             }
             if (!pads.empty()) relief = taken_off(relief, pads);
             taken[r].insert(taken[r].end(), relief.begin(), relief.end());
@@ -164,16 +148,7 @@ SheetRules sheet_rules(const Choices& c, const Shop& shop) {
 
 std::vector<CutPiece> cut_pieces(const Crate& crate) {
     std::vector<CutPiece> out;
-    for (const auto& rib : crate.ribs) {
-        SlabStack one;
-        one.slabs.resize(1);
-        one.slabs.front().outline = rib.outline;
-        for (auto& piece : pieces_of(one)) {
-            piece.name = rib.name;
-            piece.words = rib.name + ", " + quantity(Kind::length, rib.at) + " from the drawing's origin";
-            out.push_back(std::move(piece));
-        }
-    }
+    for (const auto& rib : crate.ribs) add_pieces(rib.outline, rib.name, rib.at, out);
     return out;
 }
 

@@ -5,6 +5,7 @@
 
 #include "core/science/laminate/plate.hpp"
 #include "core/stages/back/findings.hpp"
+#include "core/stages/back/tubes.hpp"
 
 namespace jig::back {
 namespace {
@@ -13,11 +14,6 @@ namespace {
 constexpr double kSmallestPitch = 0.02, kLargestPitch = 3.0;
 /// A rib on a shell of this thickness, cured, on a soft strip hardly shows, m. Typical.
 constexpr double kPrintThickness = 0.004;
-
-double tube_area(const Choices& c) {
-    const double s = c.tubes.size, in = s - 2 * std::min(c.tubes.wall, s / 2);
-    return c.kind == BackKind::frame ? s * s - in * in : kPi / 4 * (s * s - in * in);
-}
 
 /// A level grid between the crossings of the rib planes, and a leg from each down to the shell.
 void lay_tubes(const Choices& c, const edge::ToolFace& face, double clear, Findings& out,
@@ -44,6 +40,12 @@ void lay_tubes(const Choices& c, const edge::ToolFace& face, double clear, Findi
 
 }  // namespace
 
+std::vector<Layer> inner_layers(const Sandwich& s) {
+    std::vector<Layer> out{{LayerKind::core, s.core, 0, 0}};
+    for (int i = 0; i < s.plies; ++i) out.push_back({LayerKind::ply, s.cloth, 0, 0});
+    return out;
+}
+
 Sag sag_at(double span, const Laminate& l, const Choices& c) {
     const double D = std::min(l.bending.Ex, l.bending.Ey) * std::pow(l.thickness, 3) / 12;
     const double S = l.shear_stiffness.minCoeff();
@@ -61,8 +63,7 @@ Findings evaluate(const Choices& c, const split::Findings& split, const edge::Fi
     Findings out;
     auto l = shell.stack.laminate;
     if (c.kind == BackKind::sandwich) {
-        std::vector<Layer> inner{{LayerKind::core, c.sandwich.core, 0, 0}};
-        for (int i = 0; i < c.sandwich.plies; ++i) inner.push_back({LayerKind::ply, c.sandwich.cloth, 0, 0});
+        const auto inner = inner_layers(c.sandwich);
         out.sandwich = sum_stack(inner, shell.resin, shell_choices.how, shop, "back sandwich");
         auto all = shell_choices.layers;
         all.insert(all.end(), inner.begin(), inner.end());
@@ -101,7 +102,7 @@ Findings evaluate(const Choices& c, const split::Findings& split, const edge::Fi
         }
     } else if (c.has_bars() && edge.tool) {
         lay_tubes(c, *edge.tool, clear, out, progress);
-        out.mass = out.tube_length * tube_area(c) * (c.tubes.metal == Metal::steel ? 7850 : 2700);
+        out.mass = out.tube_length * section_of(c).area * facts_of(c.tubes.metal).density;
     }
     if (c.has_grid()) {
         const double bond = c.joint.bond == Bond::hard ? 1.6 : c.joint.bond == Bond::soft ? 0.7 : 0.5;

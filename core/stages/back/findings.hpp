@@ -29,6 +29,9 @@ struct Findings {
     std::string print_reason;
 };
 
+/// Core and inner skin, as layers on top of the shell's own.
+std::vector<Layer> inner_layers(const Sandwich& sandwich);
+
 /// Strip of shell between two ribs, simply supported (the safe side: a continuous skin sags less).
 Sag sag_at(double span, const Laminate& laminate, const Choices& choices);
 

@@ -24,10 +24,15 @@ PlaneSet set_of(const Point& normal, double low, double high, double pitch, bool
 
 }  // namespace
 
+bool length_is_u(const edge::ToolFace& face) {
+    return face.high.x() - face.low.x() >= face.high.y() - face.low.y();
+}
+
 std::array<PlaneSet, 2> rib_planes(const Choices& c, const edge::ToolFace& face) {
-    const bool grid = c.has_grid();
-    return {set_of(face.frame.u, face.low.x(), face.high.x(), c.pitch, grid && c.across),
-            set_of(face.frame.v, face.low.y(), face.high.y(), c.pitch, grid && c.along)};
+    const bool grid = c.has_grid(), long_u = length_is_u(face);
+    return {
+        set_of(face.frame.u, face.low.x(), face.high.x(), c.pitch, grid && (long_u ? c.across : c.along)),
+        set_of(face.frame.v, face.low.y(), face.high.y(), c.pitch, grid && (long_u ? c.along : c.across))};
 }
 
 double rib_length(const Choices& c, const edge::ToolFace& face) {

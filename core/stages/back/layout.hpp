@@ -9,7 +9,11 @@
 
 namespace jig::back {
 
-/// Planes of ribs: first those across the length (normal u), then those along it (normal v).
+/// Whether the tool's longer side runs along u.
+bool length_is_u(const edge::ToolFace& face);
+
+/// Planes of ribs: first those with normal u, then those with normal v. Which of them cross the length
+/// follows from the tool's longer side.
 std::array<PlaneSet, 2> rib_planes(const Choices& choices, const edge::ToolFace& face);
 
 /// m along which ribs lie on the shell; 0 without ribs.

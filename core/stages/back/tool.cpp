@@ -4,11 +4,12 @@
 #include <cmath>
 #include <limits>
 #include <map>
-#include <numeric>
 
 #include "core/science/mesh/remesh.hpp"
 #include "core/science/mesh/topology.hpp"
 #include "core/science/mesh/triangulate.hpp"
+#include "core/stages/back/findings.hpp"
+#include "core/stages/back/tubes.hpp"
 
 namespace jig::back {
 namespace {
@@ -17,21 +18,8 @@ using shell_fe::Bar;
 using shell_fe::Model;
 using shell_fe::Tie;
 
-/// Typical: thickened resin in a fillet, a closed-cell strip, one tab ply (docs/methods.md, Back).
-constexpr double kFilletE = 3e9, kStripE = 5e6, kTabE = 14e9, kTabG = 4e9, kTabPly = 0.0004;
 /// Twice the area of a face ÷ its longest side squared, below which it is left out.
 constexpr double kSliver = 3e-3;
-/// A floating joint carries across its gap and hardly along it.
-constexpr double kSlide = 0.01;
-
-struct MetalFacts {
-    double E, G, density, alpha;
-};
-MetalFacts facts_of(Metal metal) {
-    return metal == Metal::steel ? MetalFacts{205e9, 79e9, 7850, 12e-6}
-                                 : MetalFacts{69e9, 26e9, 2700, 23.6e-6};
-}
-
 class Builder {
   public:
     Builder(const ToolInputs& in, const EvenFace& face, Progress& progress)
@@ -48,7 +36,7 @@ class Builder {
             lined_.mesh = face_.mesh;
             lined_.patch = face_.patch;
         }
-        drop_slivers();
+        drop_slivers(lined_, kSliver);
         auto& model = tool_.model;
         model.mesh = lined_.mesh;
         shell_points_ = model.mesh.points.size();
@@ -66,56 +54,6 @@ class Builder {
     }
 
   private:
-    /// Faces with hardly any area join nothing, and spoil the sums of those that do.
-    void drop_slivers() {
-        auto& mesh = lined_.mesh;
-        std::size_t kept = 0;
-        for (std::size_t f = 0; f < mesh.triangles.size(); ++f) {
-            if (is_sliver(mesh, f)) continue;
-            mesh.triangles[kept] = mesh.triangles[f];
-            lined_.patch[kept++] = lined_.patch[f];
-        }
-        mesh.triangles.resize(kept);
-        lined_.patch.resize(kept);
-        keep_largest_piece();
-    }
-
-    /// A scrap that hung on by a sliver alone is no part of the tool any more.
-    void keep_largest_piece() {
-        auto& mesh = lined_.mesh;
-        std::vector<std::uint32_t> root(mesh.points.size());
-        std::iota(root.begin(), root.end(), 0u);
-        const auto find = [&](std::uint32_t i) {
-            while (root[i] != i) i = root[i] = root[root[i]];
-            return i;
-        };
-        for (const auto& t : mesh.triangles) {
-            root[find(t[1])] = find(t[0]);
-            root[find(t[2])] = find(t[0]);
-        }
-        std::map<std::uint32_t, std::size_t> size;
-        for (const auto& t : mesh.triangles) ++size[find(t[0])];
-        if (size.size() < 2) return;
-        const auto largest = std::max_element(size.begin(), size.end(), [](const auto& a, const auto& b) {
-                                 return a.second < b.second;
-                             })->first;
-        std::size_t kept = 0;
-        for (std::size_t f = 0; f < mesh.triangles.size(); ++f) {
-            if (find(mesh.triangles[f][0]) != largest) continue;
-            mesh.triangles[kept] = mesh.triangles[f];
-            lined_.patch[kept++] = lined_.patch[f];
-        }
-        mesh.triangles.resize(kept);
-        lined_.patch.resize(kept);
-    }
-
-    static bool is_sliver(const TriangleMesh& mesh, std::size_t f) {
-        double longest = 0;
-        for (int k = 0; k < 3; ++k)
-            longest = std::max(longest, (mesh.corner(f, (k + 1) % 3) - mesh.corner(f, k)).squaredNorm());
-        return !(mesh.area_vector2(f).norm() > kSliver * longest);
-    }
-
     std::vector<Point>& points() { return tool_.model.mesh.points; }
     double height(std::uint32_t i) { return f_.w.dot(points()[i]); }
     double highest() {
@@ -129,7 +67,7 @@ class Builder {
         auto& model = tool_.model;
         const auto zones = in_.shell.zones.size();
         std::vector<unsigned> masks(model.mesh.triangles.size(), 0);
-        for (std::size_t z = 0; z < zones && z < 16; ++z) mark_zone(in_.shell.zones[z], 1u << z, masks);
+        for (std::size_t z = 0; z < zones; ++z) mark_zone(in_.shell.zones[z], 1u << z, masks);
         std::map<unsigned, std::uint16_t> skins;
         for (std::size_t f = 0; f < masks.size(); ++f) {
             const auto known = skins.find(masks[f]);
@@ -190,11 +128,17 @@ class Builder {
                 break;
             }
             case ZoneKind::painted:
-                for (const auto& touch : zone.painted) {
-                    auto dab = touch.dab();
-                    dab.at = upright(in_.face.frame, dab.at);
-                    dab.facing = upright(in_.face.frame, dab.facing);
-                    for (const auto f : faces_under(mesh, dab)) mark(f);
+                auto standing = zone;
+                for (auto& touch : standing.painted) {
+                    const auto dab = touch.dab();
+                    const Point at = upright(in_.face.frame, dab.at),
+                                facing = upright(in_.face.frame, dab.facing);
+                    touch.at = {at.x(), at.y(), at.z()};
+                    touch.facing = {facing.x(), facing.y(), facing.z()};
+                }
+                const auto touched = shell::painted_faces(standing, mesh);
+                for (std::size_t f = 0; f < touched.size(); ++f) {
+                    if (touched[f]) mark(f);
                 }
                 break;
         }
@@ -339,7 +283,7 @@ class Builder {
                 add_point(along * mesh.points[i].x() + f_.w * mesh.points[i].y() + across * off));
         for (const auto& t : mesh.triangles) {
             tool_.model.mesh.triangles.push_back({number[t[0]], number[t[1]], number[t[2]]});
-            if (is_sliver(tool_.model.mesh, tool_.model.mesh.triangles.size() - 1)) {
+            if (is_sliver(tool_.model.mesh, tool_.model.mesh.triangles.size() - 1, kSliver)) {
                 tool_.model.mesh.triangles.pop_back();
                 continue;
             }
@@ -379,26 +323,17 @@ class Builder {
         }
     }
 
+    static Tie tied(std::uint32_t a, std::uint32_t b, const BondFacts& bond, double reach,
+                    const Point& normal) {
+        Tie tie{a, b, {}, Eigen::Matrix3d::Zero()};
+        tie.stiffness = reach * (bond.sliding * Eigen::Matrix3d::Identity() +
+                                 (bond.across - bond.sliding) * normal * normal.transpose());
+        return tie;
+    }
+
     /// Ties a rib's edge to the shell with the bond's stiffness a metre.
     void tie_chain(const std::vector<std::uint32_t>& chain, const Point& along) {
-        const auto& j = c_.joint;
-        const double tab = j.plies * kTabPly, gap = std::max(0.0005, j.gap);
-        double across = 0, sliding = 0;
-        switch (j.bond) {
-            case Bond::hard:
-                across = kFilletE * rib_thickness_ / gap;
-                sliding = across / 2.7;
-                break;
-            case Bond::soft:
-                // Tabs carry along their own plane; the strip carries what presses.
-                across = kStripE * rib_thickness_ / gap + 2 * kTabE * tab / j.tab * 0.2;
-                sliding = 2 * kTabG * tab / j.tab;
-                break;
-            case Bond::floating:
-                across = kStripE * rib_thickness_ / gap + 2 * kTabE * tab / j.tab * 0.2;
-                sliding = kSlide * across;
-                break;
-        }
+        const auto bond = bond_of(c_.joint, rib_thickness_);
         const Point side = along.cross(f_.w).normalized();
         for (std::size_t i = 0; i < chain.size(); ++i) {
             double reach = 0;
@@ -412,12 +347,10 @@ class Builder {
                 way += points()[chain[i + 1]] - points()[chain[i]];
             }
             const Point normal = side.cross(way).normalized();
-            Tie tie{chain[i], beside(chain[i]), {}, {}};
+            auto tie = tied(chain[i], beside(chain[i]), bond, reach, normal);
             // Both flanks of the rib hold it upright.
             const Point line = way.normalized();
-            tie.turning = reach * across * rib_thickness_ * rib_thickness_ / 4 * line * line.transpose();
-            tie.stiffness = reach * (sliding * Eigen::Matrix3d::Identity() +
-                                     (across - sliding) * normal * normal.transpose());
+            tie.turning = reach * bond.across * rib_thickness_ * rib_thickness_ / 4 * line * line.transpose();
             tool_.model.ties.push_back(tie);
         }
     }
@@ -430,30 +363,37 @@ class Builder {
 
     Bar tube(std::uint32_t a, std::uint32_t b) {
         const auto m = facts_of(c_.tubes.metal);
-        const double s = c_.tubes.size, t = std::min(c_.tubes.wall, s / 2);
-        const bool square = c_.kind == BackKind::frame;
-        const double in = s - 2 * t;
-        const double area = square ? s * s - in * in : kPi / 4 * (s * s - in * in);
-        const double second =
-            square ? (std::pow(s, 4) - std::pow(in, 4)) / 12 : kPi / 64 * (std::pow(s, 4) - std::pow(in, 4));
+        const auto section = section_of(c_);
         Bar bar{a, b};
-        bar.stretch = m.E * area;
-        bar.bend_up = bar.bend_across = m.E * second;
-        bar.twist = m.G * second * (square ? 1.7 : 2);
-        bar.mass = m.density * area;
+        bar.stretch = m.E * section.area;
+        bar.bend_up = bar.bend_across = m.E * section.second;
+        bar.twist = m.G * section.twist;
+        bar.mass = m.density * section.area;
         bar.alpha = m.alpha;
         bar.up = upright_of(a, b);
         return bar;
     }
 
-    /// A level grid with a leg to the shell at each crossing.
+    /// A level grid with a leg to the shell at each crossing, bonded there over twice its own width.
     void stand_tubes() {
+        if (crossing_.empty())
+            throw InputError("back", "tubes stand where lines along and across meet, and none do on this shell",
+                             "take lines both ways, or a closer pitch");
         std::map<std::pair<int, int>, std::uint32_t> level;
+        const double size = c_.tubes.size;
+        const auto bond = bond_of(c_.joint, size);
         for (const auto& [pair, shell] : crossing_) {
             const Point p = points()[shell];
+            const auto foot = beside(shell);
             const auto top = add_point(p + f_.w * std::max(0.02, tool_.level - f_.w.dot(p)));
             level[pair] = top;
-            tool_.model.bars.push_back(tube(shell, top));
+            tool_.model.bars.push_back(tube(foot, top));
+            auto tie = tied(shell, foot, bond, 2 * size, f_.w);
+            // The patch holds the leg upright by its own breadth, and against turning by what slides.
+            tie.turning = 2 * size * size * size / 4 *
+                          (bond.across * (f_.u * f_.u.transpose() + f_.v * f_.v.transpose()) +
+                           bond.sliding * f_.w * f_.w.transpose());
+            tool_.model.ties.push_back(tie);
             tool_.base.push_back(top);
         }
         for (const auto& [pair, point] : level) {
@@ -463,7 +403,6 @@ class Builder {
                 if (known != level.end()) tool_.model.bars.push_back(tube(point, known->second));
             }
         }
-        if (level.empty()) tool_.notes.push_back("tubes want ribs both ways: no crossing lies on the shell");
     }
 
     void find_rim() {
@@ -548,9 +487,8 @@ class Builder {
 Laminate with_sandwich(const std::vector<Layer>& layers, const ToolInputs& in) {
     auto all = layers;
     if (in.back.kind == BackKind::sandwich) {
-        all.push_back({LayerKind::core, in.back.sandwich.core, 0, 0});
-        for (int i = 0; i < in.back.sandwich.plies; ++i)
-            all.push_back({LayerKind::ply, in.back.sandwich.cloth, 0, 0});
+        const auto inner = inner_layers(in.back.sandwich);
+        all.insert(all.end(), inner.begin(), inner.end());
     }
     return sum_stack(all, in.shell_found.resin, in.shell.how, in.shop, "back sandwich").laminate;
 }

@@ -69,8 +69,8 @@ std::uint32_t nearest_rim(const std::vector<Point>& points, const std::vector<st
 /// The tool with what its load cases share.
 class Bench {
   public:
-    Bench(const ToolInputs& in, const EvenFace& face, const brief::Choices& brief, Progress& progress)
-        : in_(in), brief_(brief), progress_(progress), tool_(build_tool(in, face, progress)) {
+    Bench(const ToolInputs& in, const EvenFace& face, Progress& progress)
+        : in_(in), tool_(build_tool(in, face, progress)) {
         const auto& mesh = tool_.model.mesh;
         weight_.assign(mesh.points.size(), 0);
         normal_.assign(mesh.points.size(), Point::Zero());
@@ -260,8 +260,6 @@ class Bench {
     }
 
     const ToolInputs& in_;
-    const brief::Choices& brief_;
-    Progress& progress_;
     Tool tool_;
     std::vector<double> weight_;
     std::vector<Point> normal_;
@@ -332,7 +330,7 @@ Trial try_out(const ToolInputs& in, const EvenFace& face, const brief::Choices& 
               Progress& progress) {
     const auto start = std::chrono::steady_clock::now();
     progress.report(0.05, "meshing the tool");
-    const Bench bench(in, face, brief, progress);
+    const Bench bench(in, face, progress);
     const auto& c = in.back;
     Trial out;
     out.fine = coarse != nullptr;
@@ -446,8 +444,7 @@ Trial try_out(const ToolInputs& in, const EvenFace& face, const brief::Choices& 
 }
 
 QuickSag quick_sag(const ToolInputs& in, const EvenFace& face, Progress& progress) {
-    const brief::Choices none;
-    const Bench bench(in, face, none, progress);
+    const Bench bench(in, face, progress);
     const System system(bench.tool().model, bench.feet(), progress);
     std::vector<Loads> loads{Bench::weight(1)};
     for (const auto i : bench.leant()) loads.push_back(bench.leaning(i));

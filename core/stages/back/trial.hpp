@@ -78,7 +78,7 @@ struct QuickSag {
 QuickSag quick_sag(const ToolInputs& in, const EvenFace& face, Progress& progress);
 
 /// Figures and calls of a trial, for the Back stage.
-std::vector<Figure> trial_figures(const Trial& trial, const Choices& choices, const brief::Choices& brief);
+std::vector<Figure> trial_figures(const Trial& trial, const Choices& choices);
 Calls trial_calls(const Trial& trial, const Choices& choices, const brief::Choices& brief);
 
 /// The rigid motion (and, for warming, the even growth) that fits displacements best over points with

@@ -28,7 +28,7 @@ std::string key_of(LoadCase kind) {
 
 }  // namespace
 
-std::vector<Figure> trial_figures(const Trial& t, const Choices& c, const brief::Choices&) {
+std::vector<Figure> trial_figures(const Trial& t, const Choices& c) {
     std::vector<Figure> out;
     const auto mesh = fmt::format("{} freedoms, edges of ", t.freedoms) + quantity(Kind::length, t.edge) +
                       (t.fine ? ", the fine mesh" : ", a coarse mesh: a finer answer is on its way");

@@ -76,7 +76,7 @@ std::vector<Fit> air_ports(const shape::Findings& shape, const split::Findings& 
             ->first;
     };
     if (wanted == 1) {
-        out.push_back({Fitting::port, 0, nearest(middle), Point2::UnitX()});
+        out.push_back({Fitting::port, 0, nearest(middle), Point2::UnitX(), -1});
     } else {
         std::vector<Point2> at{flats.front().first};
         for (const auto& [p, a] : flats) {
@@ -97,7 +97,7 @@ std::vector<Fit> air_ports(const shape::Findings& shape, const split::Findings& 
         }
         // Drawn in from the flats' ends.
         for (const auto& p : at)
-            out.push_back({Fitting::port, 0, nearest(middle + 0.6 * (p - middle)), Point2::UnitX()});
+            out.push_back({Fitting::port, 0, nearest(middle + 0.6 * (p - middle)), Point2::UnitX(), -1});
     }
     return out;
 }
@@ -149,6 +149,7 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
     const bool bolted = brief.process == Process::squeeze;
     for (const auto& p : c.by_rule ? by_rule(c, out, brief, depth) : c.placed)
         out.fits.push_back(fit_at(out.fitting_line, p.kind, p.at));
+    for (std::size_t i = 0; i < out.fits.size(); ++i) out.fits[i].number = static_cast<int>(i);
     const auto ports = air_ports(shape, split, out.deep_flat);
     out.fits.insert(out.fits.end(), ports.begin(), ports.end());
     out.outline = notched(c, out);

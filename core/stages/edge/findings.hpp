@@ -15,6 +15,7 @@ struct Fit {
     double at = 0;                     ///< share of the way round, as in Placed
     Point2 place = Point2::Zero();     ///< m, in the frame's flat coordinates
     Point2 outward = Point2::UnitX();  ///< away from the part
+    int number = -1;                   ///< among those on the fitting line; -1 for ports in the face itself
 };
 
 struct Findings {

@@ -63,7 +63,7 @@ struct Way {
 Fit fit_at(const Loop& line, Fitting kind, double at) {
     const Way way(line);
     Point2 along = Point2::UnitY();
-    Fit out{kind, at, way.at(at * way.length, &along), {}};
+    Fit out{kind, at, way.at(at * way.length, &along), {}, -1};
     out.outward = {along.y(), -along.x()};
     return out;
 }

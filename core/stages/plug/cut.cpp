@@ -89,16 +89,7 @@ std::vector<CutPiece> cut_pieces(const Plan& plan, const Choices& c, bool templa
     std::vector<CutPiece> out;
     if (plan.route != Route::skeleton) return out;
     const auto add = [&](const std::vector<Rib>& ribs) {
-        for (const auto& rib : ribs) {
-            SlabStack one;
-            one.slabs.resize(1);
-            one.slabs.front().outline = rib.outline;
-            for (auto& piece : pieces_of(one)) {
-                piece.name = rib.name;
-                piece.words = rib.name + ", " + quantity(Kind::length, rib.at) + " from the drawing's origin";
-                out.push_back(std::move(piece));
-            }
-        }
+        for (const auto& rib : ribs) add_pieces(rib.outline, rib.name, rib.at, out);
     };
     if (templates) {
         add(plan.skeleton.templates);

@@ -9,29 +9,9 @@
 namespace jig::plug {
 namespace {
 
-Loop box(double x0, double y0, double x1, double y1) {
-    return {{x0, y0}, {x1, y0}, {x1, y1}, {x0, y1}};
-}
-
 Loops solid_section(const split::Stood& solid, const Frame& plane, double at, Progress& progress) {
     const std::array<double, 1> height{at};
     return united(sections(solid.mesh, solid.topology, plane, height, progress).front().loops);
-}
-
-/// Lowest and highest point of a flat outline on the upright line at `x`; none where it misses.
-bool upright(const Loops& loops, double x, double& low, double& high) {
-    low = std::numeric_limits<double>::infinity();
-    high = -low;
-    for (const auto& loop : loops) {
-        for (std::size_t i = 0; i < loop.size(); ++i) {
-            const auto &a = loop[i], &b = loop[(i + 1) % loop.size()];
-            if ((a.x() - x) * (b.x() - x) > 0 || a.x() == b.x()) continue;
-            const double y = a.y() + (x - a.x()) / (b.x() - a.x()) * (b.y() - a.y());
-            low = std::min(low, y);
-            high = std::max(high, y);
-        }
-    }
-    return high > low;
 }
 
 }  // namespace
@@ -75,7 +55,8 @@ SkeletonPlan skeleton_plan(const Choices& c, const Body& body, const Board& ply,
             const Point2 a = low_corner(whole), b = high_corner(whole);
             const double rim = std::max(0.05, 0.12 * (b - a).maxCoeff());
             Rib gauge{fmt::format("template {}", i + 1),
-                      taken_off({box(a.x() - rim, a.y(), b.x() + rim, b.y() + rim)}, whole), station, at};
+                      taken_off({rectangle(a.x() - rim, a.y(), b.x() + rim, b.y() + rim)}, whole), station,
+                      at};
             out.templates.push_back(std::move(gauge));
         }
         if (!rib.outline.empty()) out.stations.push_back(std::move(rib));
@@ -95,12 +76,13 @@ SkeletonPlan skeleton_plan(const Choices& c, const Body& body, const Board& ply,
         for (std::size_t i = 0; i < out.stations.size(); ++i) {
             const double x_station = across_in_station(across), x_keel = along_in_keel(out.stations[i].at);
             double a = 0, b = 0, p = 0, q = 0;
-            if (!upright(out.stations[i].outline, x_station, a, b) ||
-                !upright(out.keels[k].outline, x_keel, p, q))
+            if (!upright_span(out.stations[i].outline, x_station, a, b) ||
+                !upright_span(out.keels[k].outline, x_keel, p, q))
                 continue;
             const double middle = (std::max(a, p) + std::min(b, q)) / 2;
-            station_slots[i].push_back(box(x_station - half, middle, x_station + half, std::max(b, q) + 1));
-            keel_slots[k].push_back(box(x_keel - half, std::min(a, p) - 1, x_keel + half, middle));
+            station_slots[i].push_back(
+                rectangle(x_station - half, middle, x_station + half, std::max(b, q) + 1));
+            keel_slots[k].push_back(rectangle(x_keel - half, std::min(a, p) - 1, x_keel + half, middle));
         }
     }
     const auto finish = [&](Rib& rib, const Loops& slots) {

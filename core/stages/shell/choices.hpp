@@ -67,6 +67,9 @@ struct Zone {
     bool operator==(const Zone&) const = default;
 };
 
+/// More cannot be told apart on one face.
+inline constexpr std::size_t kMostZones = 16;
+
 /// What a stack that is sought has to keep to.
 struct Seek {
     double sag = 0.0005;  ///< m of skin between ribs under own weight and a hand
@@ -79,6 +82,9 @@ struct Seek {
     }
     bool operator==(const Seek&) const = default;
 };
+
+/// By face of a mesh that stands as the part does, whether a painted doubler lies on it.
+std::vector<char> painted_faces(const Zone& zone, const TriangleMesh& mesh);
 
 struct Choices {
     School school = School::glass_epoxy;

@@ -16,10 +16,7 @@ std::vector<Layer> with_zone(const std::vector<Layer>& layers, const Zone& zone)
 
 /// m² of face under the touches of a brush, each face counted once.
 double painted_area(const TriangleMesh& mesh, const Zone& zone) {
-    std::vector<char> touched(mesh.triangles.size(), 0);
-    for (const auto& touch : zone.painted) {
-        for (const auto f : faces_under(mesh, touch.dab())) touched[f] = 1;
-    }
+    const auto touched = painted_faces(zone, mesh);
     double area = 0;
     for (std::size_t f = 0; f < touched.size(); ++f) area += touched[f] ? mesh.area_vector2(f).norm() / 2 : 0;
     return area;
@@ -47,6 +44,8 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
     out.corners = tight_corners(shape.mesh, shape.topology, shape.bends, out.bridging_radius, true);
     out.corners.length *= split.parts();
     out.corners.filler *= split.parts();
+    if (c.zones.size() > kMostZones)
+        throw InputError("shell", "more than sixteen doublers", "lay neighbouring ones as one");
     double zones_mass = 0, zones_resin = 0;
     for (const auto& zone : c.zones) {
         if (zone.layers.empty()) continue;

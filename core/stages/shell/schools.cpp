@@ -102,6 +102,14 @@ Choices start_from(School school) {
     return c;
 }
 
+std::vector<char> painted_faces(const Zone& zone, const TriangleMesh& mesh) {
+    std::vector<char> out(mesh.triangles.size(), 0);
+    for (const auto& touch : zone.painted) {
+        for (const auto f : faces_under(mesh, touch.dab())) out[f] = 1;
+    }
+    return out;
+}
+
 Zone fresh_zone(const Choices& c, ZoneKind kind) {
     Zone out;
     out.kind = kind;

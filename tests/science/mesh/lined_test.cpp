@@ -6,6 +6,7 @@
 
 #include "core/base/error.hpp"
 #include "core/science/mesh/measure.hpp"
+#include "core/science/mesh/outline.hpp"
 #include "core/science/mesh/remesh.hpp"
 #include "tests/shapes.hpp"
 
@@ -98,4 +99,28 @@ TEST_CASE("no edge crosses a plane that the mesh was lined up with, and the surf
         CHECK((lined.mesh.points[chains[0][i]] - lined.mesh.points[chains[0][i - 1]]).norm() > 0);
     const double y0 = lined.mesh.points[chains[0].front()].y(), y1 = lined.mesh.points[chains[0].back()].y();
     CHECK(y1 - y0 == Approx(2 * std::sqrt(0.09 - 0.013 * 0.013)).epsilon(0.02));
+}
+
+TEST_CASE("slivers are left out, and scraps that hung on by them") {
+    Lined lined;
+    lined.mesh.points = {{0, 0, 0},      {1, 0, 0}, {1, 1, 0}, {0, 1, 0},
+                         {0.5, 1e-4, 0}, {3, 0, 0}, {4, 0, 0}, {3, 1, 0}};
+    // Two good faces, a sliver along their lower side, and a face that stands alone.
+    lined.mesh.triangles = {{0, 1, 2}, {0, 2, 3}, {0, 1, 4}, {5, 6, 7}};
+    lined.patch = {0, 1, 0, 0};
+    CHECK(is_sliver(lined.mesh, 2, 3e-3));
+    CHECK_FALSE(is_sliver(lined.mesh, 0, 3e-3));
+    drop_slivers(lined, 3e-3);
+    REQUIRE(lined.mesh.triangles.size() == 2);
+    CHECK(lined.patch == std::vector<int>{0, 1});
+}
+
+TEST_CASE("an upright line meets an outline between its lowest and its highest crossing") {
+    const Loops ring{rectangle(0, 0, 4, 3), {{1, 1}, {1, 2}, {3, 2}, {3, 1}}};
+    double low = 0, high = 0;
+    REQUIRE(upright_span(ring, 2, low, high));
+    CHECK(low == 0);
+    CHECK(high == 3);
+    CHECK_FALSE(upright_span(ring, 5, low, high));
+    CHECK(net_area(ring) == Approx(10));
 }
