@@ -56,10 +56,13 @@ const std::vector<Verb>& verbs() {
          "feet, "
          "--out writes the ribs' cutting sheets and the flange's drilling template.",
          run_tool},
-        {"shell", "shell JOB [--library DIR]",
+        {"shell", "shell JOB [--build TEXT] [--out JOB] [--library DIR]",
          "The mould's laminate of a job: its order of laying, the seven schools worked out side by side, and "
-         "stacks "
-         "that keep to the sag, mass and days that the job seeks.",
+         "stacks that keep to the sag, mass and days that the job seeks. With --build its plies are first "
+         "laid "
+         "afresh in the shop's thickness units: a total, as 24, or ply by ply, as \"1 + 2 + 4 x 6 + core + "
+         "6\"; "
+         "--out writes that job.",
          run_shell},
         {"report", "report JOB [--pdf F] [--csv DIR] [--library DIR]",
          "All findings of a job by stage, and its calls.", run_report},
@@ -89,7 +92,7 @@ int run(const std::vector<std::string>& words, std::ostream& out, std::ostream& 
         const auto args = read_arguments(
             words, {"pull",   "drag-deg", "unit",  "top", "axis",    "thickness", "sheet",  "kerf",
                     "margin", "out",      "pdf",   "csv", "library", "chord",     "pieces", "plane",
-                    "fit",    "hollow",   "grain", "pin", "quick",   "suggest"});
+                    "fit",    "hollow",   "grain", "pin", "quick",   "suggest",   "build"});
         if (args.verb.empty()) {
             if (!args.help)
                 throw InputError("jigshell-batch", "no verb is given", "see jigshell-batch --help");

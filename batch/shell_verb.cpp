@@ -2,6 +2,7 @@
 #include "core/job/job_file.hpp"
 #include "core/job/schools.hpp"
 #include "core/stages/shell/find_stack.hpp"
+#include "core/stages/shell/units.hpp"
 
 namespace jig::batch {
 namespace {
@@ -14,7 +15,13 @@ Json layers_json(const std::vector<Layer>& layers) {
 
 Json run_shell(const Arguments& a, Progress& progress) {
     const auto shop = load_shop(data_folder() + "/library", a.option("library").value_or(""));
-    const auto job = load_job(a.file("the job file"));
+    auto job = load_job(a.file("the job file"));
+    if (const auto typed = a.option("build")) {
+        job.shell.layers = shell::from_units(*typed, job.shell, nullptr, shop);
+        if (const auto out = a.option("out")) save_job(job, *out);
+    } else if (a.option("out")) {
+        throw InputError("--out", "without --build the job stays as it is", "say what to build");
+    }
     const auto findings = evaluate(job, shop, nullptr, progress);
     if (!findings.shell) {
         for (const auto& call : findings.calls) {
@@ -36,6 +43,7 @@ Json run_shell(const Arguments& a, Progress& progress) {
         zones.push_back({{"where", z.name},
                          {"area_m2", z.area},
                          {"mass_kg", z.extra.areal_mass() * z.area},
+                         {"units", z.units},
                          {"thickness_m", z.whole.laminate.thickness}});
     Json schools = Json::array();
     for (const auto& plan : schools_side_by_side(job, findings, shop, progress)) {
@@ -63,6 +71,9 @@ Json run_shell(const Arguments& a, Progress& progress) {
                           {"layers", layers_json(p.layers)}});
     return {{"thickness_m", f.stack.laminate.thickness},
             {"mass_kg", f.mass},
+            {"units", f.units},
+            {"build", shell::in_units(job.shell.layers, job.shell, shop)},
+            {"layers", layers_json(job.shell.layers)},
             {"zones", std::move(zones)},
             {"order", std::move(order)},
             {"schools", std::move(schools)},

@@ -4,17 +4,20 @@
 #include <QBoxLayout>
 #include <QComboBox>
 #include <QHeaderView>
+#include <QLabel>
+#include <QLineEdit>
 #include <QMenu>
 #include <QPushButton>
 
 #include "app/slip/flow_layout.hpp"
+#include "core/stages/shell/units.hpp"
 
 namespace jig::app {
 namespace {
 
 constexpr int kRow = 21;
 
-enum Column { kName, kAngle, kThickness, kMass };
+enum Column { kName, kAngle, kThickness, kMass, kUnits };
 
 }  // namespace
 
@@ -26,6 +29,7 @@ StackPane::StackPane(Document& document, Stage stage, QWidget* parent)
         {"°", true, true, {}},
         {"mm", true, true, {}},
         {"g/m²", false, true, {}}};
+    if (stage == Stage::shell) columns.push_back({"units", false, true, {}});
     table_ = new RecordTable(std::move(columns), true, this);
     table_->setObjectName(QString("stack-%1").arg(name_of(stage).key));
     table_->setAccessibleName(stage == Stage::shell ? "Stack of the shell, plug side first"
@@ -35,6 +39,7 @@ StackPane::StackPane(Document& document, Stage stage, QWidget* parent)
     box->setContentsMargins(0, 0, 0, 0);
     if (stage == Stage::shell) build_zones(box);
     box->addWidget(table_);
+    if (stage == Stage::shell) build_units(box);
     auto* buttons = new QWidget(this);
     auto* flow = new FlowLayout(buttons, 6, 6);
     const auto button = [&](const QString& text, const char* key, auto action) {
@@ -119,6 +124,64 @@ void StackPane::build_zones(QVBoxLayout* box) {
         zone_ = i - 1;
         refresh(wording_);
     });
+}
+
+QString StackPane::counted(const Layer& layer) const {
+    const auto& shop = document_.shop();
+    if (!shell::is_cloth(layer, shop)) return {};
+    return QString::number(shell::units_of(layer.material, document_.job().shell, shop), 'f', 1);
+}
+
+/// Below the table: the layers as the shop counts them, to be typed afresh.
+void StackPane::build_units(QVBoxLayout* box) {
+    auto* row = new QHBoxLayout();
+    row->addWidget(new QLabel("In units", this));
+    units_ = new QLineEdit(this);
+    units_->setObjectName("build-in-units");
+    units_->setAccessibleName("The plies counted in the shop's thickness units");
+    units_->setToolTip(
+        "Type a total, as 24, and plies are laid light to heavy and mirrored until they count "
+        "that much; or ply by ply from the plug out, as 1 + 2 + 4 × 6 + core + 6. Coats and "
+        "tissue stay.");
+    row->addWidget(units_, 1);
+    counted_ = new QLabel(this);
+    counted_->setObjectName("counted-in-units");
+    row->addWidget(counted_);
+    box->addLayout(row);
+    connect(units_, &QLineEdit::returnPressed, this, &StackPane::lay_units);
+    connect(units_, &QLineEdit::editingFinished, this, [this] {
+        if (!units_->hasFocus()) fill_units();
+    });
+}
+
+void StackPane::fill_units() {
+    if (units_ == nullptr) return;
+    try {
+        const auto& c = document_.job().shell;
+        const QSignalBlocker quiet(units_);
+        units_->setText(QString::fromStdString(shell::in_units(layers(), c, document_.shop())));
+        units_->setCursorPosition(0);
+        counted_->setText(
+            QString("= %1").arg(std::round(10 * shell::units_of(layers(), c, document_.shop())) / 10));
+        counted_->setToolTip(QString("units of %1").arg(QString::fromStdString(c.unit)));
+    } catch (const InputError&) {
+        // The shell's own call says what the library has not.
+        units_->clear();
+        counted_->clear();
+    }
+}
+
+void StackPane::lay_units() {
+    try {
+        const auto next =
+            shell::from_units(units_->text().toStdString(), document_.job().shell, zone(), document_.shop());
+        if (next != layers())
+            set_layers("build " + units_->text().simplified() + " in units", next);
+        else
+            fill_units();
+    } catch (const InputError& e) {
+        emit document_.refused(QString::fromStdString(e.problem() + "; " + e.mend()));
+    }
 }
 
 void StackPane::fill_zones() {
@@ -282,6 +345,7 @@ void StackPane::refresh(const Wording& wording) {
     table_->horizontalHeaderItem(kMass)->setText(
         QString::fromStdString(unit_sign(Kind::areal_mass, wording)));
     fill_zones();
+    fill_units();
     const StackSum* sum = this->sum();
     QList<QStringList> rows;
     QList<QString> tips;
@@ -299,6 +363,7 @@ void StackPane::refresh(const Wording& wording) {
             layer.kind == LayerKind::ply ? QString::number(std::lround(degrees(layer.angle))) : QString(),
             known ? bare(Kind::thickness, sum->laid[i].ply.thickness) : QString("…"),
             known ? bare(Kind::areal_mass, sum->laid[i].mass()) : QString("…")};
+        if (stage_ == Stage::shell) rows.back() << (known ? counted(layer) : QString("…"));
         if (!known) {
             tips << QString();
             continue;

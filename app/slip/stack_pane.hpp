@@ -4,6 +4,8 @@
 #include "app/stages/panes.hpp"
 
 class QComboBox;
+class QLabel;
+class QLineEdit;
 class QVBoxLayout;
 
 namespace jig::app {
@@ -21,6 +23,10 @@ class StackPane : public Pane {
     void set_layers(const QString& name, const std::vector<Layer>& layers);
     void build_zones(QVBoxLayout* box);
     void fill_zones();
+    [[nodiscard]] QString counted(const Layer& layer) const;
+    void build_units(QVBoxLayout* box);
+    void fill_units();
+    void lay_units();
     [[nodiscard]] const shell::Zone* zone() const;
     [[nodiscard]] const StackSum* sum() const;
     void add_ply(bool heavy);
@@ -33,6 +39,8 @@ class StackPane : public Pane {
     Stage stage_;
     RecordTable* table_;
     QComboBox* zones_ = nullptr;  ///< whose layers the table shows; none for the part
+    QLineEdit* units_ = nullptr;  ///< the layers counted in the shop's units; none for the part
+    QLabel* counted_ = nullptr;
     int zone_ = -1;               ///< -1 for the common stack
     Wording wording_;
 };

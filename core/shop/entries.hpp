@@ -64,6 +64,7 @@ struct Reinforcement : Entry {
     double lies_at = 0;       ///< rad: where its fibres lie when the roll is laid at 0
     double roll_width = 1.27, roll_length = 50;
     double price = 5;  ///< per m²
+    double units = 0;  ///< of thickness that the shop counts a ply as; 0 by its thickness
     static void fields(auto& c, auto&& v) {
         v("fibre", c.fibre);
         v("weave", c.weave);
@@ -74,6 +75,7 @@ struct Reinforcement : Entry {
         v("roll_width_m", c.roll_width, 0.01, 10.0);
         v("roll_length_m", c.roll_length, 0.1, 5000.0);
         v("price_m2", c.price, 0.0, 10000.0);
+        v("units", c.units, 0.0, 100.0);
     }
     bool operator==(const Reinforcement&) const = default;
 };

@@ -236,6 +236,52 @@ TEST_CASE("doublers are added, edited as stacks of their own, painted on the sta
     CHECK(table(b, "lay-order")->rowCount() > 5);
 }
 
+TEST_CASE("a build is typed in the shop's units, ply by ply or as a total, and undone") {
+    Bench b;
+    b.window.show_stage(Stage::shell);
+    b.settle();
+    const auto& document = b.window.document();
+    const auto before = document.job().shell.layers;
+    auto* units = b.visible<QLineEdit>("build-in-units");
+    REQUIRE(units->text() == "1 + 1.9 + 2.9 + 7 × 5.7 + 2.9 + 1.9 + 1");
+    const auto type = [&](const QString& text) {
+        units->setFocus();
+        units->selectAll();
+        QTest::keyClicks(units, text);
+        QTest::keyClick(units, Qt::Key_Return);
+        b.settle();
+    };
+    type("1 + 2 + 3 x 6 + 2 + 1");
+    const auto& layers = document.job().shell.layers;
+    REQUIRE(layers.size() == 9);
+    CHECK(layers[4].material == "glass cloth 600 twill");
+    CHECK(table(b, "stack-shell")->rowCount() == 9);
+    CHECK(table(b, "stack-shell")->item(4, 4)->text() == "5.7");
+    CHECK(b.window.findChild<QLabel*>("counted-in-units")->text() == "= 23");  // (2·105 + 2·200 + 3·600)/105
+    // A total reads ply by ply once it is laid.
+    type("40");
+    CHECK(units->text().contains("×"));
+    CHECK(std::abs(document.findings().shell->units - 40) <= 0.5);
+    // What is no build stays to be mended, says why, and changes nothing.
+    const auto kept = document.job().shell.layers;
+    type("13 + 1");
+    CHECK(document.job().shell.layers == kept);
+    CHECK(units->text() == "13 + 1");
+    CHECK(b.window.findChild<QLabel*>("message")->text().contains("13 units"));
+    b.window.findChild<QAction*>("act-undo")->trigger();
+    b.settle();
+    b.window.findChild<QAction*>("act-undo")->trigger();
+    b.settle();
+    CHECK(document.job().shell.layers == before);
+    // A doubler counts for itself.
+    b.window.findChild<QAction*>("doubler-corners")->trigger();
+    b.settle();
+    CHECK(units->text() == "2 × 5.7");
+    type("3 x 6");
+    CHECK(document.job().shell.zones.back().layers.size() == 3);
+    CHECK(document.job().shell.layers == before);
+}
+
 TEST_CASE("schools are set side by side with reasons, one is taken and undone") {
     Bench b;
     b.window.show_stage(Stage::shell);

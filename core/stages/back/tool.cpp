@@ -377,7 +377,8 @@ class Builder {
     /// A level grid with a leg to the shell at each crossing, bonded there over twice its own width.
     void stand_tubes() {
         if (crossing_.empty())
-            throw InputError("back", "tubes stand where lines along and across meet, and none do on this shell",
+            throw InputError("back",
+                             "tubes stand where lines along and across meet, and none do on this shell",
                              "take lines both ways, or a closer pitch");
         std::map<std::pair<int, int>, std::uint32_t> level;
         const double size = c_.tubes.size;

@@ -4,6 +4,7 @@
 
 #include "core/stages/shell/findings.hpp"
 #include "core/stages/shell/lay_order.hpp"
+#include "core/stages/shell/units.hpp"
 
 namespace jig::shell {
 namespace {
@@ -57,6 +58,7 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
                    : zone.kind == ZoneKind::corners    ? out.corners.length * zone.width
                    : zone.kind == ZoneKind::under_ribs ? under_ribs * zone.width
                                                        : painted_area(shape.mesh, zone) * split.parts();
+        sum.units = units_of(zone.layers, c, shop);
         zones_mass += sum.extra.areal_mass() * sum.area;
         zones_resin += sum.extra.resin * sum.area;
         out.zones.push_back(std::move(sum));
@@ -91,16 +93,16 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
     const double freedom = skin + depth > 0 ? skin / (skin + depth) : 1;
     out.bow = curve * freedom * longest * longest / 8;
     out.shrink_bow = bend * shrinking * freedom * longest * longest / 8;
-    const std::vector<Layer> unit{{LayerKind::ply, c.unit, 0, 0}};
-    const double one = sum_stack(unit, out.resin, c.how, shop, "shell unit").laminate.thickness;
-    out.units = l.thickness / one;
+    out.units = units_of(c.layers, c, shop);
     order_laying(c, brief, shop, out);
     const auto mpa = [](double e) { return quantity(Kind::modulus, e); };
     out.figures = {
         {"thickness", "thickness", Kind::thickness, l.thickness,
          "sum of layers, each W/(ρ·Vf) for a cloth or as its data says"},
         {"units", "in units of " + c.unit, Kind::factor, out.units,
-         "thickness ÷ " + quantity(Kind::thickness, one) + ", one ply of it laid this way"},
+         in_units(c.layers, c, shop) + ": each ply as the library counts it, or by its thickness over that "
+                                       "of one ply of the unit cloth; "
+                                       "coats, tissue and cores stand apart"},
         {"areal_mass", "mass per area", Kind::areal_mass, out.stack.areal_mass(),
          fmt::format("fibre {} + resin {} + coats and core {}", quantity(Kind::areal_mass, out.stack.fibre),
                      quantity(Kind::areal_mass, out.stack.resin),
@@ -139,7 +141,8 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
         out.figures.push_back(
             {fmt::format("zone_{}", i + 1), "doubler " + z.name, Kind::mass, z.extra.areal_mass() * z.area,
              quantity(Kind::areal_mass, z.extra.areal_mass()) + " over " + quantity(Kind::area, z.area) +
-                 "; " + quantity(Kind::thickness, z.whole.laminate.thickness) + " there"});
+                 fmt::format("; counts {:.1f} units; ", z.units) +
+                 quantity(Kind::thickness, z.whole.laminate.thickness) + " there"});
     }
     return out;
 }

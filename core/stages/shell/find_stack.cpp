@@ -6,6 +6,7 @@
 
 #include "core/base/units.hpp"
 #include "core/science/laminate/plate.hpp"
+#include "core/stages/shell/cloths.hpp"
 
 namespace jig::shell {
 namespace {
@@ -13,68 +14,11 @@ namespace {
 /// Most plies of the middling and of the heaviest cloth in half a stack.
 constexpr int kMiddling = 4, kHeavy = 10;
 
-/// The school's cloths, lightest first; its tissue stands apart.
-struct Cloths {
-    std::vector<Layer> coats;
-    std::string tissue;
-    std::vector<std::string> names;
-    bool turned = true;
-    std::vector<Layer> core;
-};
-
-Cloths cloths_of(const Choices& like, const Shop& shop) {
-    Cloths out;
-    std::vector<const Reinforcement*> found;
-    // A start that has no cloth of its own falls back to its school's.
-    const auto& layers = like.layers.empty() ? start_from(like.school).layers : like.layers;
-    for (const auto& l : layers) {
-        if (l.kind == LayerKind::surface_coat || l.kind == LayerKind::coupling) {
-            out.coats.push_back(l);
-        } else if (l.kind == LayerKind::core) {
-            if (out.core.empty()) out.core.push_back(l);
-        } else {
-            const auto& r = need(shop.reinforcements, l.material, "shell");
-            if (r.style == "tissue") {
-                out.tissue = r.name;
-            } else if (std::none_of(found.begin(), found.end(), [&](const auto* k) { return k == &r; })) {
-                found.push_back(&r);
-            }
-        }
-    }
-    std::sort(found.begin(), found.end(),
-              [](const auto* a, const auto* b) { return a->areal_mass < b->areal_mass; });
-    for (const auto* r : found) {
-        out.names.push_back(r->name);
-        out.turned = out.turned && r->weave != Weave::mat;
-    }
-    return out;
-}
-
-/// Counts of each cloth in half a stack made into layers: light to heavy and back.
-std::vector<Layer> built(const Cloths& cloths, const std::vector<int>& counts) {
-    std::vector<Layer> half;
-    bool turn = false;
-    for (std::size_t i = 0; i < counts.size(); ++i) {
-        for (int n = 0; n < counts[i]; ++n) {
-            half.push_back({LayerKind::ply, cloths.names[i], cloths.turned && turn ? kPi / 4 : 0.0, 0});
-            turn = !turn;
-        }
-    }
-    std::vector<Layer> out = cloths.coats;
-    if (!cloths.tissue.empty()) out.push_back({LayerKind::ply, cloths.tissue, 0, 0});
-    out.insert(out.end(), half.begin(), half.end());
-    out.insert(out.end(), cloths.core.begin(), cloths.core.end());
-    out.insert(out.end(), half.rbegin(), half.rend());
-    return out;
-}
-
 }  // namespace
 
 Found find_stacks(const Choices& like, const Seek& wanted, const back::Choices& back, double area,
                   const Shop& shop, Progress& progress) {
     const auto cloths = cloths_of(like, shop);
-    if (cloths.names.empty())
-        throw InputError("shell", "the stack names no cloth to build from", "start it from a school first");
     const auto& resin = need(shop.resins, like.resin, "shell resin");
     const double span = back.has_grid() ? back.pitch : 0.5;
     Found out;
@@ -85,7 +29,7 @@ Found find_stacks(const Choices& like, const Seek& wanted, const back::Choices& 
     const auto weigh = [&] {
         progress.check();
         Proposal p;
-        p.layers = built(cloths, counts);
+        p.layers = mirrored(cloths, counts);
         const auto sum = sum_stack(p.layers, resin, like.how, shop, "shell");
         const auto& l = sum.laminate;
         p.thickness = l.thickness;

@@ -12,7 +12,8 @@ struct ZoneSum {
     std::string name;
     StackSum extra;   ///< of its own layers alone
     StackSum whole;   ///< of the common stack with them on top
-    double area = 0;  ///< m²
+    double area = 0;   ///< m²
+    double units = 0;  ///< that its plies count
 };
 
 /// One thing done while the shell is laid up, in order.
@@ -40,7 +41,7 @@ struct Findings {
     std::vector<std::size_t> day_ends;  ///< layers after which to stop for the day
     int days = 1;
     int batches = 0;
-    double units = 0;            ///< thickness in the shop's own units
+    double units = 0;            ///< what its plies count in the shop's own thickness units
     double bridging_radius = 0;  ///< m, corners tighter than this are bridged by the cloth
     TightCorners corners;        ///< of the plug, under the shell
     double Tg = 0;               ///< K, the lowest of resin, surface coats and cores' limits
