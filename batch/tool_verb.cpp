@@ -42,6 +42,10 @@ Json run_tool(const Arguments& a, Progress& progress) {
     for (const auto& r : trial->cases) cases.push_back(case_json(r));
     Json out{{"cases", std::move(cases)},
              {"mass_kg", trial->mass},
+             {"tips",
+              {{"force_N", std::isfinite(trial->tips.force) ? Json(trial->tips.force) : Json()},
+               {"where", trial->tips_where},
+               {"ballast_kg", trial->tips.ballast}}},
              {"degrees_of_freedom", trial->freedoms},
              {"mesh_m", trial->edge},
              {"seconds",

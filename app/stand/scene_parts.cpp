@@ -34,13 +34,15 @@ void add_flat(Scene& s, const Loops& outlines, const Frame& plane, double height
     if (outlines.empty()) return;
     Loops thin;
     for (const auto& loop : outlines) thin.push_back(simplified(loop, 0.0002));
+    // Two outlines closer than the thinning may cross; as they came they do not, but for slivers.
+    thin = tidied(thin, 5e-5);
+    if (thin.empty()) return;
     const double spacing = (high_corner(thin) - low_corner(thin)).maxCoeff() / 4;
     FlatMesh flat;
     try {
         flat = filled(thin, spacing);
     } catch (const InputError&) {
-        // Two outlines closer than the thinning may cross; as they came they do not.
-        flat = filled(outlines, spacing);
+        flat = filled(tidied(outlines, 5e-5), spacing);
     }
     const auto at = [&](std::uint32_t i) { return up(plane.lift(flat.points[i], height)); };
     const Point n = up(plane.w);

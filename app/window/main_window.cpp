@@ -375,11 +375,16 @@ void MainWindow::show_stage(Stage stage) {
 void MainWindow::show_scene(bool frame_again) {
     const auto& job = document_->job();
     const auto& f = document_->findings();
-    if (has_chart(stage_))
-        chart_->show_chart(job, f, stage_, ink(light_), wording_);
-    else
-        stand_->show_scene(scene_of(job, f, stage_, ink(light_), wording_, {stand_->apart(), load_}),
-                           frame_again || !framed_);
+    try {
+        if (has_chart(stage_))
+            chart_->show_chart(job, f, stage_, ink(light_), wording_);
+        else
+            stand_->show_scene(scene_of(job, f, stage_, ink(light_), wording_, {stand_->apart(), load_}),
+                               frame_again || !framed_);
+    } catch (const InputError& e) {
+        // A shape that cannot be drawn must not take the window down with the job in it.
+        say("The stand shows what was before: " + message_of(e));
+    }
     framed_ = f.shape != nullptr;
     ribbon_->show_section(section_at_cut(job, f, stage_), wording_);
 }

@@ -68,6 +68,8 @@ std::vector<Unit> units_of(Kind kind) {
             return {{"kPa", 1e3}, {"psi", 6894.757}, {"MPa", 1e6}, {"bar", 1e5}};
         case Kind::modulus:
             return {{"GPa", 1e9}, {"Msi", 6.894757e9}, {"MPa", 1e6}};
+        case Kind::force:
+            return {{"N", 1}, {"lbf", 4.4482216}, {"kN", 1000}};
         case Kind::flow:
             return {{"m³/h", 1.0 / 3600}, {"cfm", 4.719474e-4}, {"L/min", 1e-3 / 60}, {"m3/h", 1.0 / 3600}};
         case Kind::expansion:

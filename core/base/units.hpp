@@ -24,6 +24,7 @@ enum class Kind {
     pressure,     ///< Pa, shown in mbar or inHg
     strength,     ///< Pa, shown in kPa or psi
     modulus,      ///< Pa, shown in GPa or Msi
+    force,        ///< N, shown in N or lbf
     flow,         ///< m³/s, shown in m³/h or cfm
     expansion,    ///< 1/K
     curvature,    ///< 1/m

@@ -6,6 +6,7 @@
 #include <QSlider>
 #include <QTableWidget>
 
+#include "app/charts/charts.hpp"
 #include "core/science/mesh/outline_file.hpp"
 #include "core/science/mesh/stl.hpp"
 #include "tests/app/bench.hpp"
@@ -109,6 +110,43 @@ TEST_CASE("a pitch is sought by solving, shown as it was tried, taken and undone
     QTest::mouseClick(b.visible<QPushButton>("seek-pitch"), Qt::LeftButton);
     REQUIRE(b.home());
     CHECK(b.window.findChild<QLabel*>("message")->text().contains("no ribs"));
+}
+
+TEST_CASE("every demo is drawn in every stage, and of a mould in pieces the one that is chosen") {
+    for (const char* demo : {"cello-case", "cello-case-whole", "radar-dome", "pavilion-petal"}) {
+        Bench b(demo);
+        for (int i = 0; i < static_cast<int>(kStages.size()); ++i) {
+            const auto stage = static_cast<Stage>(i);
+            INFO(demo << " " << name_of(stage).key);
+            b.window.show_stage(stage);
+            QTest::qWait(5);
+            CHECK_FALSE(b.window.findChild<QLabel*>("message")->text().contains("what was before"));
+            if (!has_chart(stage)) CHECK(b.window.stand().scene().corners.size() > 500);
+        }
+    }
+    Bench b("cello-case-whole");
+    b.window.show_stage(Stage::back);
+    b.settle();
+    const auto middle = [&] {
+        const auto& tool = *b.window.document().findings().edge->tool;
+        Point sum = Point::Zero();
+        for (const auto& p : tool.rimmed.mesh.points) sum += p;
+        return Point(sum / static_cast<double>(tool.rimmed.mesh.points.size()));
+    };
+    const Point one = middle();
+    QTest::mouseClick(b.word("/edge/piece"), Qt::LeftButton);
+    auto* list = b.editor()->findChild<QListWidget*>();
+    REQUIRE(list != nullptr);
+    REQUIRE(list->count() == 2);
+    list->setCurrentRow(1);
+    QTest::keyClick(list, Qt::Key_Return);
+    b.settle();
+    CHECK(b.window.document().job().edge.piece == 2);
+    // The case lies split at its widest line: its halves stand one above, one below.
+    CHECK(one.z() * middle().z() < 0);
+    REQUIRE(b.window.document().wait_tried(120000));
+    REQUIRE(b.window.document().findings().trial);
+    CHECK(b.window.document().findings().trial->find(LoadCase::standing)->moves > 0);
 }
 
 TEST_CASE("every back is drawn, and ribs and templates leave as files") {

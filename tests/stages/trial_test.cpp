@@ -5,6 +5,7 @@
 #include "core/job/tables.hpp"
 #include "core/science/mesh/stl.hpp"
 #include "core/science/shell/system.hpp"
+#include "core/stages/back/tipping.hpp"
 #include "core/stages/back/tubes.hpp"
 #include "tests/job/fixtures.hpp"
 #include "tests/shapes.hpp"
@@ -295,4 +296,58 @@ TEST_CASE("a school whose tool cannot be solved shows no figure for it, and says
         CHECK(p.obstacle.empty());
         for (const auto& s : p.sums) CHECK(s.key != "leaning");
     }
+}
+
+TEST_CASE("a push outside the feet tips a tool as a seesaw does") {
+    // Feet a metre by half a metre, 200 N in the middle: over the long side the arm is 0.25 m, and 0.1 m past it
+    // 500 N balance; over the short side 0.5 m against 0.3 m want 333 N.
+    const std::vector<Point2> feet{{-0.5, -0.25}, {0.5, -0.25}, {0.5, 0.25}, {-0.5, 0.25}};
+    const std::vector<Point2> rim{{0, 0.35}, {0.8, 0}, {0, 0}, {0.4, -0.2}};
+    auto t = back::tips(feet, {0, 0}, 200, rim, 1000);
+    CHECK(t.force == Approx(200 * 0.5 / 0.3));
+    CHECK(t.where == 1);
+    // So loaded in the middle it stands 1000 N: (1000·0.3/0.5 − 200)/g.
+    CHECK(t.ballast == Approx((1000 * 0.3 / 0.5 - 200) / kGravity));
+    CHECK(back::tips(feet, {0, 0}, 200 + t.ballast * kGravity, rim, 1000).force == Approx(1000));
+    // A weight nearer one side is tipped sooner over it.
+    CHECK(back::tips(feet, {0, 0.15}, 200, rim, 1000).force == Approx(200 * 0.1 / 0.1));
+    // Within the feet nothing tips it, outside them it falls by itself. A foot inside the outline does nothing.
+    CHECK(std::isinf(back::tips(feet, {0, 0}, 200, std::vector<Point2>{{0, 0}, {0.5, 0.25}}, 1000).force));
+    CHECK(back::tips(feet, {0.6, 0}, 200, rim, 1000).force == 0);
+    auto more = feet;
+    more.insert(more.begin(), {0.1, 0.1});
+    more.push_back({0, 0.25});
+    CHECK(back::tips(more, {0, 0}, 200, rim, 1000).force == Approx(200 * 0.5 / 0.3));
+}
+
+TEST_CASE("a light tool on feet far inside its rim is tipped by a person, and says with what to load it") {
+    auto job = small_job();
+    job.back.feet.inset = 0.3;
+    job.back.pitch = 0.08;
+    const auto tried = [&] {
+        const auto f = worked_out(job);
+        TrialMeshes meshes;
+        return try_tool(job, f, shop(), Fineness::quick, nullptr, meshes, quiet);
+    };
+    const auto narrow = tried();
+    REQUIRE(narrow->tips.force > 0);
+    REQUIRE(narrow->tips.force < job.back.lean);
+    const auto calls = back::trial_calls(*narrow, job.back, job.brief);
+    const auto tips = std::find_if(calls.begin(), calls.end(), [](const Call& c) { return c.key == "tips"; });
+    REQUIRE(tips != calls.end());
+    REQUIRE(tips->fix);
+    CHECK(worded(tips->why).find("kg") != std::string::npos);
+    job = patched(job, tips->fix->patch);
+    CHECK(tried()->tips.force > narrow->tips.force);
+    // A triangle of 3 kg and a bar of 3 kg, about their common middle.
+    shell_fe::Model two;
+    two.mesh.points = {{0, 0, 0}, {1, 0, 0}, {0, 1, 0}, {3, 0, 0}, {3, 0, 2}};
+    two.mesh.triangles = {{0, 1, 2}};
+    two.skins.push_back({});
+    two.skins[0].laminate.areal_mass = 6;
+    two.bars.push_back({3, 4});
+    two.bars[0].mass = 1.5;
+    const auto w = shell_fe::weigh(two);
+    CHECK(w.mass == Approx(3 + 3));
+    CHECK((w.centre - Point((1.0 / 3 + 3) / 2, 1.0 / 6, 0.5)).norm() < 1e-12);
 }

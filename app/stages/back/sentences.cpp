@@ -61,6 +61,18 @@ std::vector<Sentence> back_sentences(const Job& job, const Shop& shop) {
                       "apart, standing", quantity_word("/back/height", "rib height", Kind::length, 0.02, 0.5),
                       c.kind == BackKind::foam_blocks ? "high over the shell." : "past its highest place."});
     out.push_back(std::move(first));
+    if (job.split.way != SplitWay::one) {
+        std::vector<Option> pieces;
+        const auto& names = job.split.names;
+        const int most = job.split.way == SplitWay::plane ? 2 : job.split.pieces;
+        for (int i = 1; i <= most; ++i)
+            pieces.push_back({Json(i), i <= static_cast<int>(names.size())
+                                           ? QString::fromStdString(names[static_cast<std::size_t>(i - 1)])
+                                           : QString("piece %1").arg(i)});
+        out.push_back({"Backed, drawn and tried out is",
+                       choice_word("/edge/piece", "piece tried out", pieces),
+                       ", by itself: the others are bolted to it in use and hold it stiffer."});
+    }
     if (c.has_grid())
         out.push_back({"Ribs run",
                        flag_word("/back/across", "ribs across", "across the length", "not across the length"),
@@ -91,12 +103,11 @@ std::vector<Sentence> back_sentences(const Job& job, const Shop& shop) {
     out.push_back(
         {"Between ribs the skin may sag",
          quantity_word("/back/limit", "sag allowed", Kind::thickness, 0.0001, 0.005), "under a hand of",
-         quantity_word("/back/person", "force of a hand in newtons", Kind::factor, 0, 1000, "200 to 300"),
-         "N; a person of", quantity_word("/back/lean", "leaning force in newtons", Kind::factor, 0, 2000),
-         "N may bend the rim",
+         quantity_word("/back/person", "force of a hand", Kind::force, 0, 1000, "200 to 300 N"),
+         "; a person of", quantity_word("/back/lean", "leaning force", Kind::force, 0, 2000),
+         "may bend the rim",
          quantity_word("/back/rim_limit", "give of the rim", Kind::thickness, 0.0002, 0.02),
-         "; a wedge lifts with",
-         quantity_word("/back/lever", "levering force in newtons", Kind::factor, 0, 3000), "N."});
+         "; a wedge lifts with", quantity_word("/back/lever", "levering force", Kind::force, 0, 3000), "."});
     out.push_back({"Parts are bagged with", enum_word<BagKind>("/back/bag", "bag"), "at",
                    quantity_word("/back/vacuum", "vacuum", Kind::pressure, 0, 101325), "below the room."});
     return out;

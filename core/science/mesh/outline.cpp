@@ -111,6 +111,19 @@ Loops taken_off(const Loops& a, const Loops& b) {
     return from_clip(out);
 }
 
+Loops tidied(const Loops& loops, double distance) {
+    auto paths = to_clip(loops);
+    clip::CleanPolygons(paths, distance * kGrid);
+    clip::Paths out;
+    // Holes keep their turn through the union, whose crossings are solved strictly.
+    clip::Clipper clipper;
+    clipper.StrictlySimple(true);
+    clipper.AddPaths(paths, clip::ptSubject, true);
+    clipper.Execute(clip::ctUnion, out, clip::pftNonZero, clip::pftNonZero);
+    clip::CleanPolygons(out, distance * kGrid);
+    return from_clip(out);
+}
+
 Loops shared(const Loops& a, const Loops& b) {
     clip::Clipper clipper;
     clipper.AddPaths(to_clip(a), clip::ptSubject, true);

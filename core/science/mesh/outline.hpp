@@ -22,6 +22,9 @@ Point2 high_corner(const Loops& loops);
 Loops united(const Loops& loops);
 /// What is covered by `a` and not by `b`.
 Loops taken_off(const Loops& a, const Loops& b);
+/// The same area without spikes, and without edges that run back along others closer than `distance`, m:
+/// rounding to the grid lets such edges cross.
+Loops tidied(const Loops& loops, double distance);
 /// What is covered by both.
 Loops shared(const Loops& a, const Loops& b);
 /// Whether a point lies inside an odd number of loops.

@@ -42,6 +42,13 @@ struct Model {
     [[nodiscard]] std::size_t skin_of(std::size_t face) const { return skin.empty() ? 0 : skin[face]; }
 };
 
+struct Weight {
+    double mass = 0;               ///< kg
+    Point centre = Point::Zero();  ///< m
+};
+/// Of all skins and bars.
+Weight weigh(const Model& model);
+
 /// Holds the freedoms (x, y, z, then rotations about them) of the named points, and of all inside a box
 /// where no point is named.
 struct Support {

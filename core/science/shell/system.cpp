@@ -41,7 +41,6 @@ struct System::Inside {
     std::vector<Section> sections;
     Topology topology;
     std::unique_ptr<Stiffness> matrix;
-    double mass = 0;
     mutable Factor factor;
     mutable Seconds seconds;
 
@@ -115,26 +114,21 @@ void System::Inside::assemble(Progress& progress) {
     constexpr std::size_t kBatch = 4096;
     const auto faces = mesh().triangles.size();
     std::vector<Matrix18> blocks(std::min(kBatch, faces));
-    std::vector<double> masses(blocks.size());
     for (std::size_t from = 0; from < faces; from += kBatch) {
         progress.check();
         const auto count = std::min(kBatch, faces - from);
         parallel_shares(count, 256, [&](std::size_t begin, std::size_t end, unsigned) {
             for (auto i = begin; i < end; ++i) {
-                const auto e = element(from + i);
-                blocks[i] = e.stiffness();
-                masses[i] = sections[model.skin_of(from + i)].areal_mass * e.area();
+                blocks[i] = element(from + i).stiffness();
             }
         });
         for (std::size_t i = 0; i < count; ++i) {
             matrix->add(mesh().triangles[from + i], blocks[i].data());
-            mass += masses[i];
         }
     }
     for (const auto& bar : model.bars) {
         const std::array ends{bar.a, bar.b};
         matrix->add(ends, bar_stiffness(bar, point(bar.a), point(bar.b)).data());
-        mass += bar.mass * (point(bar.b) - point(bar.a)).norm();
     }
     for (const auto& tie : model.ties) {
         const std::array ends{tie.a, tie.b};
@@ -193,7 +187,7 @@ const Model& System::model() const {
 }
 
 double System::mass() const {
-    return inside_->mass;
+    return weigh(inside_->model).mass;
 }
 
 std::size_t System::freedoms() const {

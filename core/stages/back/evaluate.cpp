@@ -122,7 +122,9 @@ Findings evaluate(const Choices& c, const split::Findings& split, const edge::Fi
         {"sag_own", "strip between ribs, own weight", Kind::thickness, out.sag.own,
          "cross-check by hand: 5qL⁴/384D + qL²/8S, " + with},
         {"sag_person", "strip under a leaning person", Kind::thickness, out.sag.person,
-         fmt::format("cross-check by hand: 0.01695·PL²/D + P/4S with P = {:.0f} N, ", c.person) + with},
+         fmt::format("cross-check by hand: 0.01695·PL²/D + P/4S with P = {}, ",
+                     quantity(Kind::force, c.person)) +
+             with},
         {"sag_bag", "strip under the bag", Kind::thickness, out.sag.bag,
          c.bag == BagKind::envelope
              ? "5qL⁴/384D + qL²/8S under " + quantity(Kind::pressure, c.vacuum) + ", " + with

@@ -464,6 +464,7 @@ class Builder {
         std::vector<Point2> places;
         for (const auto i : stands) places.push_back(f_.flat(points()[i]));
         for (const auto k : feet_on(c_, places)) tool_.feet.push_back(stands[k]);
+        tool_.stands = std::move(stands);
     }
 
     const ToolInputs& in_;

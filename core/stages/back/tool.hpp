@@ -11,14 +11,15 @@ namespace jig::back {
 enum class ToolPart : char { face, flange, rib };
 
 struct Tool {
-    shell_fe::Model model;            ///< upright: length, width and pull are x, y, z
-    std::vector<ToolPart> parts;      ///< by face
-    std::vector<std::uint32_t> rim;   ///< points along the flange's outside, in order round it
-    std::vector<std::uint32_t> feet;  ///< points that stand on the floor, one a foot
-    std::vector<std::uint32_t> base;  ///< points that a bag stretched over the back would press on
-    double level = 0;                 ///< m along the pull, of the floor plane
-    double edge = 0;                  ///< m of the mesh
-    std::vector<std::string> notes;   ///< what could not be built as chosen
+    shell_fe::Model model;              ///< upright: length, width and pull are x, y, z
+    std::vector<ToolPart> parts;        ///< by face
+    std::vector<std::uint32_t> rim;     ///< points along the flange's outside, in order round it
+    std::vector<std::uint32_t> stands;  ///< points that a foot can be set under
+    std::vector<std::uint32_t> feet;    ///< those of them that have one
+    std::vector<std::uint32_t> base;    ///< points that a bag stretched over the back would press on
+    double level = 0;                   ///< m along the pull, of the floor plane
+    double edge = 0;                    ///< m of the mesh
+    std::vector<std::string> notes;     ///< what could not be built as chosen
 };
 
 /// All that a tool is built from. The mesh is kept by whoever asks for several tools of one shape.

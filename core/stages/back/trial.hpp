@@ -4,6 +4,7 @@
 #include <memory>
 #include <optional>
 
+#include "core/stages/back/tipping.hpp"
 #include "core/stages/back/tool.hpp"
 #include "core/stages/brief/choices.hpp"
 
@@ -47,8 +48,12 @@ struct Trial {
     std::vector<std::pair<std::uint32_t, std::uint32_t>> bars;
     std::vector<std::uint32_t> feet;
     std::vector<std::string> notes;
-    double edge = 0;  ///< m of its mesh
-    double mass = 0;  ///< kg
+    double edge = 0;                ///< m of its mesh
+    double mass = 0;                ///< kg
+    Tips tips;                      ///< under a push on the rim; the load cases hold the feet down
+    double tips_wider = 0;          ///< N that would tip it on feet as far out as it has places for
+    Point tips_at = Point::Zero();  ///< upright
+    std::string tips_where;         ///< the same in words
     std::size_t freedoms = 0;
     bool fine = false;
     double seconds = 0;
@@ -80,19 +85,6 @@ QuickSag quick_sag(const ToolInputs& in, const EvenFace& face, Progress& progres
 /// Figures and calls of a trial, for the Back stage.
 std::vector<Figure> trial_figures(const Trial& trial, const Choices& choices);
 Calls trial_calls(const Trial& trial, const Choices& choices, const brief::Choices& brief);
-
-/// The rigid motion (and, for warming, the even growth) that fits displacements best over points with
-/// weights.
-struct Motion {
-    Point middle = Point::Zero(), shift = Point::Zero(), turn = Point::Zero();
-    double growth = 0;
-    [[nodiscard]] Point of(const Point& place) const {
-        const Point r = place - middle;
-        return shift + turn.cross(r) + growth * r;
-    }
-};
-Motion motion_of(const std::vector<Point>& places, const std::vector<Point>& moves,
-                 const std::vector<double>& weights, bool growth);
 
 }  // namespace back
 }  // namespace jig

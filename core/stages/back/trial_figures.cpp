@@ -55,6 +55,11 @@ std::vector<Figure> trial_figures(const Trial& t, const Choices& c) {
         out.push_back({"shape_error", "face out of shape while the part cures", Kind::thickness, error,
                        "the worst of own weight, bag, bolts and heat: " + std::string(said(worst->kind)) +
                            ", " + worst->where + "; its own shift and turn are taken off"});
+    out.push_back(
+        {"tips", "tips over under a push on the rim of", Kind::force, t.tips.force,
+         "weight × its distance inside the feet's outline ÷ the rim's distance outside it, the least all "
+         "round: " +
+             t.tips_where + "; the load cases hold the feet down"});
     out.push_back({"tool_mass", "tool, shell and back", Kind::mass, t.mass,
                    "all that the structure is made of; without plug, bolts and bag"});
     return out;
@@ -102,6 +107,22 @@ Calls trial_calls(const Trial& t, const Choices& c, const brief::Choices& brief)
                 "the bag "
                 "on the flange.",
                 Fix{"Seal the bag on the flange", patch_of("back", "bag", "surface")});
+    }
+    std::optional<Fix> fix;
+    if (t.tips_wider > 1.05 * t.tips.force)
+        fix = Fix{"Stand it on its ends", Json{{"back", {{"feet", {{"inset", 0.0}}}}}}};
+    if (t.tips.force <= 0) {
+        add(Severity::stop, "tips", "The tool falls over: its weight lies outside its feet",
+            "Set the feet further apart, or hold it down.", fix);
+    } else if (t.tips.force < c.lean) {
+        add(Severity::caution, "tips",
+            "A push of " + quantity(Kind::force, t.tips.force) + " on the rim tips the tool over, " +
+                t.tips_where,
+            "A person leans with " + quantity(Kind::force, c.lean) +
+                ". Clamp it down, set its feet further out, or "
+                "load its foot with " +
+                quantity(Kind::mass, t.tips.ballast) + " before anyone leans on it.",
+            fix);
     }
     for (const auto& note : t.notes)
         add(Severity::note, "note", "Built with a difference: " + note, "The rest is as chosen.");

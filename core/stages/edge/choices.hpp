@@ -86,6 +86,7 @@ struct Choices {
     double wedge_length = 0.025;  ///< m, how far a slot reaches in from the outside
     bool by_rule = true;          ///< fittings laid out by the rules; else as `placed` says
     std::vector<Placed> placed;
+    int piece = 1;  ///< of a mould in pieces: the one that is backed and tried out, by its number
     static void fields(auto& c, auto&& v) {
         v("trim", c.trim, 0.0, 0.3);
         v("channel", c.channel, 0.0, 0.3);
@@ -103,6 +104,7 @@ struct Choices {
         v("wedge_length", c.wedge_length, 0.01, 0.2);
         v("by_rule", c.by_rule);
         v("placed", c.placed);
+        v("piece", c.piece, 1, 12);
     }
     bool operator==(const Choices&) const = default;
     [[nodiscard]] double width() const { return trim + channel + tape_land + grip; }

@@ -205,7 +205,7 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
             {"pitch_for_gap", "bolt pitch for " + quantity(Kind::thickness, c.seal.gap), Kind::length,
              out.joint.pitch_for_gap,
              "the widest pitch at which the joint stays that close; 0 where any within 2 m does"});
-        out.figures.push_back({"per_bolt", "pull on each bolt, N", Kind::factor, out.joint.per_bolt,
+        out.figures.push_back({"per_bolt", "pull on each bolt", Kind::force, out.joint.per_bolt,
                                fmt::format("{:.0f} N/m of joint × pitch", out.joint.load)});
     }
     return out;

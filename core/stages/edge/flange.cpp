@@ -136,7 +136,9 @@ ToolFace tool_face(const shape::Findings& shape, const split::Findings& split, c
         out.frame = split.frame;
         out.rimmed = rimmed(face, out.frame, outer, c.lie, split.foot, c.trim, kSpacing);
     } else {
-        const auto& piece = split.set.pieces.front();
+        // Fewer pieces may have come out than were asked for.
+        const auto at = std::min(static_cast<std::size_t>(c.piece), split.set.pieces.size());
+        const auto& piece = split.set.pieces[at - 1];
         out.frame = frame_across(piece.direction.normalized());
         // A cut through corners leaves points that fall together along the seam.
         Progress quiet;

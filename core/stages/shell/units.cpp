@@ -32,12 +32,6 @@ std::string number(double units) {
     return fmt::format("{:g}", std::round(units * 10) / 10);
 }
 
-std::optional<double> read_number(std::string text) {
-    std::replace(text.begin(), text.end(), ',', '.');
-    static const std::regex form(R"(\d{1,6}(\.\d{0,6})?)");
-    return std::regex_match(text, form) ? std::optional(std::stod(text)) : std::nullopt;
-}
-
 struct Worth {
     std::string cloth;
     double units;
@@ -93,7 +87,7 @@ std::vector<Layer> listed(const std::string& typed, const Choices& c, const Clot
         const auto text = typed.substr(from, to - from);
         std::smatch m;
         const bool reads = std::regex_match(text, m, term), core = reads && m[2] == "core";
-        const double units = reads && !core ? read_number(m[2]).value_or(0) : 0;
+        const double units = reads && !core ? read_quantity(Kind::factor, m[2].str(), {}).value_or(0) : 0;
         if (!core && units <= 0)
             throw InputError("shell", "\"" + text + "\" is no ply counted in units",
                              "write for instance 24 for a total, or 1 + 2 + 4 × 6 + 1 ply by ply");
@@ -250,7 +244,8 @@ std::vector<Layer> from_units(const std::string& typed, const Choices& c, const 
     const auto cloths = cloths_of(c, shop);
     const auto first = typed.find_first_not_of(' '), last = typed.find_last_not_of(' ');
     const auto text = first == std::string::npos ? std::string() : typed.substr(first, last - first + 1);
-    if (const auto total = read_number(text)) return adding_up(*total, c, cloths, doubler != nullptr, shop);
+    if (const auto total = read_quantity(Kind::factor, text, {}))
+        return adding_up(*total, c, cloths, doubler != nullptr, shop);
     auto plies = listed(text, c, cloths, shop);
     std::vector<Layer> old;
     for (const auto& l : doubler != nullptr ? doubler->layers : c.layers) {

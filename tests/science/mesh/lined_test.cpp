@@ -8,6 +8,7 @@
 #include "core/science/mesh/measure.hpp"
 #include "core/science/mesh/outline.hpp"
 #include "core/science/mesh/remesh.hpp"
+#include "core/science/mesh/triangulate.hpp"
 #include "tests/shapes.hpp"
 
 using namespace jig;
@@ -32,6 +33,26 @@ TriangleMesh can(std::vector<int>& patch) {
 }
 
 }  // namespace
+
+TEST_CASE("edges that run back along others are tidied away before they are filled") {
+    // A spike along an edge, its end a micrometre on the wrong side of it: the line crosses itself there.
+    const Loops spiked{
+        {{0, 0}, {1, 0}, {1, 0.3}, {0.8, 0.2}, {0.2, 0.2 + 2e-6}, {0.6, 0.2 - 1e-6}, {0, 0.3}}};
+    CHECK_THROWS_AS(filled(spiked, 0.1), InputError);
+    const auto tidy = tidied(spiked, 5e-5);
+    double area = 0;
+    const auto flat = filled(tidy, 0.1);
+    for (const auto& t : flat.triangles) {
+        const Point2 u = flat.points[t[1]] - flat.points[t[0]], v = flat.points[t[2]] - flat.points[t[0]];
+        area += std::abs(u.x() * v.y() - u.y() * v.x()) / 2;
+    }
+    CHECK(area == Approx(net_area(tidy)));
+    // What lies beneath the spike by hand: (0, 0) … (1, 0.3), (0.8, 0.2), (0.6, 0.2), (0, 0.3).
+    CHECK(area == Approx(0.2 + 0.2 * 0.1 / 2 + 0.6 * 0.1 / 2).epsilon(1e-3));
+    // A hole stays a hole.
+    const Loops ring{rectangle(0, 0, 1, 1), {{0.2, 0.2}, {0.2, 0.8}, {0.8, 0.8}, {0.8, 0.2}}};
+    CHECK(net_area(tidied(ring, 5e-5)) == Approx(1 - 0.36));
+}
 
 TEST_CASE("even triangles keep the surface, its patches and its folds") {
     std::vector<int> patch;

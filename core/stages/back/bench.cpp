@@ -1,0 +1,289 @@
+#include "core/stages/back/bench.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+#include "core/stages/back/motion.hpp"
+
+namespace jig::back {
+
+using shell_fe::Loads;
+using shell_fe::Solution;
+using shell_fe::Support;
+using shell_fe::System;
+
+namespace {
+
+/// So many places round the rim are leant on, and so many wedge slots are tried.
+constexpr std::size_t kLeanings = 24, kLevers = 12, kMostBolts = 1000;
+
+/// Holds points along the pull, and just enough of them sideways.
+std::vector<Support> stand_on(const std::vector<Point>& points, const std::vector<std::uint32_t>& on) {
+    if (on.size() < 3)
+        throw InputError("back", "the tool stands on fewer than three places", "give it more feet");
+    const auto first = on.front();
+    const auto far = *std::max_element(on.begin(), on.end(), [&](std::uint32_t a, std::uint32_t b) {
+        return (points[a] - points[first]).head<2>().norm() < (points[b] - points[first]).head<2>().norm();
+    });
+    double off_line = 0;
+    for (const auto i : on) {
+        const Point2 a = (points[far] - points[first]).head<2>(), b = (points[i] - points[first]).head<2>();
+        off_line = std::max(off_line, std::abs(a.x() * b.y() - a.y() * b.x()) / std::max(1e-9, a.norm()));
+    }
+    if (off_line < 0.01)
+        throw InputError("back", "the tool stands in one line and would fall over",
+                         "set the ribs closer, so that more of them cross, or give it more feet across");
+    // Sideways the far foot is held across the line between the two, along the axis that is nearer to it.
+    const Point way = points[far] - points[first];
+    const bool along_x = std::abs(way.x()) >= std::abs(way.y());
+    std::vector<Support> out{{{}, {false, false, true, false, false, false}, on},
+                             {{}, {true, true, true, false, false, false}, {first}},
+                             {{}, {!along_x, along_x, true, false, false, false}, {far}}};
+    return out;
+}
+
+std::vector<std::uint32_t> corners_of(const std::vector<Point>& points,
+                                      const std::vector<std::uint32_t>& rim) {
+    std::vector<std::uint32_t> out;
+    for (const auto& d : {Point(1, 1, 0), Point(-1, 1, 0), Point(-1, -1, 0), Point(1, -1, 0)}) {
+        const auto most = *std::max_element(rim.begin(), rim.end(), [&](std::uint32_t a, std::uint32_t b) {
+            return d.dot(points[a]) < d.dot(points[b]);
+        });
+        if (std::find(out.begin(), out.end(), most) == out.end()) out.push_back(most);
+    }
+    return out;
+}
+
+std::uint32_t nearest_rim(const std::vector<Point>& points, const std::vector<std::uint32_t>& rim,
+                          const Point2& at) {
+    return *std::min_element(rim.begin(), rim.end(), [&](std::uint32_t a, std::uint32_t b) {
+        return (points[a].head<2>() - at).squaredNorm() < (points[b].head<2>() - at).squaredNorm();
+    });
+}
+
+}  // namespace
+
+Bench::Bench(const ToolInputs& in, const EvenFace& face, Progress& progress)
+    : in_(in), tool_(build_tool(in, face, progress)) {
+    const auto& mesh = tool_.model.mesh;
+    weight_.assign(mesh.points.size(), 0);
+    normal_.assign(mesh.points.size(), Point::Zero());
+    for (std::size_t f = 0; f < mesh.triangles.size(); ++f) {
+        if (tool_.parts[f] == ToolPart::rib) continue;
+        const Point twice = mesh.area_vector2(f);
+        if (tool_.parts[f] == ToolPart::face) {
+            face_up_ += twice / 2;
+            for (const auto i : mesh.triangles[f]) {
+                weight_[i] += twice.norm() / 6;
+                normal_[i] += twice;
+            }
+        }
+        shell_up_ += twice / 2;
+    }
+    for (std::size_t i = 0; i < weight_.size(); ++i) {
+        if (weight_[i] > 0) face_.push_back(static_cast<std::uint32_t>(i));
+    }
+    if (tool_.rim.empty() || face_.empty())
+        throw InputError("back", "the tool has no rim", "leave its foot open");
+    const auto n = std::min(kLeanings, tool_.rim.size());
+    for (std::size_t i = 0; i < n; ++i) leant_.push_back(tool_.rim[i * tool_.rim.size() / n]);
+}
+
+std::vector<Support> Bench::feet() const {
+    return stand_on(points(), tool_.feet);
+}
+
+std::vector<Support> Bench::rim_corners() const {
+    return stand_on(points(), corners_of(points(), tool_.rim));
+}
+
+std::vector<std::uint32_t> Bench::fitted(Fitting kind, const std::vector<std::uint32_t>& otherwise,
+                                         std::size_t most) const {
+    std::vector<std::uint32_t> out;
+    const auto put = [&](std::uint32_t i) {
+        if (out.size() < most && std::find(out.begin(), out.end(), i) == out.end()) out.push_back(i);
+    };
+    if (in_.edge_found != nullptr) {
+        for (const auto& fit : in_.edge_found->fits) {
+            if (fit.kind == kind) put(nearest_rim(points(), tool_.rim, fit.place));
+        }
+    }
+    if (out.empty()) std::for_each(otherwise.begin(), otherwise.end(), put);
+    return out;
+}
+
+std::vector<std::uint32_t> Bench::slots() const {
+    return fitted(Fitting::wedge, corners_of(points(), tool_.rim), kLevers);
+}
+
+std::vector<std::uint32_t> Bench::bolts() const {
+    return fitted(Fitting::bolt, tool_.rim, kMostBolts);
+}
+
+Tips Bench::tips_at_its_ends() const {
+    std::vector<Point2> places;
+    for (const auto i : tool_.stands) places.emplace_back(points()[i].head<2>());
+    auto wide = in_.back;
+    wide.feet.inset = 0;
+    std::vector<std::uint32_t> feet;
+    for (const auto k : feet_on(wide, places)) feet.push_back(tool_.stands[k]);
+    return tips_on(feet);
+}
+
+Tips Bench::tips_on(const std::vector<std::uint32_t>& on) const {
+    std::vector<Point2> feet, rim;
+    for (const auto i : on) feet.emplace_back(points()[i].head<2>());
+    for (const auto i : tool_.rim) rim.emplace_back(points()[i].head<2>());
+    const auto weight = shell_fe::weigh(tool_.model);
+    return back::tips(feet, weight.centre.head<2>(), weight.mass * kGravity, rim, in_.back.lean);
+}
+
+Loads Bench::weight(double sign) {
+    Loads l;
+    l.gravity = sign * kGravity * Point::UnitZ();
+    return l;
+}
+
+Loads Bench::leaning(std::uint32_t at) const {
+    Loads l;
+    l.nodes = {{at, in_.back.lean * Point::UnitZ()}};
+    return l;
+}
+
+std::vector<float> Bench::from_within(double pressure, bool flange) const {
+    std::vector<float> out(tool_.parts.size(), 0.0f);
+    for (std::size_t f = 0; f < out.size(); ++f) {
+        if (tool_.parts[f] == ToolPart::face || (flange && tool_.parts[f] == ToolPart::flange))
+            out[f] = static_cast<float>(-pressure);
+    }
+    return out;
+}
+
+Loads Bench::squeeze(const std::vector<std::uint32_t>& bolts) const {
+    Loads l;
+    l.pressures = from_within(in_.edge.squeeze, false);
+    for (const auto b : bolts)
+        l.nodes.push_back(
+            {b, -in_.edge.squeeze * face_up_.z() / static_cast<double>(bolts.size()) * Point::UnitZ()});
+    return l;
+}
+
+Loads Bench::levering(std::uint32_t at) const {
+    Loads l;
+    l.nodes = {{at, in_.back.lever * Point::UnitZ()}};
+    l.pressures = from_within(-in_.back.lever / std::max(1e-9, face_up_.z()), false);
+    return l;
+}
+
+Loads Bench::envelope() const {
+    Loads l;
+    const double p = in_.back.vacuum;
+    const auto& rim = tool_.rim;
+    const auto spread = [&](const std::vector<std::uint32_t>& on, const Point& force) {
+        for (const auto i : on) l.nodes.push_back({i, force / static_cast<double>(on.size())});
+    };
+    if (!in_.back.has_grid()) {
+        l.pressures = from_within(-p, true);
+        spread(rim, p * shell_up_.z() * Point::UnitZ());
+        return l;
+    }
+    l.pressures = from_within(p, true);
+    spread(tool_.base, -p * shell_up_.z() * Point::UnitZ());
+    // Between rim and base the bag stands as a wall: half of what presses on it goes to either.
+    for (std::size_t i = 0; i < rim.size(); ++i) {
+        const Point &a = points()[rim[i]], &b = points()[rim[(i + 1) % rim.size()]];
+        const Point along = b - a;
+        // The rim runs with the surface on its left, so outwards is on its right.
+        const Point inward = Point(-along.y(), along.x(), 0);
+        const double tall = std::max(0.0, tool_.level - a.z());
+        const Point half = p * tall / 2 * inward;
+        l.nodes.push_back({rim[i], half});
+        l.nodes.push_back({nearest_rim(points(), tool_.base, a.head<2>()), half});
+    }
+    return l;
+}
+
+Loads Bench::heat(double warming) {
+    Loads l;
+    l.warming = warming;
+    return l;
+}
+
+std::string Bench::said_where(const Point& p, bool flange) const {
+    const Point low = in_.face.low, high = in_.face.high;
+    const auto third = [](double v, double a, double b) { return (v - a) / std::max(1e-9, b - a); };
+    const double x = third(p.x(), low.x(), high.x()), y = third(p.y(), low.y(), high.y());
+    const double z = third(p.z(), low.z(), high.z());
+    std::string out = flange ? "flange" : z > 0.85 ? "deepest part" : z < 0.15 ? "face at the rim" : "wall";
+    const char* length = x > 0.67 ? "ahead" : x < 0.33 ? "behind" : "";
+    const char* width = y > 0.67 ? "left" : y < 0.33 ? "right" : "";
+    if (*length == 0 && *width == 0) return out + ", middle";
+    out += ",";
+    if (*length != 0) out += std::string(" ") + length;
+    if (*width != 0) out += std::string(" ") + width;
+    return out;
+}
+
+CaseResult Bench::result(LoadCase kind, const System& system, const Solution& u, double warming,
+                         std::optional<std::uint32_t> pushed) const {
+    CaseResult out;
+    out.kind = kind;
+    out.moves = u.largest;
+    out.reactions = u.reactions.z();
+    std::vector<Point> places, moves;
+    std::vector<double> weights;
+    for (const auto i : face_) {
+        places.push_back(points()[i]);
+        moves.push_back(u.displacement(i));
+        weights.push_back(weight_[i]);
+    }
+    const auto motion = motion_of(places, moves, weights, warming != 0);
+    std::size_t at = 0;
+    for (std::size_t k = 0; k < face_.size(); ++k) {
+        const double off = std::abs((moves[k] - motion.of(places[k])).dot(normal_[face_[k]].normalized()));
+        if (off > out.error) {
+            out.error = off;
+            at = k;
+        }
+    }
+    if (pushed) {
+        out.worst = points()[*pushed];
+        out.where = said_where(out.worst, true);
+    } else {
+        out.worst = places[at];
+        out.where = said_where(out.worst, false);
+    }
+    strains(system, u, warming, out);
+    // What is pushed at one place is seen against its feet, all else against the face as a whole.
+    out.relative = !pushed;
+    for (std::size_t i = 0; i < points().size(); ++i) {
+        Point moved = u.displacement(i);
+        if (out.relative) moved -= motion.of(points()[i]);
+        out.field.push_back(moved.cast<float>());
+    }
+    return out;
+}
+
+void Bench::strains(const System& system, const Solution& u, double warming, CaseResult& out) const {
+    const auto& model = tool_.model;
+    const Board* foam =
+        in_.back.kind == BackKind::foam_blocks ? find(in_.shop.boards, in_.back.foam.board) : nullptr;
+    for (std::size_t f = 0; f < model.mesh.triangles.size(); ++f) {
+        const auto& l = model.skins[model.skin_of(f)].laminate;
+        const auto e = system.strain(f, u);
+        // What warming does freely strains nothing.
+        const Eigen::Vector3d middle = e.middle - warming * l.cte, bend = e.curvature - warming * l.curvature;
+        double most = 0;
+        for (const double z : {-l.thickness / 2, l.thickness / 2}) {
+            const Eigen::Vector3d s = middle + z * bend;
+            const double mean = (s[0] + s[1]) / 2, radius = std::hypot((s[0] - s[1]) / 2, s[2] / 2);
+            most = std::max({most, std::abs(mean + radius), std::abs(mean - radius)});
+        }
+        if (foam != nullptr && tool_.parts[f] == ToolPart::rib)
+            out.foam = std::max(out.foam, most * foam->E / foam->crush);
+        else
+            out.skin = std::max(out.skin, most / kSkinStrain);
+    }
+}
+
+}  // namespace jig::back
