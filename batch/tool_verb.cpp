@@ -76,8 +76,7 @@ Json run_tool(const Arguments& a, Progress& progress) {
                          *folder + "/rib-", files);
         }
         if (findings.edge && findings.split) {
-            write_sheets(edge::drilling_sheet(job.edge, *findings.edge, *findings.split, shop),
-                         *folder + "/drilling-", files);
+            write_sheets(edge::drilling_sheet(job.edge, *findings.edge, shop), *folder + "/drilling-", files);
         }
         out["files"] = std::move(files);
     }

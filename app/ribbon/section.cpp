@@ -26,11 +26,12 @@ Hatch hatch_of(const LaidLayer& l) {
 }
 
 /// The cut's outline of the solid under the tool face, in (across, along the pull) coordinates.
-Loops cut_outline(const Job& job, const Findings& f, double& low, double& high, double& foot) {
-    const auto& frame = f.split->frame;
-    // Of a mould in pieces the first is shown, on its own seam.
-    const bool one = f.split->one_piece();
-    const auto& mesh = one ? f.shape->mesh : f.split->set.pieces.front().mesh;
+Loops cut_outline(const Job& job, const Findings& f, const Piece* piece, double& low, double& high,
+                  double& foot) {
+    // A piece of a mould is shown on its own seam.
+    const bool one = piece == nullptr;
+    const auto frame = one ? f.split->frame : frame_across(piece->direction.normalized());
+    const auto& mesh = one ? f.shape->mesh : piece->mesh;
     foot = f.split->foot;
     if (!one) {
         foot = 1e30;
@@ -65,6 +66,14 @@ Loops cut_outline(const Job& job, const Findings& f, double& low, double& high, 
     return united(loops);
 }
 
+/// Of a mould in pieces the one that the stand shows; none for a mould in one.
+const Piece* piece_shown(const Job& job, const Findings& f, Stage stage) {
+    if (f.split->one_piece()) return nullptr;
+    const auto& pieces = f.split->set.pieces;
+    const auto last = pieces.size() - 1;
+    return &pieces[stage_of_tool(stage) ? std::min(static_cast<std::size_t>(job.edge.piece - 1), last) : 0];
+}
+
 Loop box(double x0, double y0, double x1, double y1) {
     return {{x0, y0}, {x1, y0}, {x1, y1}, {x0, y1}};
 }
@@ -75,14 +84,15 @@ Section2 section_at_cut(const Job& job, const Findings& f, Stage stage) {
     Section2 out;
     if (!f.shape || !f.split || !f.shell || !f.edge || !f.plug) return out;
     double low = 0, high = 0;
-    const auto body = cut_outline(job, f, low, high, out.foot);
+    const auto* piece = piece_shown(job, f, stage);
+    const auto body = cut_outline(job, f, piece, low, high, out.foot);
     if (body.empty()) return out;
     const double left = low_corner(body).x(), right = high_corner(body).x();
     const double wide = f.edge->width;
     const bool in_tool =
         stage == Stage::part || stage == Stage::release || stage == Stage::heat || stage == Stage::log;
     out.part_in_tool = in_tool && f.part;
-    const double depth = f.split->one_piece() ? f.split->map.depth : f.split->set.pieces.front().map.depth;
+    const double depth = piece == nullptr ? f.split->map.depth : piece->map.depth;
     // A sandwich back is more layers of the same shell.
     auto laid = f.shell->stack.laid;
     const auto own = laid.size();

@@ -64,6 +64,17 @@ Json word_patch(const Blank& word, const Json& job, Json value) {
     return patch_of(stage.c_str(), field.c_str(), next[stage][field]);
 }
 
+Blank piece_word(const Job& job) {
+    std::vector<Option> pieces;
+    const auto& names = job.split.names;
+    const int most = job.split.way == SplitWay::plane ? 2 : job.split.pieces;
+    for (int i = 1; i <= most; ++i)
+        pieces.push_back({Json(i), i <= static_cast<int>(names.size())
+                                       ? QString::fromStdString(names[static_cast<std::size_t>(i - 1)])
+                                       : QString("piece %1").arg(i)});
+    return choice_word("/edge/piece", "piece that is shown", std::move(pieces));
+}
+
 std::vector<Sentence> sentences_of(Stage stage, const Job& job, const Shop& shop) {
     switch (stage) {
         case Stage::brief:

@@ -88,17 +88,34 @@ Scene scene_of_plan(const plug::Plan& plan, const TriangleMesh& surface, const F
     return s;
 }
 
+namespace {
+
+/// What of the tool lies on the part, without its flange.
+TriangleMesh moulded_face(const edge::ToolFace& tool) {
+    TriangleMesh out;
+    out.points = tool.rimmed.mesh.points;
+    for (std::size_t f = 0; f < tool.rimmed.patch.size(); ++f) {
+        if (tool.rimmed.patch[f] == 0) out.triangles.push_back(tool.rimmed.mesh.triangles[f]);
+    }
+    return out;
+}
+
+}  // namespace
+
 Scene scene_of(const Job& job, const Findings& f, Stage stage, const Ink& k, const Wording& w,
                const View& view) {
     Scene s;
     if (!f.shape) return s;
-    const Upright up{f.split ? f.split->frame : frame_across(Point::UnitZ())};
+    // Of a mould in pieces the tool's stages show the piece that is chosen, as it is pulled.
+    const bool of_piece = f.split && !f.split->one_piece() && f.edge && f.edge->tool && stage_of_tool(stage);
+    const Upright up{of_piece  ? f.edge->tool->frame
+                     : f.split ? f.split->frame
+                               : frame_across(Point::UnitZ())};
     // The mould is taken from all parts that lie in it; what is about the part shows one.
-    const bool of_mould =
-        f.split &&
-        (stage == Stage::plug || stage == Stage::edge || stage == Stage::release || stage == Stage::shell ||
-         stage == Stage::heat || stage == Stage::back || (stage == Stage::split && f.split->one_piece()));
-    const auto& mesh = of_mould ? split::mould_mesh(*f.shape, *f.split) : f.shape->mesh;
+    const bool of_mould = f.split && (stage == Stage::plug || stage_of_tool(stage) ||
+                                      (stage == Stage::split && f.split->one_piece()));
+    const auto lone = of_piece ? moulded_face(*f.edge->tool) : TriangleMesh{};
+    const auto& mesh = of_piece ? lone : of_mould ? split::mould_mesh(*f.shape, *f.split) : f.shape->mesh;
     const auto faces = f.shape->mesh.triangles.size();
     s.upright = up.frame;
     s.bounds.low = Point::Constant(1e30);
@@ -149,8 +166,8 @@ Scene scene_of(const Job& job, const Findings& f, Stage stage, const Ink& k, con
         case Stage::plug:
             if (f.plug) {
                 for (std::size_t i = 0; i < f.plug->plans.size(); ++i) {
-                    const bool piece = f.plug->plans.size() > 1;
-                    add_plan(s, f.plug->plans[i], piece ? f.split->set.pieces[i].mesh : mesh, up, k,
+                    const bool parted = f.plug->plans.size() > 1;
+                    add_plan(s, f.plug->plans[i], parted ? f.split->set.pieces[i].mesh : mesh, up, k,
                              view.apart);
                 }
                 const auto route = job.plug.route;
@@ -229,7 +246,9 @@ Scene scene_of(const Job& job, const Findings& f, Stage stage, const Ink& k, con
             break;
     }
     if (stage == Stage::shape || stage == Stage::brief || stage == Stage::part) add_dimensions(s, w);
-    if (f.split && !f.split->rim.empty() && (!s.comes_apart || stage == Stage::plug)) {
+    if (of_piece) {
+        s.shadow = offset(f.edge->tool->rim, f.edge->width);
+    } else if (f.split && !f.split->rim.empty() && (!s.comes_apart || stage == Stage::plug)) {
         const auto& rims = of_mould ? f.split->rims : Loops{f.split->rim};
         s.shadow = wide && f.edge && stage != Stage::split && stage != Stage::plug ? f.edge->outer : rims;
         for (const auto& loop : rims) {

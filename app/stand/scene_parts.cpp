@@ -32,22 +32,35 @@ void add_flat(Scene& s, const Loops& outlines, double z, const QColor& colour, P
 void add_flat(Scene& s, const Loops& outlines, const Frame& plane, double height, const Upright& up,
               const QColor& colour, Pattern pattern) {
     if (outlines.empty()) return;
+    const double spacing = (high_corner(outlines) - low_corner(outlines)).maxCoeff() / 4;
+    add_draped(
+        s, outlines, plane, [height](const Point2&) { return height; }, spacing, up, colour, pattern);
+}
+
+void add_draped(Scene& s, const Loops& outlines, const Frame& plane,
+                const std::function<double(const Point2&)>& height, double spacing, const Upright& up,
+                const QColor& colour, Pattern pattern) {
     Loops thin;
     for (const auto& loop : outlines) thin.push_back(simplified(loop, 0.0002));
     // Two outlines closer than the thinning may cross; as they came they do not, but for slivers.
     thin = tidied(thin, 5e-5);
     if (thin.empty()) return;
-    const double spacing = (high_corner(thin) - low_corner(thin)).maxCoeff() / 4;
     FlatMesh flat;
     try {
         flat = filled(thin, spacing);
     } catch (const InputError&) {
         flat = filled(tidied(outlines, 5e-5), spacing);
     }
-    const auto at = [&](std::uint32_t i) { return up(plane.lift(flat.points[i], height)); };
-    const Point n = up(plane.w);
-    for (const auto& t : flat.triangles)
-        add_triangle(s, {at(t[0]), at(t[1]), at(t[2])}, {n, n, n}, colour, pattern);
+    std::vector<Point> places;
+    for (const auto& p : flat.points) places.push_back(up(plane.lift(p, height(p))));
+    const Point facing = up(plane.w);
+    for (const auto& t : flat.triangles) {
+        const Point &a = places[t[0]], &b = places[t[1]], &c = places[t[2]];
+        Point n = (b - a).cross(c - a);
+        n = n.norm() > 1e-14 ? Point(n.normalized()) : facing;
+        if (n.dot(facing) < 0) n = -n;
+        add_triangle(s, {a, b, c}, {n, n, n}, colour, pattern);
+    }
 }
 
 void add_line(Scene& s, const Line& line, const Upright& up, const Point& move, const QColor& colour,

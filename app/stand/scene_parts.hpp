@@ -1,6 +1,8 @@
 // What scenes are built with: faces, lines and arrows, and the things that several stages show.
 #pragma once
 
+#include <functional>
+
 #include "app/stand/scene.hpp"
 
 namespace jig::app {
@@ -53,6 +55,10 @@ void add_flat(Scene& s, const Loops& outlines, double z, const QColor& colour, P
 /// The same in any plane of the part: `height` along plane.w.
 void add_flat(Scene& s, const Loops& outlines, const Frame& plane, double height, const Upright& up,
               const QColor& colour, Pattern pattern);
+/// The same draped over `height` above the plane, in triangles of about `spacing` m.
+void add_draped(Scene& s, const Loops& outlines, const Frame& plane,
+                const std::function<double(const Point2&)>& height, double spacing, const Upright& up,
+                const QColor& colour, Pattern pattern);
 /// A line of the part, lifted a little so that it shows on the surface.
 void add_line(Scene& s, const Line& line, const Upright& up, const Point& move, const QColor& colour,
               double width, bool dashed = false);

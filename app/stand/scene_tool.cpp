@@ -1,35 +1,83 @@
 // The flange with its fittings, and the back, on the stand.
 #include <algorithm>
 #include <cmath>
+#include <limits>
+#include <optional>
 
 #include "app/stand/scene_parts.hpp"
 
 namespace jig::app {
+namespace {
+
+/// Edge of the triangles that a flange's bands are draped with, m.
+constexpr double kDrape = 0.03;
+
+/// How high a flange lies along its pull.
+class FlangeHeights {
+  public:
+    explicit FlangeHeights(const edge::ToolFace& tool) {
+        const auto& mesh = tool.rimmed.mesh;
+        for (std::size_t f = 0; f < mesh.triangles.size(); ++f) {
+            if (tool.rimmed.patch[f] != 1) continue;
+            auto& t = faces_.emplace_back();
+            for (int c = 0; c < 3; ++c) {
+                const auto i = static_cast<std::size_t>(c);
+                t.at[i] = tool.frame.flat(mesh.corner(f, c));
+                t.high[i] = tool.frame.w.dot(mesh.corner(f, c));
+            }
+        }
+    }
+    /// On the triangle that a place lies in or least far out of.
+    [[nodiscard]] double at(const Point2& p) const {
+        double least = std::numeric_limits<double>::infinity(), height = 0;
+        for (const auto& t : faces_) {
+            const Point2 u = t.at[1] - t.at[0], v = t.at[2] - t.at[0], q = p - t.at[0];
+            const double twice = u.x() * v.y() - u.y() * v.x();
+            if (std::abs(twice) < 1e-14) continue;
+            const double b = std::clamp((q.x() * v.y() - q.y() * v.x()) / twice, 0.0, 1.0),
+                         c = std::clamp((u.x() * q.y() - u.y() * q.x()) / twice, 0.0, 1.0 - b);
+            const double off = (t.at[0] + b * u + c * v - p).squaredNorm();
+            if (off >= least) continue;
+            least = off;
+            height = t.high[0] + b * (t.high[1] - t.high[0]) + c * (t.high[2] - t.high[0]);
+            if (least < 1e-18) break;
+        }
+        return height;
+    }
+
+  private:
+    struct Face {
+        std::array<Point2, 3> at;
+        std::array<double, 3> high{};
+    };
+    std::vector<Face> faces_;
+};
+
+}  // namespace
 
 void add_flange(Scene& s, const Job& job, const Findings& f, const Upright& up, const Ink& k,
                 const QColor& plain, double raise) {
     if (!f.edge || !f.split) return;
-    const auto tape_outer = offset(f.split->joined, job.edge.trim + job.edge.channel + job.edge.tape_land,
-                                   job.edge.corner == FlangeCorner::round);
-    if (job.edge.lie == FlangeLie::following && f.edge->tool && f.split->one_piece()) {
-        // On the real shape: faces of the flange, told apart by where their middle lies.
+    const bool one = f.split->one_piece(),
+               real = f.edge->tool && (!one || job.edge.lie == FlangeLie::following);
+    const auto tape_outer =
+        offset(real ? f.edge->tool->rim : f.split->joined,
+               job.edge.trim + job.edge.channel + job.edge.tape_land, job.edge.corner == FlangeCorner::round);
+    if (real) {
+        // On the real shape: the bands draped over the flange.
         const auto& tool = *f.edge->tool;
-        const auto& mesh = tool.rimmed.mesh;
-        for (std::size_t i = 0; i < mesh.triangles.size(); ++i) {
-            if (tool.rimmed.patch[i] != 1) continue;
-            const auto flat = tool.frame.flat(mesh.centre(i));
-            const bool tape = holds(tape_outer, flat) && !holds(f.edge->tape_inner, flat);
-            std::array<Point, 3> p, n;
-            for (int c = 0; c < 3; ++c) {
-                p[static_cast<std::size_t>(c)] = up(mesh.corner(i, c)) + Point(0, 0, raise);
-                n[static_cast<std::size_t>(c)] = up(mesh.area_vector2(i).normalized());
-            }
-            add_triangle(s, p, n, tape ? k.tape : plain, Pattern::plain);
-        }
+        const FlangeHeights heights(tool);
+        const auto height = [&](const Point2& p) { return heights.at(p) + raise; };
+        const auto band = [&](const Loops& outside, const Loops& inside, const QColor& colour) {
+            add_draped(s, taken_off(outside, inside), tool.frame, height, kDrape, up, colour, Pattern::plain);
+        };
+        band(f.edge->tape_inner, tool.rim, plain);
+        band(tape_outer, f.edge->tape_inner, k.tape);
+        band(f.edge->outline, tape_outer, plain);
         return;
     }
     const double z = f.split->foot + raise;
-    add_flat(s, taken_off(f.edge->tape_inner, f.split->rims), z, plain, Pattern::plain);
+    add_flat(s, taken_off(f.edge->tape_inner, f.edge->rims), z, plain, Pattern::plain);
     add_flat(s, taken_off(tape_outer, f.edge->tape_inner), z, k.tape, Pattern::plain);
     add_flat(s, taken_off(f.edge->outline, tape_outer), z, plain, Pattern::plain);
 }
@@ -37,24 +85,10 @@ void add_flange(Scene& s, const Job& job, const Findings& f, const Upright& up, 
 void add_fittings(Scene& s, const Job& job, const Findings& f) {
     if (!f.edge || !f.split) return;
     const double z = f.split->foot;
-    // Heights of the flange where it follows the rim; the nearest rim point tells.
-    const auto place = [&](const Point2& p) {
-        double height = z;
-        if (job.edge.lie == FlangeLie::following && f.edge->tool) {
-            const auto& tool = *f.edge->tool;
-            double nearest = 1e30;
-            for (std::size_t i = 0; i < tool.rimmed.mesh.triangles.size(); ++i) {
-                if (tool.rimmed.patch[i] != 1) continue;
-                const Point c = tool.rimmed.mesh.centre(i);
-                const double d = (tool.frame.flat(c) - p).squaredNorm();
-                if (d < nearest) {
-                    nearest = d;
-                    height = tool.frame.w.dot(c);
-                }
-            }
-        }
-        return Point(p.x(), p.y(), height);
-    };
+    const bool one = f.split->one_piece();
+    std::optional<FlangeHeights> real;
+    if (f.edge->tool && (!one || job.edge.lie == FlangeLie::following)) real.emplace(*f.edge->tool);
+    const auto place = [&](const Point2& p) { return Point(p.x(), p.y(), real ? real->at(p) : z); };
     for (const auto& fit : f.edge->fits) {
         auto at = place(fit.place);
         // Ports in the face sit where it is deepest.

@@ -285,10 +285,15 @@ void Stand::paint_over(QPainter& p) const {
         p.drawPolyline(path);
     }
     p.setFont(figure_font(9.5));
+    std::vector<QRectF> taken;
     const auto tag = [&](const QPointF& where, const QString& text) {
         QRectF box(QPointF(0, 0),
                    QSizeF(p.fontMetrics().horizontalAdvance(text) + 8, p.fontMetrics().height()));
         box.moveCenter(where);
+        // What would lie over another is left out: turning the stand brings it back.
+        if (std::any_of(taken.begin(), taken.end(), [&](const QRectF& r) { return r.intersects(box); }))
+            return;
+        taken.push_back(box);
         auto ground = ink_->paper;
         ground.setAlpha(225);
         p.fillRect(box, ground);
@@ -310,7 +315,9 @@ void Stand::paint_over(QPainter& p) const {
         p.drawLine(b - 4 * tick, b + 4 * tick);
         tag((a + b) / 2, d.text);
     }
-    for (const auto& label : scene_.labels) tag(at(label.at), label.text);
+    // The last to be put down say most: arrows after contours.
+    for (auto label = scene_.labels.rbegin(); label != scene_.labels.rend(); ++label)
+        tag(at(label->at), label->text);
     if (scene_.has_cut) {
         const auto &lo = scene_.bounds.low, &hi = scene_.bounds.high;
         const int axis = scene_.cut_normal.x() > 0.5 ? 0 : 1, other = 1 - axis;

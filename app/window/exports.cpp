@@ -289,8 +289,7 @@ QString ribs_pdf(const Outgoing& out, Progress& progress) {
 }
 
 SheetSet drilling(const Outgoing& out) {
-    return edge::drilling_sheet(out.job.edge, needed(out.findings.edge, "edge"),
-                                needed(out.findings.split, "split"), out.shop);
+    return edge::drilling_sheet(out.job.edge, needed(out.findings.edge, "edge"), out.shop);
 }
 
 QString drilling_dxf(const Outgoing& out, Progress& progress) {

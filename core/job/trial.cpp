@@ -24,13 +24,10 @@ const back::EvenFace& TrialMeshes::face(const std::shared_ptr<const edge::ToolFa
 }
 
 back::ToolInputs tool_inputs(const Job& job, const Findings& f, const Shop& shop) {
-    if (!f.edge || !f.shell || !f.shape || !f.split)
+    if (!f.edge || !f.shell || !f.shape)
         throw InputError("back", "the tool is not worked out so far", "mend the stops on the job card first");
     if (!f.edge->tool) throw InputError("edge", f.edge->no_tool, "see Edge");
-    // Fittings lie on the flange of the first piece.
-    const bool first = f.split->one_piece() || job.edge.piece == 1;
-    return {*f.edge->tool, job.edge, job.shell,     *f.shell,
-            job.back,      shop,     f.shape->mesh, first ? f.edge.get() : nullptr};
+    return {*f.edge->tool, job.edge, job.shell, *f.shell, job.back, shop, f.shape->mesh, f.edge.get()};
 }
 
 std::shared_ptr<const back::Trial> try_tool(const Job& job, const Findings& f, const Shop& shop,

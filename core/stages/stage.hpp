@@ -31,6 +31,11 @@ inline constexpr std::array<StageName, 12> kStages{{{"brief", "Brief"},
 inline const StageName& name_of(Stage stage) {
     return kStages[static_cast<std::size_t>(stage)];
 }
+/// Those that are about the tool itself: of a mould in pieces, about one of them.
+inline bool stage_of_tool(Stage stage) {
+    return stage == Stage::edge || stage == Stage::shell || stage == Stage::back || stage == Stage::release ||
+           stage == Stage::heat;
+}
 
 /// One result with its reason: the formula with the numbers in it, worded by `worded()` when shown.
 struct Figure {

@@ -130,7 +130,7 @@ TEST_CASE("fittings are laid out by the rules, clear of corners, and can be the 
         CHECK(edge::share_near(f.edge->fitting_line, fit.place) == Approx(fit.at).margin(2e-3));
     }
     // Every round hole of the template, and every slot taken from the outline.
-    const auto sheet = edge::drilling_template(job.edge, *f.edge, *f.split, shop());
+    const auto sheet = edge::drilling_template(job.edge, *f.edge, shop());
     double rims = 0, holes = 0;
     for (const auto& rim : f.split->rims) rims += std::abs(signed_area(rim));
     for (const auto& fit : f.edge->fits) {

@@ -47,10 +47,24 @@ TEST_CASE("a closed ball is stopped in one piece and freed by the plane that its
         CHECK(p.depth == Approx(0.3).epsilon(0.05));
         CHECK(p.way.turn > 0);
     }
-    // Flanges run along both sides of the seam, and bolts with them.
-    CHECK(two.edge->seam_area == Approx(2 * two.split->set.seam_length * two.edge->width));
-    CHECK(two.edge->bolts ==
-          static_cast<int>(std::ceil(two.split->set.seam_length / halves.edge.bolt_pitch)));
+    // Each half has a flange of its own round the seam; the bolts hold both, and the part is trimmed once.
+    const auto& e = *two.edge;
+    const double out = 0.3 + e.width;
+    CHECK(e.area == Approx(2 * kPi * (out * out - 0.3 * 0.3)).epsilon(0.01));
+    const double bolted = 2 * kPi * (out - halves.edge.grip / 2);
+    CHECK(e.bolts == static_cast<int>(std::ceil(bolted / halves.edge.bolt_pitch)));
+    CHECK(e.count(Fitting::dowel) == 2);
+    CHECK(e.rim_length == Approx(2 * kPi * 0.3).epsilon(0.01));
+    CHECK(e.tape_length == Approx(2 * 1.15 * 2 * kPi *
+                                  (0.3 + halves.edge.trim + halves.edge.channel + halves.edge.tape_land / 2))
+                               .epsilon(0.01));
+    // The other half is the same seen from the other side.
+    auto turned = halves;
+    turned.edge.piece = 2;
+    const auto other = worked_out(turned);
+    REQUIRE(other.edge->tool);
+    CHECK(other.edge->area == Approx(e.area).epsilon(1e-3));
+    CHECK(other.edge->tool->frame.w.dot(e.tool->frame.w) == Approx(-1));
 }
 
 TEST_CASE("pieces are searched for, named, and more are offered where some lock") {

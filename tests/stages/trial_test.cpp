@@ -299,8 +299,8 @@ TEST_CASE("a school whose tool cannot be solved shows no figure for it, and says
 }
 
 TEST_CASE("a push outside the feet tips a tool as a seesaw does") {
-    // Feet a metre by half a metre, 200 N in the middle: over the long side the arm is 0.25 m, and 0.1 m past it
-    // 500 N balance; over the short side 0.5 m against 0.3 m want 333 N.
+    // Feet a metre by half a metre, 200 N in the middle: over the long side the arm is 0.25 m, and 0.1 m past
+    // it 500 N balance; over the short side 0.5 m against 0.3 m want 333 N.
     const std::vector<Point2> feet{{-0.5, -0.25}, {0.5, -0.25}, {0.5, 0.25}, {-0.5, 0.25}};
     const std::vector<Point2> rim{{0, 0.35}, {0.8, 0}, {0, 0}, {0.4, -0.2}};
     auto t = back::tips(feet, {0, 0}, 200, rim, 1000);
@@ -311,7 +311,8 @@ TEST_CASE("a push outside the feet tips a tool as a seesaw does") {
     CHECK(back::tips(feet, {0, 0}, 200 + t.ballast * kGravity, rim, 1000).force == Approx(1000));
     // A weight nearer one side is tipped sooner over it.
     CHECK(back::tips(feet, {0, 0.15}, 200, rim, 1000).force == Approx(200 * 0.1 / 0.1));
-    // Within the feet nothing tips it, outside them it falls by itself. A foot inside the outline does nothing.
+    // Within the feet nothing tips it, outside them it falls by itself. A foot inside the outline does
+    // nothing.
     CHECK(std::isinf(back::tips(feet, {0, 0}, 200, std::vector<Point2>{{0, 0}, {0.5, 0.25}}, 1000).force));
     CHECK(back::tips(feet, {0.6, 0}, 200, rim, 1000).force == 0);
     auto more = feet;

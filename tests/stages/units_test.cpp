@@ -126,7 +126,8 @@ TEST_CASE("a build typed ply by ply") {
     const auto listed = from_units("2 x 6", c, &zone, shop());
     CHECK(listed == zone.layers);
     const auto total = from_units("12", c, &zone, shop());
-    // Two plies of 600 fall 0.6 short; one light ply more comes within half a unit, four of 300 would be more.
+    // Two plies of 600 fall 0.6 short; one light ply more comes within half a unit, four of 300 would be
+    // more.
     CHECK(total.size() == 3);
     CHECK(units_of(total, c, shop()) == Approx(12).margin(0.5));
 }

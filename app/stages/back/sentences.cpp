@@ -61,18 +61,9 @@ std::vector<Sentence> back_sentences(const Job& job, const Shop& shop) {
                       "apart, standing", quantity_word("/back/height", "rib height", Kind::length, 0.02, 0.5),
                       c.kind == BackKind::foam_blocks ? "high over the shell." : "past its highest place."});
     out.push_back(std::move(first));
-    if (job.split.way != SplitWay::one) {
-        std::vector<Option> pieces;
-        const auto& names = job.split.names;
-        const int most = job.split.way == SplitWay::plane ? 2 : job.split.pieces;
-        for (int i = 1; i <= most; ++i)
-            pieces.push_back({Json(i), i <= static_cast<int>(names.size())
-                                           ? QString::fromStdString(names[static_cast<std::size_t>(i - 1)])
-                                           : QString("piece %1").arg(i)});
-        out.push_back({"Backed, drawn and tried out is",
-                       choice_word("/edge/piece", "piece tried out", pieces),
+    if (job.split.way != SplitWay::one)
+        out.push_back({"Backed, drawn and tried out is", piece_word(job),
                        ", by itself: the others are bolted to it in use and hold it stiffer."});
-    }
     if (c.has_grid())
         out.push_back({"Ribs run",
                        flag_word("/back/across", "ribs across", "across the length", "not across the length"),

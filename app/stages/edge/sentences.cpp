@@ -3,7 +3,11 @@
 namespace jig::app {
 
 std::vector<Sentence> edge_sentences(const Job& job, const Shop& shop) {
-    const bool bolted = job.brief.process == Process::squeeze || job.split.way != SplitWay::one;
+    const bool pieces = job.split.way != SplitWay::one;
+    const bool bolted = job.brief.process == Process::squeeze || pieces;
+    // Pieces meet along their seams, so their flanges follow them.
+    const Piece lie =
+        pieces ? Piece("follows the seam") : Piece(enum_word<FlangeLie>("/edge/lie", "lie of the flange"));
     std::vector<Sentence> out{
         {"Past the trim line the mould goes on",
          quantity_word("/edge/trim", "trim allowance", Kind::length, 0, 0.08), ", then",
@@ -11,12 +15,13 @@ std::vector<Sentence> edge_sentences(const Job& job, const Shop& shop) {
          quantity_word("/edge/tape_land", "tape land", Kind::length, 0.01, 0.08,
                        "25 mm or more, never released"),
          "of tape land and", quantity_word("/edge/grip", "grip", Kind::length, 0, 0.08), "of grip."},
-        {"The flange", enum_word<FlangeLie>("/edge/lie", "lie of the flange"), ", its corners",
-         enum_word<FlangeCorner>("/edge/corner", "corners of the flange"),
+        {"The flange", lie, ", its corners", enum_word<FlangeCorner>("/edge/corner", "corners of the flange"),
          "; more grip:", quantity_word("/edge/sides/ahead", "more grip ahead", Kind::length, 0, 0.2),
          "ahead,", quantity_word("/edge/sides/behind", "more grip behind", Kind::length, 0, 0.2), "behind,",
          quantity_word("/edge/sides/left", "more grip at the left", Kind::length, 0, 0.2), "left,",
          quantity_word("/edge/sides/right", "more grip at the right", Kind::length, 0, 0.2), "right."}};
+    if (pieces)
+        out.push_back({"Drawn here is that of", piece_word(job), "; areas and lengths are of all pieces."});
     if (bolted) {
         out.push_back({"Halves are bolted with", shop_word("/edge/bolt", "bolt", shop.fasteners), "every",
                        quantity_word("/edge/bolt_pitch", "bolt pitch", Kind::length, 0.05, 0.4),

@@ -45,22 +45,22 @@ double apart(const Loops& rims) {
 
 /// Air ports go into the flats that the part leaves last: near the deepest place and square to the pull. As
 /// far from each other as those flats allow.
-std::vector<Fit> air_ports(const shape::Findings& shape, const split::Findings& split, double& flat) {
-    const auto& mesh = shape.mesh;
+std::vector<Fit> air_ports(const TriangleMesh& mesh, const std::vector<Release>& faces, const Frame& frame,
+                           double& flat) {
     double top = -std::numeric_limits<double>::infinity(), low = -top;
     for (const auto& p : mesh.points) {
-        top = std::max(top, split.pull.dot(p));
-        low = std::min(low, split.pull.dot(p));
+        top = std::max(top, frame.w.dot(p));
+        low = std::min(low, frame.w.dot(p));
     }
     std::vector<std::pair<Point2, double>> flats;
     flat = 0;
     Point2 middle = Point2::Zero();
     for (std::size_t f = 0; f < mesh.triangles.size(); ++f) {
-        if (split.map.faces.empty() || split.map.faces[f] == Release::open) continue;
+        if (faces.empty() || faces[f] == Release::open) continue;
         const Point n = mesh.area_vector2(f);
-        if (n.dot(split.pull) < kFlat * n.norm()) continue;
-        if (split.pull.dot(mesh.centre(f)) < top - kDeep * (top - low)) continue;
-        flats.emplace_back(split.frame.flat(mesh.centre(f)), n.norm() / 2);
+        if (n.dot(frame.w) < kFlat * n.norm()) continue;
+        if (frame.w.dot(mesh.centre(f)) < top - kDeep * (top - low)) continue;
+        flats.emplace_back(frame.flat(mesh.centre(f)), n.norm() / 2);
         flat += n.norm() / 2;
         middle += n.norm() / 2 * flats.back().first;
     }
@@ -119,7 +119,35 @@ Loops notched(const Choices& c, const Findings& f) {
     return notches.empty() ? f.outer : taken_off(f.outer, notches);
 }
 
+/// The rim that the flange goes round: of all parts together, or of each piece.
+std::vector<Loops> rims_of(const split::Findings& split) {
+    if (split.one_piece()) return {split.joined};
+    std::vector<Loops> out;
+    for (const auto& piece : split.set.pieces) out.push_back(rim_of(piece));
+    return out;
+}
+
+/// Outside of the flange round a rim.
+Loops outside_of(const Loops& rim, const Choices& c) {
+    return stretched(offset(rim, c.width(), c.corner == FlangeCorner::round), c.sides);
+}
+
 }  // namespace
+
+Loops rim_of(const Piece& piece) {
+    const auto frame = frame_across(piece.direction.normalized());
+    Loops flat;
+    for (const auto& rim : rim_loops(piece.mesh, topology_of(piece.mesh))) {
+        auto& loop = flat.emplace_back();
+        for (const auto i : rim) loop.push_back(frame.flat(piece.mesh.points[i]));
+        if (signed_area(loop) < 0) std::reverse(loop.begin(), loop.end());
+    }
+    return united(flat);
+}
+
+std::size_t chosen_piece(const Choices& c, const split::Findings& split) {
+    return std::min(static_cast<std::size_t>(c.piece), split.set.pieces.size()) - 1;
+}
 
 Findings evaluate(const Choices& c, const shape::Findings& shape, const split::Findings& split,
                   const brief::Choices& brief, double plate, const Shop& shop) {
@@ -127,30 +155,41 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
     static_cast<void>(need(shop.fasteners, c.bolt, "edge bolt"));
     static_cast<void>(need(shop.fasteners, c.dowel, "edge dowel"));
     out.width = c.width();
-    // The bag and its tape go round all parts; each part has a rim of its own to trim along.
-    const Loops& rim = split.joined;
+    // The bag and its tape go round all parts; each part has a rim of its own to trim along. Pieces are laid
+    // open, each with its own rim, seams and mouths together; what is drawn is that of the chosen one.
     const bool round = c.corner == FlangeCorner::round;
-    for (const auto& loop : split.rims) out.rim_length += perimeter(loop);
-    out.outer = stretched(offset(rim, out.width, round), c.sides);
-    // Pieces meet in a flange on each side of every seam.
-    out.seam_area = 2 * split.set.seam_length * out.width;
-    out.area = net_area(out.outer) - net_area(split.rims) + out.seam_area;
+    const auto rims = rims_of(split);
+    const auto chosen = split.one_piece() ? 0 : chosen_piece(c, split);
+    out.rims = split.one_piece() ? split.rims : rims[chosen];
+    const Loops& rim = rims[chosen];
+    for (std::size_t i = 0; i < rims.size(); ++i) {
+        const Loops &own = split.one_piece() ? split.rims : rims[i], outer = outside_of(rims[i], c);
+        out.area += net_area(outer) - net_area(own);
+        for (const auto& loop : own) out.rim_length += perimeter(loop);
+        const auto land = c.trim + c.channel;
+        out.tape_land_area +=
+            net_area(offset(rims[i], land + c.tape_land, round)) - net_area(offset(rims[i], land, round));
+        for (const auto& loop : offset(rims[i], land + c.tape_land / 2, round))
+            out.tape_length += 1.15 * perimeter(loop);
+    }
+    // Along a seam two pieces meet, and the part is trimmed once.
+    out.rim_length = std::max(0.0, out.rim_length - split.set.seam_length);
+    out.outer = outside_of(rim, c);
     out.tape_inner = offset(rim, c.trim + c.channel, round);
-    const auto tape_outer = offset(rim, c.trim + c.channel + c.tape_land, round);
-    out.tape_land_area = net_area(tape_outer) - net_area(out.tape_inner);
-    double middle = 0;
-    for (const auto& loop : offset(rim, c.trim + c.channel + c.tape_land / 2, round))
-        middle += perimeter(loop);
-    out.tape_length = 1.15 * middle;
     for (const auto& loop : offset(rim, c.width() - c.grip / 2, round)) {
         if (std::abs(signed_area(loop)) > std::abs(signed_area(out.fitting_line))) out.fitting_line = loop;
     }
-    const double depth = shape.measures.size.dot(split.pull.cwiseAbs());
-    const bool bolted = brief.process == Process::squeeze;
-    for (const auto& p : c.by_rule ? by_rule(c, out, brief, depth) : c.placed)
+    const auto* piece = split.one_piece() ? nullptr : &split.set.pieces[chosen];
+    const double depth = piece != nullptr ? piece->map.depth : shape.measures.size.dot(split.pull.cwiseAbs());
+    const bool squeezing = brief.process == Process::squeeze;
+    const bool bolted = squeezing || piece != nullptr;
+    for (const auto& p : c.by_rule ? by_rule(c, out, brief, bolted, depth) : c.placed)
         out.fits.push_back(fit_at(out.fitting_line, p.kind, p.at));
     for (std::size_t i = 0; i < out.fits.size(); ++i) out.fits[i].number = static_cast<int>(i);
-    const auto ports = air_ports(shape, split, out.deep_flat);
+    const auto ports = piece != nullptr
+                           ? air_ports(piece->mesh, piece->map.faces,
+                                       frame_across(piece->direction.normalized()), out.deep_flat)
+                           : air_ports(shape.mesh, split.map.faces, split.frame, out.deep_flat);
     out.fits.insert(out.fits.end(), ports.begin(), ports.end());
     out.outline = notched(c, out);
     try {
@@ -160,11 +199,15 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
     }
     out.hollow = tightest_hollow(rim);
     out.clear_between = split.parts() > 1 ? apart(split.rims) : 0;
-    const double seam = split.set.seam_length;
-    const int along_seams = seam > 0 ? static_cast<int>(std::ceil(seam / c.bolt_pitch)) : 0;
-    out.bolts = out.count(Fitting::bolt) + along_seams;
-    const double squeezed =
-        bolted && out.rim_length > 0 ? c.squeeze * split.map.projected * split.parts() / out.rim_length : 0;
+    // Of a mould in two pieces the bolts round one are all there are; of more, those along the other seams
+    // come to them.
+    const double other = std::max(0.0, split.set.seam_length - perimeter(out.fitting_line));
+    const int elsewhere =
+        piece != nullptr && rims.size() > 2 ? static_cast<int>(std::ceil(other / c.bolt_pitch)) : 0;
+    out.bolts = out.count(Fitting::bolt) + elsewhere;
+    const double squeezed = squeezing && out.rim_length > 0
+                                ? c.squeeze * split.map.projected * split.parts() / out.rim_length
+                                : 0;
     if (out.bolts > 0 && plate > 0) out.joint = joint_of(c, plate, c.tape_land + c.grip, squeezed);
     out.figures = {
         {"width", "flange width", Kind::length, out.width,
@@ -172,18 +215,22 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
                      quantity(Kind::length, c.channel), quantity(Kind::length, c.tape_land),
                      quantity(Kind::length, c.grip))},
         {"area", "flange area", Kind::area, out.area,
-         (split.parts() > 1 ? std::string("outline of all parts grown by the width, less their rims")
-                            : std::string("rim grown by the width, less the rim, seen along the pull")) +
-             (seam > 0 ? ", and " + quantity(Kind::area, out.seam_area) + " along both sides of the seams"
-                       : std::string())},
+         piece != nullptr
+             ? fmt::format("rim of each of {} pieces grown by the width, less the rim, along its own pull",
+                           rims.size())
+         : split.parts() > 1 ? std::string("outline of all parts grown by the width, less their rims")
+                             : std::string("rim grown by the width, less the rim, seen along the pull")},
         {"rim", "length of the rim", Kind::length, out.rim_length,
-         split.parts() > 1 ? fmt::format("of {} parts, seen along the pull", split.parts())
-                           : std::string("seen along the pull")},
-        {"tape", "sealant tape", Kind::length, out.tape_length, "middle of the tape land + 15 % for pleats"},
-        {"tape_land_area", "to mask against release", Kind::area, out.tape_land_area, "tape land all round"},
+         piece != nullptr    ? std::string("seams and mouths that the part is trimmed along, each once")
+         : split.parts() > 1 ? fmt::format("of {} parts, seen along the pull", split.parts())
+                             : std::string("seen along the pull")},
+        {"tape", "sealant tape", Kind::length, out.tape_length,
+         std::string("middle of the tape land + 15 % for pleats") + (piece != nullptr ? ", all pieces" : "")},
+        {"tape_land_area", "to mask against release", Kind::area, out.tape_land_area,
+         std::string("tape land all round") + (piece != nullptr ? ", all pieces" : "")},
         {"bolts", "bolts", Kind::count, static_cast<double>(out.bolts),
-         out.bolts > 0 ? fmt::format("{} round the rim and {} along the seams, at most ",
-                                     out.count(Fitting::bolt), along_seams) +
+         out.bolts > 0 ? fmt::format("{} round the rim and {} along other seams, at most ",
+                                     out.count(Fitting::bolt), elsewhere) +
                              quantity(Kind::length, c.bolt_pitch) + " apart"
                        : std::string("a one-piece tool that is bagged needs none")},
         {"wedges", "wedge slots", Kind::count, static_cast<double>(out.count(Fitting::wedge)),

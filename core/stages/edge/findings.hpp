@@ -21,10 +21,10 @@ struct Fit {
 struct Findings {
     std::vector<Figure> figures;
     double width = 0, area = 0, rim_length = 0, tape_length = 0;
-    double seam_area = 0;                  ///< m² of `area` that runs along the seams between pieces
     double tape_land_area = 0;             ///< m² that must stay free of release
     int bolts = 0;                         ///< all round and along the seams
-    Loops outer;                           ///< outside of the flange in the pull's frame, before any cut-out
+    Loops rims;                            ///< of the parts, or of the chosen piece: seen along its pull
+    Loops outer;                           ///< outside of the flange in the same frame, before any cut-out
     Loops outline;                         ///< the same with its cut-outs and slots
     std::shared_ptr<const ToolFace> tool;  ///< face and flange; none where the rim allows no flange
     std::string no_tool;                   ///< and why
@@ -49,7 +49,7 @@ Calls calls(const Choices& choices, const Findings& findings, const brief::Choic
 
 /// Fittings as the rules lay them out.
 std::vector<Placed> by_rule(const Choices& choices, const Findings& findings, const brief::Choices& brief,
-                            double depth);
+                            bool bolted, double depth);
 /// A place on the fitting line, and the nearest share of the way round it.
 Fit fit_at(const Loop& line, Fitting kind, double at);
 double share_near(const Loop& line, const Point2& place);
@@ -61,11 +61,9 @@ double snapped(const Loop& line, double at, double pitch);
 double hole_of(Fitting kind, const Choices& choices, const Shop& shop);
 /// The flange's outline with all holes, ready to cut or to print: outer loops, then the part's rims and
 /// holes.
-Loops drilling_template(const Choices& choices, const Findings& findings, const split::Findings& split,
-                        const Shop& shop);
+Loops drilling_template(const Choices& choices, const Findings& findings, const Shop& shop);
 
 /// The same as one sheet of its own size, each fitting named.
-SheetSet drilling_sheet(const Choices& choices, const Findings& findings, const split::Findings& split,
-                        const Shop& shop);
+SheetSet drilling_sheet(const Choices& choices, const Findings& findings, const Shop& shop);
 
 }  // namespace jig::edge

@@ -92,7 +92,8 @@ double snapped(const Loop& line, double at, double pitch) {
     return to - std::floor(to);
 }
 
-std::vector<Placed> by_rule(const Choices& c, const Findings& f, const brief::Choices& brief, double depth) {
+std::vector<Placed> by_rule(const Choices& c, const Findings& f, const brief::Choices& brief, bool bolted,
+                            double depth) {
     std::vector<Placed> out;
     const Way way(f.fitting_line);
     if (!(way.length > 0)) return out;
@@ -104,7 +105,7 @@ std::vector<Placed> by_rule(const Choices& c, const Findings& f, const brief::Ch
         for (int i = 0; i < count; ++i)
             put(kind, first + static_cast<double>(i) / count, way.length / count / 3);
     };
-    if (brief.process == Process::squeeze) {
+    if (bolted) {
         round(Fitting::bolt, std::max(4, static_cast<int>(std::ceil(way.length / c.bolt_pitch))), 0);
         // Far apart, and not opposite each other, so that the halves go together one way only. They stand
         // between two bolts.
@@ -134,9 +135,9 @@ double hole_of(Fitting kind, const Choices& c, const Shop& shop) {
     }
 }
 
-Loops drilling_template(const Choices& c, const Findings& f, const split::Findings& split, const Shop& shop) {
+Loops drilling_template(const Choices& c, const Findings& f, const Shop& shop) {
     Loops out = f.outline;
-    for (auto rim : split.rims) {
+    for (auto rim : f.rims) {
         if (signed_area(rim) > 0) std::reverse(rim.begin(), rim.end());
         out.push_back(std::move(rim));
     }
@@ -153,9 +154,9 @@ Loops drilling_template(const Choices& c, const Findings& f, const split::Findin
     return out;
 }
 
-SheetSet drilling_sheet(const Choices& c, const Findings& f, const split::Findings& split, const Shop& shop) {
+SheetSet drilling_sheet(const Choices& c, const Findings& f, const Shop& shop) {
     SheetSet out;
-    auto loops = drilling_template(c, f, split, shop);
+    auto loops = drilling_template(c, f, shop);
     const Point2 low = low_corner(loops) - Point2::Constant(0.02);
     const Point2 size = high_corner(loops) + Point2::Constant(0.02) - low;
     out.rules.length = size.x();

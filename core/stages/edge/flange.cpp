@@ -134,27 +134,18 @@ ToolFace tool_face(const shape::Findings& shape, const split::Findings& split, c
         }
         const auto face = some_faces(whole, keep);
         out.frame = split.frame;
+        out.rim = split.joined;
         out.rimmed = rimmed(face, out.frame, outer, c.lie, split.foot, c.trim, kSpacing);
     } else {
-        // Fewer pieces may have come out than were asked for.
-        const auto at = std::min(static_cast<std::size_t>(c.piece), split.set.pieces.size());
-        const auto& piece = split.set.pieces[at - 1];
+        const auto& piece = split.set.pieces[chosen_piece(c, split)];
         out.frame = frame_across(piece.direction.normalized());
         // A cut through corners leaves points that fall together along the seam.
         Progress quiet;
         MendRules rules;
         rules.turn = rules.close = false;
         const auto face = repaired(piece.mesh, quiet, rules).mesh;
-        // The piece's own rim, seen along its own pull, carries its flange.
-        const auto rims = rim_loops(face, topology_of(face));
-        Loops flat;
-        for (const auto& rim : rims) {
-            auto& loop = flat.emplace_back();
-            for (const auto i : rim) loop.push_back(out.frame.flat(face.points[i]));
-            if (signed_area(loop) < 0) std::reverse(loop.begin(), loop.end());
-        }
-        const auto round_it = stretched(offset(united(flat), c.width()), c.sides);
-        out.rimmed = rimmed(face, out.frame, round_it, FlangeLie::following, 0, c.trim, kSpacing);
+        out.rim = rim_of(piece);
+        out.rimmed = rimmed(face, out.frame, outer, FlangeLie::following, 0, c.trim, kSpacing);
     }
     const auto& f = out.frame;
     out.low = Point::Constant(1e30);

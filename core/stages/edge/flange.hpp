@@ -25,14 +25,20 @@ Rimmed rimmed(const TriangleMesh& face, const Frame& frame, const Loops& outer, 
 /// The surface that the laminate lies on: moulded face and flange as one, seen from outside the plug.
 struct ToolFace {
     Rimmed rimmed;
+    Loops rim;                                        ///< the face's own, seen along the pull
     Frame frame;                                      ///< w is the pull, u the length
     Point low = Point::Zero(), high = Point::Zero();  ///< extents along u, v, w
 };
 
-/// Of a mould in one piece, or of the first piece of several, whose rim carries a flange of its own. `outer`
-/// is the flange's outside for a mould in one piece. Throws InputError as `rimmed` does.
+/// Of a mould in one piece, or of the chosen piece of several, whose rim carries a flange of its own. `outer`
+/// is the flange's outside. Throws InputError as `rimmed` does.
 ToolFace tool_face(const shape::Findings& shape, const split::Findings& split, const Choices& choices,
                    const Loops& outer);
+
+/// A piece's own boundary, seen along its pull.
+Loops rim_of(const Piece& piece);
+/// Number of the piece that is chosen, or of the last where fewer came out.
+std::size_t chosen_piece(const Choices& choices, const split::Findings& split);
 
 /// `loops` grown to the mould's sides: `sides.ahead` along the first axis and so on.
 Loops stretched(const Loops& loops, const Sides& sides);
