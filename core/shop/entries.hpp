@@ -104,6 +104,7 @@ struct Resin : Entry {
     double shrinkage = 0.001;         ///< linear, after gel, in the laminate
     double day_limit = 0.006;         ///< m of laminate in one go before it overheats
     double recoat_window = 86400;     ///< s within which the next layers bond without abrading
+    double strain_limit = 0.003;      ///< of a laminate of it, before the resin begins to crack
     static void fields(auto& c, auto&& v) {
         v("family", c.family);
         v("density_kg_m3", c.matrix.density, 300.0, 4000.0);
@@ -120,6 +121,7 @@ struct Resin : Entry {
         v("shrinkage", c.shrinkage, 0.0, 0.05);
         v("day_limit_m", c.day_limit, 0.0005, 0.5);
         v("recoat_window_s", c.recoat_window, 60.0, 3e6);
+        v("strain_limit", c.strain_limit, 1e-4, 0.1);
     }
     bool operator==(const Resin&) const = default;
 };
@@ -263,6 +265,16 @@ struct Fastener : Entry {
         v("price", c.price, 0.0, 1000.0);
     }
     bool operator==(const Fastener&) const = default;
+};
+
+/// What a back is bonded to the shell with, cured.
+struct Bonding : Entry {
+    double E = 3e9, G = 1.1e9;  ///< Pa
+    static void fields(auto& c, auto&& v) {
+        v("E_Pa", c.E, 1e3, 1e11);
+        v("G_Pa", c.G, 1e3, 1e11);
+    }
+    bool operator==(const Bonding&) const = default;
 };
 
 /// What printed tiles are made of.

@@ -19,6 +19,7 @@ struct Shop {
     std::vector<ReleaseSystem> releases;
     std::vector<Consumable> consumables;
     std::vector<Fastener> fasteners;
+    std::vector<Bonding> bonds;
     std::vector<Filament> filaments;
     std::vector<Rate> rates;
     bool operator==(const Shop&) const = default;
@@ -33,6 +34,7 @@ struct Shop {
         visit("releases", shop.releases);
         visit("consumables", shop.consumables);
         visit("fasteners", shop.fasteners);
+        visit("bonds", shop.bonds);
         visit("filaments", shop.filaments);
         visit("rates", shop.rates);
     }

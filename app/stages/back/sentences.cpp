@@ -3,18 +3,24 @@
 namespace jig::app {
 namespace {
 
-Sentence joint_sentence() {
-    return {"It is bonded",
-            enum_word<Bond>("/back/joint/bond", "bond"),
-            ",",
-            quantity_word("/back/joint/gap", "gap to the shell", Kind::thickness, 0, 0.02),
-            "off the shell, tabs of",
-            quantity_word("/back/joint/plies", "plies of a tab", Kind::count, 1, 8),
-            "plies reaching",
-            quantity_word("/back/joint/tab", "tab", Kind::length, 0.01, 0.15),
-            "; the shell is",
-            flag_word("/back/shell_cured", "state of the shell", "cured by then", "still green"),
-            "."};
+Sentence joint_sentence(const Job& job, const Shop& shop) {
+    const auto bond = job.back.joint.bond;
+    Sentence out{"It is bonded",
+                 enum_word<Bond>("/back/joint/bond", "bond"),
+                 ":",
+                 bond == Bond::hard ? shop_word("/back/joint/paste", "paste under the back", shop.bonds)
+                                    : shop_word("/back/joint/strip", "strip under the back", shop.bonds),
+                 "of",
+                 quantity_word("/back/joint/gap", "gap to the shell", Kind::thickness, 0, 0.02)};
+    if (bond == Bond::soft)
+        out.insert(out.end(),
+                   {", tabs of", quantity_word("/back/joint/plies", "plies of a tab", Kind::count, 1, 8),
+                    "plies of", shop_word("/back/joint/cloth", "cloth of a tab", shop.reinforcements),
+                    "reaching", quantity_word("/back/joint/tab", "tab", Kind::length, 0.01, 0.15)});
+    out.insert(out.end(),
+               {"; the shell is",
+                flag_word("/back/shell_cured", "state of the shell", "cured by then", "still green"), "."});
+    return out;
 }
 
 }  // namespace
@@ -69,7 +75,7 @@ std::vector<Sentence> back_sentences(const Job& job, const Shop& shop) {
                        flag_word("/back/across", "ribs across", "across the length", "not across the length"),
                        "and", flag_word("/back/along", "ribs along", "along it", "not along it"), "."});
     if (c.has_grid()) {
-        out.push_back(joint_sentence());
+        out.push_back(joint_sentence(job, shop));
         if (c.kind == BackKind::egg_crate)
             out.push_back({"Slots are",
                            quantity_word("/back/clearance", "clearance of slots", Kind::thickness, 0, 0.002),

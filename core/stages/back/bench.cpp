@@ -282,7 +282,7 @@ void Bench::strains(const System& system, const Solution& u, double warming, Cas
         if (foam != nullptr && tool_.parts[f] == ToolPart::rib)
             out.foam = std::max(out.foam, most * foam->E / foam->crush);
         else
-            out.skin = std::max(out.skin, most / kSkinStrain);
+            out.skin = std::max(out.skin, most / in_.shell_found.resin.strain_limit);
     }
 }
 

@@ -85,8 +85,14 @@ struct Joint {
     double gap = 0.005;  ///< m between rib and shell
     double tab = 0.05;   ///< m that the tabs reach onto the shell and up the rib
     int plies = 2;       ///< of cloth in a tab
+    std::string cloth = "glass biaxial 450";
+    std::string paste = "thickened epoxy";         ///< under what is bonded hard
+    std::string strip = "closed-cell foam strip";  ///< under what is bonded softly or floats
     static void fields(auto& c, auto&& v) {
         v("bond", c.bond);
+        v("cloth", c.cloth);
+        v("paste", c.paste);
+        v("strip", c.strip);
         v("gap", c.gap, 0.0, 0.05);
         v("tab", c.tab, 0.01, 0.3);
         v("plies", c.plies, 1, 12);

@@ -137,8 +137,10 @@ Findings evaluate(const Choices& c, const split::Findings& split, const edge::Fi
          out.crate ? fmt::format("both ways at most a pitch apart, {} half laps", out.crate->laps)
                    : fmt::format("both ways at most a pitch apart, {} legs", out.legs)},
         {"bond", "bonded to the shell", Kind::length, out.bond_length,
-         "the ribs' edges along the shell; tabs of " + quantity(Kind::length, c.joint.tab) +
-             " on both sides"},
+         std::string("the ribs' edges along the shell") +
+             (c.joint.bond == Bond::soft
+                  ? "; tabs of " + quantity(Kind::length, c.joint.tab) + " on both sides"
+                  : std::string())},
         {"print", "print-through, 1 shows", Kind::factor, out.print,
          out.print_reason.empty() ? std::string("no ribs") : out.print_reason},
         {"mass", "mass of the back", Kind::mass, out.mass,

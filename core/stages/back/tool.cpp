@@ -333,7 +333,7 @@ class Builder {
 
     /// Ties a rib's edge to the shell with the bond's stiffness a metre.
     void tie_chain(const std::vector<std::uint32_t>& chain, const Point& along) {
-        const auto bond = bond_of(c_.joint, rib_thickness_);
+        const auto bond = bond_of(c_.joint, rib_thickness_, in_.shell_found.resin, in_.shop);
         const Point side = along.cross(f_.w).normalized();
         for (std::size_t i = 0; i < chain.size(); ++i) {
             double reach = 0;
@@ -382,7 +382,7 @@ class Builder {
                              "take lines both ways, or a closer pitch");
         std::map<std::pair<int, int>, std::uint32_t> level;
         const double size = c_.tubes.size;
-        const auto bond = bond_of(c_.joint, size);
+        const auto bond = bond_of(c_.joint, size, in_.shell_found.resin, in_.shop);
         for (const auto& [pair, shell] : crossing_) {
             const Point p = points()[shell];
             const auto foot = beside(shell);

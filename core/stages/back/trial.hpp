@@ -32,7 +32,7 @@ struct CaseResult {
     double error = 0;             ///< m that the moulded face is out of shape, its own movement taken off
     Point worst = Point::Zero();  ///< where the face, or what is pushed, moves most; upright
     std::string where;            ///< the same in words
-    double skin = 0;              ///< largest strain of a skin ÷ what it bears
+    double skin = 0;              ///< largest strain of a skin ÷ what the shell's resin bears
     double foam = 0;              ///< largest stress of a foam back ÷ its strength; 0 without
     double buckles = 0;           ///< times the load at which it buckles; 0 where it does not or is not asked
     double reactions = 0;         ///< N on the supports along the pull
@@ -64,9 +64,6 @@ struct Trial {
         return nullptr;
     }
 };
-
-/// What a skin may be strained to before its resin begins to crack, typical.
-inline constexpr double kSkinStrain = 0.003;
 
 /// Edge of a mesh of about `triangles` over the tool's face that still resolves the ribs, m.
 double edge_for(const ToolInputs& in, std::size_t triangles);

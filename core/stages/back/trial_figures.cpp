@@ -93,8 +93,10 @@ Calls trial_calls(const Trial& t, const Choices& c, const brief::Choices& brief)
         if (r.skin > 1)
             add(r.skin > 2 ? Severity::stop : Severity::caution, "strain-" + key_of(r.kind),
                 fmt::format("A skin is strained to {:.0f} % of what it bears: ", 100 * r.skin) + name,
-                "Resin cracks beyond about 0.3 % of strain; typical, see your data sheets. Worst " + r.where +
-                    ".");
+                "The shell's resin begins to crack beyond the strain that the library gives for it; see your "
+                "data "
+                "sheets. Worst " +
+                    r.where + ".");
         if (r.foam > 1)
             add(Severity::stop, "foam-" + key_of(r.kind),
                 fmt::format("The foam of the back is crushed: {:.0f} % of its strength, ", 100 * r.foam) +

@@ -4,19 +4,15 @@
 #include <cmath>
 
 #include "core/base/units.hpp"
+#include "core/shop/stack_figures.hpp"
 
 namespace jig::back {
 namespace {
 
-/// Typical: thickened resin in a fillet, a closed-cell strip, one tab ply (docs/methods.md, The tool on
-/// trial).
-constexpr double kFilletE = 3e9, kStripE = 5e6, kTabE = 14e9, kTabG = 4e9, kTabPly = 0.0004;
 /// The share of a tab's membrane stiffness that counts across its bend.
 constexpr double kTabBend = 0.2;
 /// A floating joint carries across its gap and hardly along it.
 constexpr double kSlide = 0.01;
-/// A fillet's shear modulus is its E by 2(1 + ν), ν = 0.35.
-constexpr double kFilletShear = 2.7;
 
 }  // namespace
 
@@ -33,12 +29,18 @@ TubeSection section_of(const Choices& c) {
     return {kPi / 4 * (s * s - in * in), second, 2 * second};
 }
 
-BondFacts bond_of(const Joint& j, double wide) {
-    const double gap = std::max(0.0005, j.gap), tab = j.plies * kTabPly;
-    if (j.bond == Bond::hard) return {kFilletE * wide / gap, kFilletE / kFilletShear * wide / gap};
+BondFacts bond_of(const Joint& j, double wide, const Resin& resin, const Shop& shop) {
+    const bool hard = j.bond == Bond::hard;
+    const auto& under = need(shop.bonds, hard ? j.paste : j.strip, "back bond");
+    const double gap = std::max(0.0005, j.gap);
+    if (hard) return {under.E * wide / gap, under.G * wide / gap};
+    const double pressed = under.E * wide / gap;
+    if (j.bond == Bond::floating) return {pressed, kSlide * pressed};
     // Tabs carry along their own plane; the strip carries what presses.
-    const double across = kStripE * wide / gap + kTabBend * 2 * kTabE * tab / j.tab;
-    return {across, j.bond == Bond::soft ? 2 * kTabG * tab / j.tab : kSlide * across};
+    const std::vector<Layer> plies(static_cast<std::size_t>(j.plies), {LayerKind::ply, j.cloth, 0, 0});
+    const auto tab = sum_stack(plies, resin, LayUp::hand, shop, "back tab").laminate;
+    return {pressed + kTabBend * 2 * tab.membrane.Ex * tab.thickness / j.tab,
+            2 * tab.membrane.Gxy * tab.thickness / j.tab};
 }
 
 }  // namespace jig::back

@@ -1,6 +1,7 @@
 // Tubes and square sections that a back is welded from.
 #pragma once
 
+#include "core/shop/shop.hpp"
 #include "core/stages/back/choices.hpp"
 
 namespace jig::back {
@@ -26,7 +27,8 @@ struct BondFacts {
     double across = 0;   ///< N/m per m, against opening and closing
     double sliding = 0;  ///< N/m per m, along the joint
 };
-/// `wide` m of rib or tube lies on the joint. Typical: thickened resin, a closed-cell strip, tabs.
-BondFacts bond_of(const Joint& joint, double wide);
+/// `wide` m of rib or tube lies on the joint; tabs are laid by hand in `resin`. Throws InputError for what
+/// the library has not.
+BondFacts bond_of(const Joint& joint, double wide, const Resin& resin, const Shop& shop);
 
 }  // namespace jig::back
