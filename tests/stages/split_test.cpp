@@ -58,6 +58,15 @@ TEST_CASE("a closed ball is stopped in one piece and freed by the plane that its
     CHECK(e.tape_length == Approx(2 * 1.15 * 2 * kPi *
                                   (0.3 + halves.edge.trim + halves.edge.channel + halves.edge.tape_land / 2))
                                .epsilon(0.01));
+    // The run bonds a back to either half, with tabs of cloth on both sides of each rib.
+    double bonding = 0;
+    for (const auto& line : two.run->hours) bonding += line.what == "bonding ribs" ? line.hours : 0;
+    CHECK(bonding == Approx(2 * two.back->bond_length * fixtures::shop().rate("bonding ribs")));
+    const auto& tab = halves.back.joint;
+    double cloth = 0;
+    for (const auto& line : two.run->materials)
+        cloth += line.stage == Stage::back && line.what == tab.cloth ? line.amount : 0;
+    CHECK(cloth >= 2 * two.back->bond_length * 4 * tab.tab * tab.plies);
     // The other half is the same seen from the other side.
     auto turned = halves;
     turned.edge.piece = 2;

@@ -131,6 +131,8 @@ void fitting_lines(Book& book, const Before& b, const Shop& shop) {
 void back_lines(Book& book, const Before& b, const Shop& shop) {
     const auto once = Ledger::once;
     const auto& c = b.back_choices;
+    const double pieces = b.pieces();
+    const double bonded = pieces * b.back.bond_length;
     const auto boards = [&](const std::string& name, double area) {
         const auto& board = need(shop.boards, name, "back");
         book.material(once, Stage::back, board.name, Kind::count,
@@ -141,23 +143,23 @@ void back_lines(Book& book, const Before& b, const Shop& shop) {
         case BackKind::none:
             return;
         case BackKind::egg_crate:
-            boards(c.board, b.back.rib_area);
+            boards(c.board, pieces * b.back.rib_area);
             break;
         case BackKind::foam_blocks:
-            boards(c.foam.board, b.back.rib_area);
-            book.stack(once, Stage::back, b.back.sandwich, b.shell.resin, b.back.sandwich_area,
+            boards(c.foam.board, pieces * b.back.rib_area);
+            book.stack(once, Stage::back, b.back.sandwich, b.shell.resin, pieces * b.back.sandwich_area,
                        b.shell_choices.waste, 0);
-            book.rated(once, Stage::back, "laying ply", c.foam.plies * b.back.sandwich_area);
+            book.rated(once, Stage::back, "laying ply", c.foam.plies * pieces * b.back.sandwich_area);
             break;
         case BackKind::tubes:
         case BackKind::frame:
             book.consumable(once, Stage::back,
                             c.tubes.metal == Metal::steel ? "steel tube" : "aluminium tube", Kind::mass,
-                            b.back.mass);
-            book.rated(once, Stage::back, "welding a frame", 2.0 * b.back.legs);
+                            pieces * b.back.mass);
+            book.rated(once, Stage::back, "welding a frame", 2.0 * pieces * b.back.legs);
             if (c.kind == BackKind::frame)
                 book.material(once, Stage::back, "levelling foot M12", Kind::count,
-                              c.feet.along * c.feet.across, 0,
+                              pieces * c.feet.along * c.feet.across, 0,
                               need(shop.fasteners, "levelling foot M12", "back").price);
             break;
         case BackKind::sandwich:
@@ -168,13 +170,23 @@ void back_lines(Book& book, const Before& b, const Shop& shop) {
             return;
     }
     if (b.back.crate) {
-        book.rated(once, Stage::back, "cutting ribs", b.back.crate->cut_length);
-        book.rated(once, Stage::back, "fitting ribs", b.back.ribs);
+        book.rated(once, Stage::back, "cutting ribs", pieces * b.back.crate->cut_length);
+        book.rated(once, Stage::back, "fitting ribs", pieces * b.back.ribs);
     }
-    if (c.joint.bond != Bond::hard)
-        book.consumable(once, Stage::back, "soft strip", Kind::length, b.back.bond_length);
-    book.consumable(once, Stage::back, "thickened epoxy for fillets", Kind::mass, 0.15 * b.back.bond_length);
-    book.rated(once, Stage::back, "bonding ribs", b.back.bond_length);
+    if (c.joint.bond == Bond::hard)
+        book.consumable(once, Stage::back, "thickened epoxy for fillets", Kind::mass, 0.15 * bonded);
+    else
+        book.consumable(once, Stage::back, "soft strip", Kind::length, bonded);
+    if (c.joint.bond == Bond::soft) {
+        // On both sides, onto the shell and up the rib.
+        const double area = bonded * 2 * 2 * c.joint.tab;
+        const std::vector<Layer> tab(static_cast<std::size_t>(c.joint.plies),
+                                     {LayerKind::ply, c.joint.cloth, 0, 0});
+        book.stack(once, Stage::back, sum_stack(tab, b.shell.resin, LayUp::hand, shop, "back tab"),
+                   b.shell.resin, area, b.shell_choices.waste, 0);
+        book.rated(once, Stage::back, "laying ply", c.joint.plies * area);
+    }
+    book.rated(once, Stage::back, "bonding ribs", bonded);
 }
 
 void tool_lines(Book& book, const Before& b, const Shop& shop, const std::string& grade) {

@@ -74,6 +74,11 @@ struct Before {
     const release::Findings& release;
     const part::Choices& part_choices;
     const part::Findings& part;
+    /// How often the back is built: of a mould in pieces it is worked out for the one that is shown, and the
+    /// others are taken as like it.
+    [[nodiscard]] double pieces() const {
+        return split.one_piece() ? 1 : static_cast<double>(split.set.pieces.size());
+    }
 };
 
 Findings evaluate(const Choices& choices, const Before& before, const Shop& shop);

@@ -72,17 +72,19 @@ std::vector<Task> build_tasks(const Before& b, const Shop& shop) {
         }
     }
     const auto& back = b.back_choices;
+    const double pieces = b.pieces();
     if (back.has_plates()) {
         const double cut = b.back.crate ? b.back.crate->cut_length : 0;
-        out.push_back({"back", fmt::format("cut and fit {} ribs", b.back.ribs),
-                       work("cutting ribs", cut) + work("fitting ribs", b.back.ribs), hands, 0, true, 0});
+        out.push_back({"back", fmt::format("cut and fit {:.0f} ribs", pieces * b.back.ribs),
+                       work("cutting ribs", pieces * cut) + work("fitting ribs", pieces * b.back.ribs), hands,
+                       0, true, 0});
     }
     if (back.has_bars())
-        out.push_back({"back", fmt::format("weld the back: {} legs", b.back.legs),
-                       work("welding a frame", 2.0 * b.back.legs), hands, 0, true, 0});
+        out.push_back({"back", fmt::format("weld the back: {:.0f} legs", pieces * b.back.legs),
+                       work("welding a frame", 2.0 * pieces * b.back.legs), hands, 0, true, 0});
     if (back.has_grid())
-        out.push_back({"back", "bond the back to the shell", work("bonding ribs", b.back.bond_length), hands,
-                       16 * kHour, true, 0});
+        out.push_back({"back", "bond the back to the shell",
+                       work("bonding ribs", pieces * b.back.bond_length), hands, 16 * kHour, true, 0});
     if (back.kind == BackKind::sandwich)
         out.push_back({"back", "core and inner skin",
                        work("laying ply", back.sandwich.plies * b.back.sandwich_area) +
