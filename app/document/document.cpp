@@ -188,8 +188,8 @@ void Document::try_out(const Job& job, const Findings& findings, const Shop& sho
         const std::lock_guard hold(lock_);
         finely = finely_;
     }
-    const auto tell = [&](std::shared_ptr<const back::Trial> trial, bool last) {
-        auto whole = with_trial(findings, job, std::move(trial));
+    const auto tell = [&](const std::shared_ptr<const back::Trial>& trial, bool last) {
+        auto whole = with_trial(findings, job, trial);
         QMetaObject::invokeMethod(
             this,
             [this, number, wish, last, f = std::move(whole)]() mutable {

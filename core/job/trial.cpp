@@ -40,7 +40,8 @@ std::shared_ptr<const back::Trial> try_tool(const Job& job, const Findings& f, c
     return std::make_shared<const back::Trial>(back::try_out(in, face, job.brief, coarse, progress));
 }
 
-Findings with_trial(Findings f, const Job& job, std::shared_ptr<const back::Trial> trial, bool outdated) {
+Findings with_trial(Findings f, const Job& job, const std::shared_ptr<const back::Trial>& trial,
+                    bool outdated) {
     if (!f.back || !trial) return f;
     auto back = *f.back;
     auto figures = back::trial_figures(*trial, job.back);

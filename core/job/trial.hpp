@@ -27,7 +27,7 @@ std::shared_ptr<const back::Trial> try_tool(const Job& job, const Findings& find
 
 /// Findings with a trial's figures among the back's and its calls among all. An outdated trial still shows
 /// its figures while a new one is on its way, but warns of nothing.
-Findings with_trial(Findings findings, const Job& job, std::shared_ptr<const back::Trial> trial,
+Findings with_trial(Findings findings, const Job& job, const std::shared_ptr<const back::Trial>& trial,
                     bool outdated = false);
 
 /// Whether two jobs, worked out to these findings, would be tried out alike.

@@ -15,7 +15,6 @@ namespace jig::back {
 namespace {
 
 using shell_fe::Bar;
-using shell_fe::Model;
 using shell_fe::Tie;
 
 /// Twice the area of a face ÷ its longest side squared, below which it is left out.

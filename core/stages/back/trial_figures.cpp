@@ -40,7 +40,7 @@ std::vector<Figure> trial_figures(const Trial& t, const Choices& c) {
                       fmt::format("; skins at {:.0f} % of what they bear", 100 * r.skin);
         if (r.foam > 0) reason += fmt::format(", foam at {:.0f} %", 100 * r.foam);
         if (r.buckles > 0) reason += fmt::format("; buckles at {:.1f} times this", r.buckles);
-        reason += "; shell finite elements, " + mesh + differs;
+        reason.append("; shell finite elements, ").append(mesh).append(differs);
         out.push_back({key_of(r.kind), std::string(said(r.kind)), Kind::thickness, r.moves, reason});
     }
     double error = 0;

@@ -49,7 +49,9 @@ struct Way {
     }
     /// The nearest place that is clear of corners, within `reach`.
     [[nodiscard]] double clear(double way, double reach) const {
-        for (double off = 0; off <= reach; off += kClear / 6) {
+        const double step = kClear / 6;
+        for (int i = 0; i <= static_cast<int>(reach / step); ++i) {
+            const double off = i * step;
             for (const double to : {way + off, way - off}) {
                 if (turn(to) < kCorner) return to;
             }
