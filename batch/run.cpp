@@ -49,12 +49,12 @@ const std::vector<Verb>& verbs() {
          "see "
          "docs/batch.md.",
          run_stiffness},
-        {"tool", "tool JOB [--quick yes] [--suggest yes] [--out DIR] [--library DIR]",
+        {"tool", "tool JOB [--piece N] [--quick yes] [--suggest yes] [--out DIR] [--library DIR]",
          "The tool of a job on trial by shell finite elements: own weight, turned over, leant on, bolted, "
-         "levered, "
-         "bagged, heated, on two meshes. --quick leaves the fine one off, --suggest seeks rib pitch and "
-         "feet, "
-         "--out writes the ribs' cutting sheets and the flange's drilling template.",
+         "levered, bagged, heated, on two meshes. --piece chooses one of a mould in pieces, --quick leaves "
+         "the "
+         "fine mesh off, --suggest seeks rib pitch and feet, --out writes the ribs' cutting sheets and the "
+         "flange's drilling template.",
          run_tool},
         {"shell", "shell JOB [--build TEXT] [--out JOB] [--library DIR]",
          "The mould's laminate of a job: its order of laying, the seven schools worked out side by side, and "
@@ -92,7 +92,7 @@ int run(const std::vector<std::string>& words, std::ostream& out, std::ostream& 
         const auto args = read_arguments(
             words, {"pull",   "drag-deg", "unit",  "top", "axis",    "thickness", "sheet",  "kerf",
                     "margin", "out",      "pdf",   "csv", "library", "chord",     "pieces", "plane",
-                    "fit",    "hollow",   "grain", "pin", "quick",   "suggest",   "build"});
+                    "fit",    "hollow",   "grain", "pin", "quick",   "suggest",   "build",  "piece"});
         if (args.verb.empty()) {
             if (!args.help)
                 throw InputError("jigshell-batch", "no verb is given", "see jigshell-batch --help");

@@ -27,7 +27,8 @@ Json case_json(const back::CaseResult& r) {
 
 Json run_tool(const Arguments& a, Progress& progress) {
     const auto shop = load_shop(data_folder() + "/library", a.option("library").value_or(""));
-    const auto job = load_job(a.file("the job file"));
+    auto job = load_job(a.file("the job file"));
+    job.edge.piece = static_cast<int>(a.number("piece", job.edge.piece, 1, 12));
     const auto findings = evaluate(job, shop, nullptr, progress);
     for (const auto& call : findings.calls) {
         if (call.key == "input" && call.stage <= Stage::back)

@@ -391,6 +391,9 @@ TEST_CASE("tool tries a job's tool out, seeks a pitch and writes ribs and drilli
         if (c["case"] == "standing") weight = -c["reactions_N"].get<double>();
     }
     CHECK(weight == Approx(j["mass_kg"].get<double>() * kGravity).epsilon(1e-6));
+    CHECK(j["tips"]["force_N"].get<double>() > 0);
+    CHECK_FALSE(j["tips"]["where"].get<std::string>().empty());
+    CHECK(ask({"tool", file, "--piece", "0"}).code == 2);
     CHECK(j["suggestion"]["pitches"].size() >= 4);
     CHECK(j["suggestion"]["pitch_m"].get<double>() > 0);
     REQUIRE(j["files"].size() >= 4);
@@ -425,6 +428,15 @@ TEST_CASE("shell answers with its order, the schools and stacks that were sought
     REQUIRE(j["stacks"].size() > 3);
     CHECK(j["stacks"][0]["mass_kg"].get<double>() < j["stacks"][1]["mass_kg"].get<double>());
     if (!j["best_stack"].is_null()) CHECK(j["stacks"][j["best_stack"].get<std::size_t>()]["fits"] == true);
+    // A build in units is laid, told and written as a job of its own.
+    const auto other = folder / "24.jigshell";
+    const auto built = ask({"shell", file, "--build", "24", "--out", other});
+    REQUIRE(built.code == 0);
+    CHECK(std::abs(built.json()["units"].get<double>() - 24) <= 0.5);
+    CHECK(to_json_value(load_job(other).shell.layers) == built.json()["layers"]);
+    CHECK(load_job(file).shell.layers == job.shell.layers);
+    CHECK(ask({"shell", file, "--build", "13 + 1"}).code == 2);
+    CHECK(ask({"shell", file, "--out", other}).code == 2);
     job.shell.resin = "honey";
     save_job(job, file);
     CHECK(ask({"shell", file}).code == 2);
