@@ -121,6 +121,17 @@ TEST_CASE("a build typed ply by ply") {
     // The core of a sandwich stands where it is written.
     const auto s = shell::start_from(School::sandwich);
     CHECK(cloths(from_units("2 + core + 2", s, nullptr, shop()))[1] == "PVC foam 75, 15 mm");
+    // Of two different cores each keeps its place.
+    auto twice = s;
+    const auto first = std::find_if(twice.layers.begin(), twice.layers.end(),
+                                    [](const Layer& l) { return l.kind == LayerKind::core; });
+    auto other = *first;
+    for (const auto& core : shop().cores)
+        other.material = core.name == first->material ? other.material : core.name;
+    twice.layers.insert(first + 2, other);
+    CHECK(cloths(from_units("2 + core + 2 + core + 2", twice, nullptr, shop())) ==
+          std::vector<std::string>{"glass cloth 200 plain", s.layers[4].material, "glass cloth 200 plain",
+                                   other.material, "glass cloth 200 plain"});
     // A doubler takes plies alone, and for a total the fewest.
     const auto zone = shell::fresh_zone(c, ZoneKind::flange);
     const auto listed = from_units("2 x 6", c, &zone, shop());
@@ -134,8 +145,9 @@ TEST_CASE("a build typed ply by ply") {
 
 TEST_CASE("what is no build in units is refused with its reason") {
     const auto c = shell::start_from(School::glass_epoxy);
-    for (const char* typed : {"", " ", "0", "9999", "-3", "1 +", "+", "two", "1 2", "1 + x", "4 × ",
-                              "300 x 1", "core", "1 + core + 1", "40 + 1", "1e3", "0 + 1", "1..2 + 1"}) {
+    for (const char* typed :
+         {"", " ", "0", "9999", "-3", "1 +", "+", "two", "1 2", "1 + x", "4 × ", "300 x 1", "core",
+          "1 + core + 1", "40 + 1", "1e3", "0 + 1", "1..2 + 1", "0 x 3"}) {
         INFO(typed);
         CHECK_THROWS_AS(from_units(typed, c, nullptr, shop()), InputError);
     }

@@ -70,11 +70,15 @@ const std::string& worth_of(double units, const std::vector<Worth>& all) {
     return best->cloth;
 }
 
-/// Of the stack's cores, where a list says "core".
-Layer core_of(const Cloths& cloths) {
-    if (cloths.core.empty())
+/// Of the stack's cores the one that comes next, where a list says "core"; the last again for more.
+Layer core_of(const Choices& c, std::size_t place) {
+    const auto& layers = c.layers.empty() ? start_from(c.school).layers : c.layers;
+    std::vector<Layer> cores;
+    std::copy_if(layers.begin(), layers.end(), std::back_inserter(cores),
+                 [](const Layer& l) { return l.kind == LayerKind::core; });
+    if (cores.empty())
         throw InputError("shell", "the stack has no core to put there", "add one to the table first");
-    return cloths.core.front();
+    return cores[std::min(place, cores.size() - 1)];
 }
 
 std::vector<Layer> listed(const std::string& typed, const Choices& c, const Cloths& cloths,
@@ -82,19 +86,20 @@ std::vector<Layer> listed(const std::string& typed, const Choices& c, const Clot
     static const std::regex term(R"(\s*(?:(\d{1,4})\s*(?:x|X|\*|×)\s*)?([0-9.,]+|core)\s*)");
     const auto all = worths(c, cloths, shop);
     std::vector<Layer> out;
+    std::size_t cores = 0;
     for (std::size_t from = 0; from <= typed.size();) {
         const auto to = std::min(typed.find('+', from), typed.size());
         const auto text = typed.substr(from, to - from);
         std::smatch m;
         const bool reads = std::regex_match(text, m, term), core = reads && m[2] == "core";
         const double units = reads && !core ? read_quantity(Kind::factor, m[2].str(), {}).value_or(0) : 0;
-        if (!core && units <= 0)
+        const std::size_t times = m[1].matched ? std::stoul(m[1]) : 1;
+        if ((!core && units <= 0) || times == 0)
             throw InputError("shell", "\"" + text + "\" is no ply counted in units",
                              "write for instance 24 for a total, or 1 + 2 + 4 × 6 + 1 ply by ply");
-        const std::size_t times = m[1].matched ? std::stoul(m[1]) : 1;
         if (out.size() + times > kMostPlies)
             throw InputError("shell", fmt::format("over {} plies", kMostPlies), "count again");
-        const auto layer = core ? core_of(cloths) : Layer{LayerKind::ply, worth_of(units, all), 0, 0};
+        const auto layer = core ? core_of(c, cores++) : Layer{LayerKind::ply, worth_of(units, all), 0, 0};
         out.insert(out.end(), times, layer);
         from = to + 1;
     }
