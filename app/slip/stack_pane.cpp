@@ -35,6 +35,8 @@ StackPane::StackPane(Document& document, Stage stage, QWidget* parent)
     table_->setAccessibleName(stage == Stage::shell ? "Stack of the shell, plug side first"
                                                     : "Stack of the part, tool side first");
     table_->verticalHeader()->setDefaultSectionSize(kRow);
+    // Where a name does not fit, its end tells more than its beginning: cloths differ by weight and weave.
+    table_->setTextElideMode(Qt::ElideLeft);
     auto* box = new QVBoxLayout(this);
     box->setContentsMargins(0, 0, 0, 0);
     if (stage == Stage::shell) build_zones(box);
