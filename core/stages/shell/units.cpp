@@ -3,9 +3,9 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <charconv>
 #include <cmath>
 #include <functional>
-#include <regex>
 
 #include "core/base/units.hpp"
 #include "core/shop/stack_figures.hpp"
@@ -81,26 +81,50 @@ Layer core_of(const Choices& c, std::size_t place) {
     return cores[std::min(place, cores.size() - 1)];
 }
 
-std::vector<Layer> listed(const std::string& typed, const Choices& c, const Cloths& cloths,
-                          const Shop& shop) {
-    static const std::regex term(R"(\s*(?:(\d{1,4})\s*(?:x|X|\*|×)\s*)?([0-9.,]+|core)\s*)");
+std::string_view trimmed(std::string_view text) {
+    const auto first = text.find_first_not_of(' '), last = text.find_last_not_of(' ');
+    return first == std::string_view::npos ? std::string_view() : text.substr(first, last - first + 1);
+}
+
+/// "4 × 5.7", "4 x core", "1.9": so many plies of so many units, or a core.
+struct Term {
+    int times = 1;
+    bool core = false;
+    double units = 0;
+};
+std::optional<Term> read_term(std::string_view text) {
+    Term out;
+    for (const std::string_view sign : {"×", "x", "X", "*"}) {
+        const auto at = text.find(sign);
+        if (at == std::string_view::npos) continue;
+        const auto count = trimmed(text.substr(0, at));
+        const auto [end, bad] = std::from_chars(count.data(), count.data() + count.size(), out.times);
+        if (bad != std::errc{} || end != count.data() + count.size() || out.times < 1) return std::nullopt;
+        text.remove_prefix(at + sign.size());
+        break;
+    }
+    text = trimmed(text);
+    out.core = text == "core";
+    if (!out.core) out.units = read_quantity(Kind::factor, text).value_or(0);
+    return out.core || out.units > 0 ? std::optional(out) : std::nullopt;
+}
+
+std::vector<Layer> listed(std::string_view typed, const Choices& c, const Cloths& cloths, const Shop& shop) {
     const auto all = worths(c, cloths, shop);
     std::vector<Layer> out;
     std::size_t cores = 0;
     for (std::size_t from = 0; from <= typed.size();) {
         const auto to = std::min(typed.find('+', from), typed.size());
         const auto text = typed.substr(from, to - from);
-        std::smatch m;
-        const bool reads = std::regex_match(text, m, term), core = reads && m[2] == "core";
-        const double units = reads && !core ? read_quantity(Kind::factor, m[2].str(), {}).value_or(0) : 0;
-        const std::size_t times = m[1].matched ? std::stoul(m[1]) : 1;
-        if ((!core && units <= 0) || times == 0)
-            throw InputError("shell", "\"" + text + "\" is no ply counted in units",
+        const auto term = read_term(text);
+        if (!term)
+            throw InputError("shell", "\"" + std::string(text) + "\" is no ply counted in units",
                              "write for instance 24 for a total, or 1 + 2 + 4 × 6 + 1 ply by ply");
-        if (out.size() + times > kMostPlies)
+        if (out.size() + static_cast<std::size_t>(term->times) > kMostPlies)
             throw InputError("shell", fmt::format("over {} plies", kMostPlies), "count again");
-        const auto layer = core ? core_of(c, cores++) : Layer{LayerKind::ply, worth_of(units, all), 0, 0};
-        out.insert(out.end(), times, layer);
+        const auto layer =
+            term->core ? core_of(c, cores++) : Layer{LayerKind::ply, worth_of(term->units, all), 0, 0};
+        out.insert(out.end(), static_cast<std::size_t>(term->times), layer);
         from = to + 1;
     }
     return out;
@@ -247,9 +271,8 @@ std::string in_units(const std::vector<Layer>& layers, const Choices& c, const S
 std::vector<Layer> from_units(const std::string& typed, const Choices& c, const Zone* doubler,
                               const Shop& shop) {
     const auto cloths = cloths_of(c, shop);
-    const auto first = typed.find_first_not_of(' '), last = typed.find_last_not_of(' ');
-    const auto text = first == std::string::npos ? std::string() : typed.substr(first, last - first + 1);
-    if (const auto total = read_quantity(Kind::factor, text, {}))
+    const auto text = trimmed(typed);
+    if (const auto total = read_quantity(Kind::factor, text))
         return adding_up(*total, c, cloths, doubler != nullptr, shop);
     auto plies = listed(text, c, cloths, shop);
     std::vector<Layer> old;
