@@ -69,9 +69,7 @@ Loops cut_outline(const Job& job, const Findings& f, const Piece* piece, double&
 /// Of a mould in pieces the one that the stand shows; none for a mould in one.
 const Piece* piece_shown(const Job& job, const Findings& f, Stage stage) {
     if (f.split->one_piece()) return nullptr;
-    const auto& pieces = f.split->set.pieces;
-    const auto last = pieces.size() - 1;
-    return &pieces[stage_of_tool(stage) ? std::min(static_cast<std::size_t>(job.edge.piece - 1), last) : 0];
+    return &f.split->set.pieces[stage_of_tool(stage) ? edge::chosen_piece(job.edge, *f.split) : 0];
 }
 
 Loop box(double x0, double y0, double x1, double y1) {
