@@ -1,3 +1,5 @@
+#include <fmt/format.h>
+
 #include <filesystem>
 
 #include "batch/verbs.hpp"
@@ -134,8 +136,12 @@ Json run_measure(const Arguments& a, Progress& progress) {
     const auto mesh = load_mesh(a, progress);
     auto m = measure(mesh.mesh, mesh.topology);
     find_inside_radius(mesh.mesh, bends(mesh.mesh, mesh.topology), m);
-    Json repairs = Json::array();
+    Json repairs = Json::array(), left = Json::array();
     for (const auto& r : mesh.repairs) repairs.push_back({{"what", r.what}, {"count", r.count}});
+    for (const auto& r : mesh.left) {
+        left.push_back({{"what", r.what}, {"count", r.count}, {"at_m", Json::array()}});
+        for (const auto& p : r.places) left.back()["at_m"].push_back(vector_json(p));
+    }
     Json out{{"triangles", mesh.mesh.triangles.size()},
              {"closed", m.closed},
              {"area_m2", m.area},
@@ -143,7 +149,8 @@ Json run_measure(const Arguments& a, Progress& progress) {
              {"centroid_m", vector_json(m.centroid)},
              {"size_m", vector_json(m.size)},
              {"holes", m.rims},
-             {"repairs", repairs}};
+             {"repairs", repairs},
+             {"left", left}};
     out["smallest_inside_radius_m"] = m.smallest_inside_radius ? Json(*m.smallest_inside_radius) : Json();
     return out;
 }
@@ -222,7 +229,18 @@ Json run_slabs(const Arguments& a, Progress& progress) {
         write_atomically(write_stl_binary(stack_mesh(stack)), *folder + "/stack.stl");
         files.push_back(*folder + "/stack.stl");
     }
+    Json notes = Json::array();
+    if (c.slabs.hollow && plan.slabs.hollows.empty())
+        notes.push_back(fmt::format("--hollow cuts nothing out: behind a wall of {} m, no slab that is covered "
+                                    "from above has a hollow of {} m² or more",
+                                    c.slabs.wall, plug::kWorthHollowing));
+    if (plan.slabs.parted > 0)
+        notes.push_back(fmt::format("{} of {} slabs are larger than a sheet and parted by {} joints",
+                                    plan.slabs.parted, stack.slabs.size(), plan.slabs.joints));
     return {{"slabs", list},
+            {"notes", notes},
+            {"parted", plan.slabs.parted},
+            {"hollowed", plan.slabs.hollows.size()},
             {"sheets", sheets.sheets.size()},
             {"yield", sheets.yield},
             {"stack_volume_m3", stack.volume},

@@ -42,10 +42,14 @@ void add_dimensions(Scene& s, const Wording& w) {
                             text(hi.z() - lo.z())});
 }
 
-/// A small cross where the file was mended.
+/// A small cross where the file was mended, and where faces crowd an edge still.
 void add_repairs(Scene& s, const Findings& f, const Upright& up, const Ink& k) {
     const double arm = 0.012 * s.bounds.diagonal();
-    for (const auto& repair : f.shape->repairs) {
+    auto marked = f.shape->repairs;
+    for (const auto& left : f.shape->left) {
+        if (left.what == kCrowded) marked.push_back(left);
+    }
+    for (const auto& repair : marked) {
         for (const auto& place : repair.places) {
             const Point p = up(place);
             for (int i = 0; i < 3; ++i)

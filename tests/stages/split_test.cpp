@@ -168,7 +168,7 @@ TEST_CASE("painted show surface drives the seam off, and faces given to a piece 
     const auto& seam = free.split->set.seams.front();
     const Point at = seam[seam.size() / 3], out = Point(at.x(), at.y(), 0).normalized();
     const std::array<double, 3> there{at.x(), at.y(), at.z()}, facing{out.x(), out.y(), out.z()};
-    job.split.painted = {{Paint::show, there, facing, 0.08, {0, 0, 1}}};
+    job.split.painted = {{Paint::show, there, facing, 0.05, {0, 0, 1}}};
     const auto shown = worked_out(job);
     CHECK(std::count(shown.split->show.begin(), shown.split->show.end(), 1) > 10);
     CHECK(value_of(shown.figures(Stage::split), "seam_on_show") >= 0);
@@ -177,11 +177,11 @@ TEST_CASE("painted show surface drives the seam off, and faces given to a piece 
         for (const auto& line : f.split->set.seams) {
             for (std::size_t i = 1; i < line.size(); ++i)
                 length +=
-                    ((line[i] + line[i - 1]) / 2 - at).norm() < 0.06 ? (line[i] - line[i - 1]).norm() : 0;
+                    ((line[i] + line[i - 1]) / 2 - at).norm() < 0.035 ? (line[i] - line[i - 1]).norm() : 0;
         }
         return length;
     };
-    CHECK(on_it(free) > 0.08);
+    CHECK(on_it(free) > 0.05);
     CHECK(on_it(shown) < 0.5 * on_it(free));
     // The same patch given to the lower piece: its faces are among that piece's, and the upper one lost them.
     const Point low = free.split->set.pieces[1].direction;

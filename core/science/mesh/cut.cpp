@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cassert>
 #include <cmath>
+#include <map>
 #include <unordered_map>
 
 #include "core/science/mesh/grid_key.hpp"
@@ -90,8 +91,8 @@ Parted parted(const TriangleMesh& mesh, std::span<const double> field) {
     Parted out;
     double largest = 0;
     for (const double v : field) largest = std::max(largest, std::abs(v));
-    const double zero = 1e-9 * largest;
-    const auto up = [&](std::uint32_t i) { return field[i] >= -zero; };
+    const double zero = 1e-6 * largest;  // the noise of single-precision files
+    const auto side_of = [&](std::uint32_t i) { return field[i] > zero ? 1 : field[i] < -zero ? -1 : 0; };
     Side above(out.above), below(out.below);
     std::vector<std::pair<Point, Point>> segments;
     // Points are named by their number, crossings by both ends of their edge.
@@ -105,17 +106,41 @@ Parted parted(const TriangleMesh& mesh, std::span<const double> field) {
         const std::uint64_t name = (static_cast<std::uint64_t>(std::min(a, b) + 1U) << 32U) | std::max(a, b);
         return side.corner(name, crossing_at(a, b));
     };
+    // Edges that lie in the line part a face above from one below, or touch it only.
+    struct Along {
+        int above = 0, below = 0;
+    };
+    std::map<std::pair<std::uint32_t, std::uint32_t>, Along> along;
     for (const auto& t : mesh.triangles) {
-        const int count = up(t[0]) + up(t[1]) + up(t[2]);
-        if (count == 3 || count == 0) {
-            auto& side = count == 3 ? above : below;
+        const std::array<int, 3> sign{side_of(t[0]), side_of(t[1]), side_of(t[2])};
+        const auto [least, most] = std::minmax({sign[0], sign[1], sign[2]});
+        if (least >= 0 || most <= 0) {
+            auto& side = least >= 0 ? above : below;
             side.add(whole(side, t[0]), whole(side, t[1]), whole(side, t[2]));
+            for (std::size_t k = 0; k < 3; ++k) {
+                if (sign[k] != 0 || sign[(k + 1) % 3] != 0) continue;
+                auto& edge = along[std::minmax(t[k], t[(k + 1) % 3])];
+                ++(least >= 0 ? edge.above : edge.below);
+            }
+            continue;
+        }
+        if (std::count(sign.begin(), sign.end(), 0) == 1) {
+            // Through a corner: two triangles.
+            std::size_t on = 0;
+            while (sign[on] != 0) ++on;
+            const auto a = t[on], b = t[(on + 1) % 3], c = t[(on + 2) % 3];
+            auto& first = sign[(on + 1) % 3] > 0 ? above : below;
+            auto& second = sign[(on + 1) % 3] > 0 ? below : above;
+            first.add(whole(first, a), whole(first, b), crossing(first, b, c));
+            second.add(whole(second, a), crossing(second, b, c), whole(second, c));
+            segments.emplace_back(mesh.points[a], crossing_at(b, c));
             continue;
         }
         // Turn the triangle so that its first corner stands alone.
+        const int count = (sign[0] > 0) + (sign[1] > 0) + (sign[2] > 0);
         std::size_t alone = 0;
         for (std::size_t k = 0; k < 3; ++k) {
-            if (up(t[k]) == (count == 1)) alone = k;
+            if ((sign[k] > 0) == (count == 1)) alone = k;
         }
         const auto a = t[alone], b = t[(alone + 1) % 3], c = t[(alone + 2) % 3];
         auto& tip = count == 1 ? above : below;
@@ -125,6 +150,10 @@ Parted parted(const TriangleMesh& mesh, std::span<const double> field) {
         rest.add(ab, whole(rest, b), whole(rest, c));
         rest.add(ab, whole(rest, c), ac);
         segments.emplace_back(crossing_at(a, b), crossing_at(a, c));
+    }
+    for (const auto& [ends, sides] : along) {
+        if (sides.above == 1 && sides.below == 1)
+            segments.emplace_back(mesh.points[ends.first], mesh.points[ends.second]);
     }
     out.seams = chained(segments, 1e-9 * std::max(1e-6, bounds_of(mesh).diagonal()));
     for (const auto& line : out.seams) out.seam_length += length_of(line);

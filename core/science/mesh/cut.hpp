@@ -16,7 +16,8 @@ struct Parted {
 };
 
 /// Parts every triangle that the zero line of `field` (one value a point, linear in each triangle) crosses.
-/// Values within 1e-9 of the largest count as above, so no triangle is cut in a corner.
+/// Values within 1e-6 of the largest lie on the line: triangles are parted at their corners there, and an edge in
+/// the line is seam where it lies between the two sides.
 Parted parted(const TriangleMesh& mesh, std::span<const double> field);
 
 /// By the plane through `at` across `normal` (any length); above is where the normal points.

@@ -59,7 +59,7 @@ DraftMap draft(const TriangleMesh& mesh, const RayMesh& rays, const Point& pull_
             const Point normal = twice / (2 * area);
             const double slope = std::clamp(normal.dot(pull), -1.0, 1.0);
             const double angle = std::asin(slope);
-            if (rules.foot_open && slope < -0.9998 && pull.dot(mesh.centre(f)) - low < 1e-4 * size) {
+            if (rules.foot_open && slope < -kFlatFoot && pull.dot(mesh.centre(f)) - low < kFootReach * size) {
                 out.faces[f] = Release::open;
                 sum.open += area;
                 continue;

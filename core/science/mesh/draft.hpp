@@ -14,6 +14,9 @@ enum class Release : std::uint8_t {
     open,    ///< a flat foot that the mould does not cover
 };
 
+inline constexpr double kFlatFoot = 0.9998;  ///< of one: how squarely a foot lies across the pull
+inline constexpr double kFootReach = 1e-4;   ///< of the diagonal: how near the shape's end
+
 struct DraftRules {
     double drag_angle = 0.0175;  ///< rad of draft below which a face drags
     bool foot_open = false;      ///< leave faces out that lie flat at the foot of the pull

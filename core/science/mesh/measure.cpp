@@ -11,6 +11,39 @@ namespace {
 
 constexpr double kSharpFold = 0.7;  // rad; a mesh that means a curve turns less from face to face
 
+/// The normal at a face's corner `k`, by the opening angles of the faces that meet there without a sharp fold
+/// between them and this one: a strip beside a crease keeps its own bend.
+Point smooth_normal(const TriangleMesh& mesh, const Topology& topology, const Bends& bends, std::size_t face,
+                    std::size_t k) {
+    const auto point = mesh.triangles[face][k];
+    Point sum = Point::Zero();
+    const auto add = [&](std::size_t f, std::size_t c) {
+        const Point p = mesh.points[point];
+        const Point a = (mesh.corner(f, static_cast<int>((c + 1) % 3)) - p).normalized(),
+                    b = (mesh.corner(f, static_cast<int>((c + 2) % 3)) - p).normalized();
+        const Point n = mesh.area_vector2(f).normalized();
+        if (n.allFinite()) sum += std::atan2(a.cross(b).norm(), a.dot(b)) * n;
+    };
+    add(face, k);
+    // Round the point one way until a fold, a rim or the start, then the other way.
+    for (const std::size_t side : {std::size_t{0}, std::size_t{2}}) {
+        std::size_t f = face, c = k;
+        for (int guard = 0; guard < 64; ++guard) {
+            const auto edge = (c + side) % 3;  // from the point, or to it
+            const auto g = topology.across[f][edge];
+            if (g == kNoFace || std::abs(static_cast<double>(bends.fold[f][edge])) > kSharpFold) break;
+            if (g == face) return sum.normalized();
+            const auto& t = mesh.triangles[g];
+            const auto at = t[0] == point ? 0U : t[1] == point ? 1U : 2U;
+            if (t[at] != point) break;
+            add(g, at);
+            f = g;
+            c = at;
+        }
+    }
+    return sum.normalized();
+}
+
 }  // namespace
 
 Measures measure(const TriangleMesh& mesh, const Topology& topology) {
@@ -50,31 +83,23 @@ Measures measure(const TriangleMesh& mesh, const Topology& topology) {
 
 Bends bends(const TriangleMesh& mesh, const Topology& topology) {
     const auto faces = mesh.triangles.size();
-    std::vector<Point> normal(mesh.points.size(), Point::Zero());
-    for (std::size_t f = 0; f < faces; ++f) {
-        const Point n = mesh.area_vector2(f).normalized();
-        for (int k = 0; k < 3; ++k) {
-            const Point a = (mesh.corner(f, (k + 1) % 3) - mesh.corner(f, k)).normalized();
-            const Point b = (mesh.corner(f, (k + 2) % 3) - mesh.corner(f, k)).normalized();
-            const double opening = std::atan2(a.cross(b).norm(), a.dot(b));
-            normal[mesh.triangles[f][static_cast<std::size_t>(k)]] += opening * n;
-        }
-    }
-    for (auto& n : normal) n.normalize();
     Bends out;
     out.hollow.assign(faces, 0.0F);
     out.round.assign(faces, 0.0F);
     out.fold.assign(faces, {});
     parallel_shares(faces, 4096, [&](std::size_t begin, std::size_t end, unsigned) {
         for (auto f = begin; f < end; ++f) {
-            bool creased = false;
-            for (int k = 0; k < 3; ++k) {
-                const double fold = fold_at(mesh, topology, f, k);
-                out.fold[f][static_cast<std::size_t>(k)] = static_cast<float>(fold);
-                creased |= std::abs(fold) > kSharpFold;
-            }
+            for (int k = 0; k < 3; ++k)
+                out.fold[f][static_cast<std::size_t>(k)] = static_cast<float>(fold_at(mesh, topology, f, k));
+        }
+    });
+    parallel_shares(faces, 4096, [&](std::size_t begin, std::size_t end, unsigned) {
+        for (auto f = begin; f < end; ++f) {
             const Point n = mesh.area_vector2(f).normalized();
-            if (creased || !n.allFinite()) continue;
+            if (!n.allFinite()) continue;
+            const std::array<Point, 3> normal{smooth_normal(mesh, topology, out, f, 0),
+                                              smooth_normal(mesh, topology, out, f, 1),
+                                              smooth_normal(mesh, topology, out, f, 2)};
             const auto frame = frame_across(n);
             // Least squares for the second fundamental form (e f; f g): dn = II * edge, over the three edges.
             Eigen::Matrix3d normal_rows = Eigen::Matrix3d::Zero();
@@ -83,7 +108,8 @@ Bends bends(const TriangleMesh& mesh, const Topology& topology) {
                 const auto& t = mesh.triangles[f];
                 const auto a = t[static_cast<std::size_t>(k)], b = t[static_cast<std::size_t>((k + 1) % 3)];
                 const Point2 e = frame.flat(mesh.points[b] - mesh.points[a]),
-                             d = frame.flat(normal[b] - normal[a]);
+                             d = frame.flat(normal[static_cast<std::size_t>((k + 1) % 3)] -
+                                            normal[static_cast<std::size_t>(k)]);
                 Eigen::Matrix<double, 2, 3> rows;
                 rows << e.x(), e.y(), 0, 0, e.x(), e.y();
                 normal_rows += rows.transpose() * rows;

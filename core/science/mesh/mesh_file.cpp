@@ -13,17 +13,16 @@
 namespace jig {
 namespace {
 
-/// Text whose lines start with OBJ's words for a point and for a face, soon enough.
+/// Text in which a line starts with OBJ's word for a point, however long the comments before it are.
 bool looks_like_obj(std::string_view bytes) {
     if (bytes.substr(0, 4096).find('\0') != std::string_view::npos) return false;
-    bool point = false;
-    int lines = 0;
-    for (std::size_t at = 0; at < bytes.size() && lines < 400; ++lines) {
-        const auto word = bytes.substr(at, 2);
-        point |= word == "v " || word == "v\t";
-        if (point) return true;
-        const auto end = bytes.find('\n', at);
-        if (end == std::string_view::npos) break;
+    for (std::size_t at = 0; at < bytes.size();) {
+        const auto word = bytes.find_first_not_of(" \t", at);
+        if (word == std::string_view::npos) return false;
+        if (bytes[word] == 'v' && word + 1 < bytes.size() && (bytes[word + 1] == ' ' || bytes[word + 1] == '\t'))
+            return true;
+        const auto end = bytes.find_first_of("\r\n", word);
+        if (end == std::string_view::npos) return false;
         at = end + 1;
     }
     return false;
@@ -32,10 +31,12 @@ bool looks_like_obj(std::string_view bytes) {
 }  // namespace
 
 std::optional<MeshFormat> format_of(std::string_view bytes) {
-    if (bytes.substr(0, 4) == "ply\n" || bytes.substr(0, 4) == "ply\r") return MeshFormat::ply;
+    if (looks_like_stl(bytes)) return MeshFormat::stl;
+    if (bytes.substr(0, 3) == "\xEF\xBB\xBF") bytes.remove_prefix(3);
+    if (bytes.substr(0, 3) == "ply" && bytes.size() > 3 && (std::isspace(static_cast<unsigned char>(bytes[3])) != 0))
+        return MeshFormat::ply;
     const auto first = bytes.find_first_not_of(" \t\r\n");
     if (first != std::string_view::npos && bytes.substr(first, 12) == "ISO-10303-21") return MeshFormat::step;
-    if (looks_like_stl(bytes)) return MeshFormat::stl;
     if (looks_like_obj(bytes)) return MeshFormat::obj;
     return std::nullopt;
 }

@@ -102,6 +102,24 @@ Loops united(const Loops& loops) {
     return from_clip(out);
 }
 
+std::vector<Loops> islands(const Loops& loops) {
+    std::vector<Loops> out;
+    for (const auto& loop : loops) {
+        if (signed_area(loop) > 0) out.push_back({loop});
+    }
+    std::stable_sort(out.begin(), out.end(), [](const Loops& a, const Loops& b) {
+        return signed_area(a.front()) > signed_area(b.front());
+    });
+    for (const auto& loop : loops) {
+        if (signed_area(loop) > 0) continue;
+        const auto owner = std::find_if(out.rbegin(), out.rend(), [&](const Loops& island) {
+            return signed_area(island.front()) > -signed_area(loop) && holds({island.front()}, loop.front());
+        });
+        if (owner != out.rend()) owner->push_back(loop);
+    }
+    return out;
+}
+
 Loops taken_off(const Loops& a, const Loops& b) {
     clip::Clipper clipper;
     clipper.AddPaths(to_clip(a), clip::ptSubject, true);

@@ -20,6 +20,9 @@ Point2 high_corner(const Loops& loops);
 
 /// Everything covered by any loop (nonzero rule), to a grid of one micrometre.
 Loops united(const Loops& loops);
+/// Each outer loop with the holes that lie in it, largest first; of outer loops that lie in each other's holes, a
+/// hole belongs to the smallest round it.
+std::vector<Loops> islands(const Loops& loops);
 /// What is covered by `a` and not by `b`.
 Loops taken_off(const Loops& a, const Loops& b);
 /// The same area without spikes, and without edges that run back along others closer than `distance`, m:

@@ -3,30 +3,12 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/science/mesh/nearest.hpp"
+
 namespace jig {
-namespace {
-
-double distance_to_edge(const Point& p, const Point& a, const Point& b) {
-    const Point ab = b - a;
-    const double length2 = ab.squaredNorm();
-    const double t = length2 > 0 ? std::clamp((p - a).dot(ab) / length2, 0.0, 1.0) : 0.0;
-    return (p - a - t * ab).norm();
-}
-
-}  // namespace
 
 double distance_to_face(const TriangleMesh& mesh, std::size_t face, const Point& p) {
-    const Point &a = mesh.corner(face, 0), &b = mesh.corner(face, 1), &c = mesh.corner(face, 2);
-    const Point n = mesh.area_vector2(face);
-    const double length = n.norm();
-    if (length > 0) {
-        // Inside the face's prism the plane is nearest.
-        const auto left = [&](const Point& from, const Point& to) {
-            return n.dot((to - from).cross(p - from)) >= 0;
-        };
-        if (left(a, b) && left(b, c) && left(c, a)) return std::abs(n.dot(p - a)) / length;
-    }
-    return std::min({distance_to_edge(p, a, b), distance_to_edge(p, b, c), distance_to_edge(p, c, a)});
+    return (p - nearest_on_triangle(p, mesh.corner(face, 0), mesh.corner(face, 1), mesh.corner(face, 2))).norm();
 }
 
 std::vector<std::uint32_t> faces_under(const TriangleMesh& mesh, const Dab& dab) {

@@ -2,6 +2,8 @@
 
 #include <algorithm>
 #include <cmath>
+#include <Eigen/Dense>
+#include <limits>
 #include <unordered_map>
 
 #include "core/base/parallel.hpp"
@@ -15,6 +17,7 @@ namespace {
 struct Facing {
     Point normal;
     double area;
+    double foot = 0;  ///< m² of it that lie flat at the shape's own end that way: a foot that may stay open
 };
 
 std::vector<Facing> facings(const TriangleMesh& mesh) {
@@ -35,6 +38,72 @@ std::vector<Facing> facings(const TriangleMesh& mesh) {
     return out;
 }
 
+/// Fills `foot` of the largest facings: the area of those faces that lie in the plane of the shape's end.
+void find_feet(const TriangleMesh& mesh, std::vector<Facing>& facings) {
+    constexpr std::size_t kLargest = 32;
+    const auto count = std::min(kLargest, facings.size());
+    std::partial_sort(facings.begin(), facings.begin() + static_cast<std::ptrdiff_t>(count), facings.end(),
+                      [](const Facing& a, const Facing& b) { return a.area > b.area; });
+    const double near = kFootReach * bounds_of(mesh).diagonal();
+    parallel_shares(count, 1, [&](std::size_t begin, std::size_t end, unsigned) {
+        for (auto i = begin; i < end; ++i) {
+            auto& facing = facings[i];
+            double far = -std::numeric_limits<double>::infinity();
+            for (const auto& t : mesh.triangles) {
+                for (const auto k : t) far = std::max(far, facing.normal.dot(mesh.points[k]));
+            }
+            for (std::size_t f = 0; f < mesh.triangles.size(); ++f) {
+                const Point twice = mesh.area_vector2(f);
+                if (twice.dot(facing.normal) > kFlatFoot * twice.norm() &&
+                    far - facing.normal.dot(mesh.centre(f)) < near)
+                    facing.foot += twice.norm() / 2;
+            }
+        }
+    });
+}
+
+/// Directions that the shape itself suggests: across its largest facings, along the edges between them, the axis
+/// about which three of them lean alike (a drafted tower), the way its rims look, and the main axes of its
+/// facings (a drafted body of revolution).
+std::vector<Point> suggested(const TriangleMesh& mesh, const std::vector<Facing>& facings) {
+    std::vector<Point> out;
+    const auto both = [&](const Point& p) {
+        if (!(p.norm() > 1e-4)) return;
+        const Point d = p.normalized();
+        for (const auto& known : out) {
+            if (std::abs(known.dot(d)) > std::cos(radians(0.05))) return;
+        }
+        out.push_back(d);
+    };
+    std::vector<Point> walls;
+    for (const auto& f : facings) {
+        if (walls.size() >= 10) break;
+        const bool known =
+            std::any_of(walls.begin(), walls.end(), [&](const Point& w) { return w.dot(f.normal) > 0.9998; });
+        if (!known) walls.push_back(f.normal);
+    }
+    for (const auto& w : walls) both(w);
+    Point sum = Point::Zero();
+    Eigen::Matrix3d spread = Eigen::Matrix3d::Zero();
+    for (const auto& f : facings) {
+        sum += f.area * f.normal;
+        spread += f.area * f.normal * f.normal.transpose();
+    }
+    double area = 0;
+    for (std::size_t f = 0; f < mesh.triangles.size(); ++f) area += mesh.area_vector2(f).norm() / 2;
+    if (sum.norm() > 1e-3 * area) both(sum);
+    const Eigen::Matrix3d axes = Eigen::SelfAdjointEigenSolver<Eigen::Matrix3d>(spread).eigenvectors();
+    for (int i = 0; i < 3; ++i) both(axes.col(i));
+    for (std::size_t i = 0; i < walls.size(); ++i) {
+        for (std::size_t k = i + 1; k < walls.size(); ++k) {
+            both(walls[i].cross(walls[k]));
+            for (std::size_t j = k + 1; j < walls.size(); ++j)
+                both((walls[i] - walls[k]).cross(walls[i] - walls[j]));
+        }
+    }
+    return out;
+}
+
 /// Share of the area that a tilted pull must gain over an axis to be worth the trouble of setting it up.
 constexpr double kAxisBonus = 0.02;
 
@@ -48,7 +117,8 @@ double cost(double locks, double drags, double depth, double area) {
 
 std::vector<PullCandidate> best_pulls(const TriangleMesh& mesh, const RayMesh& rays, const DraftRules& rules,
                                       std::size_t top, Progress& progress) {
-    const auto faces = facings(mesh);
+    auto faces = facings(mesh);
+    find_feet(mesh, faces);
     const double drag = std::sin(rules.drag_angle), noise = -std::sin(radians(0.01));
     double area = 0;
     for (const auto& f : faces) area += f.area;
@@ -56,9 +126,8 @@ std::vector<PullCandidate> best_pulls(const TriangleMesh& mesh, const RayMesh& r
         double locks = 0, drags = 0;
         for (const auto& f : faces) {
             const double slope = f.normal.dot(p);
-            if (rules.foot_open && slope < -0.9998) continue;
             if (slope < noise)
-                locks += f.area;
+                locks += f.area - (rules.foot_open && slope < -kFlatFoot ? f.foot : 0);
             else if (slope < drag)
                 drags += f.area;
         }
@@ -75,6 +144,10 @@ std::vector<PullCandidate> best_pulls(const TriangleMesh& mesh, const RayMesh& r
             const Point p = s * Point::Unit(i);
             tries.push_back({0, true, p});
         }
+    }
+    for (const auto& p : suggested(mesh, faces)) {
+        tries.push_back({0, false, p});
+        tries.push_back({0, false, -p});
     }
     constexpr int kSpread = 400;
     for (int i = 0; i < kSpread; ++i) {

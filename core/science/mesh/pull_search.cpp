@@ -15,7 +15,11 @@ const double kNoise = radians(0.01);
 constexpr std::size_t kPicked = 6000;    // faces that the search for pulls looks at
 constexpr double kWorthAPiece = 0.06;    // of the area's price that one more piece must save where none locks
 constexpr double kDepthPrice = 0.3;      // of the area's price for the deepest draw
-constexpr double kOppositeWorth = 0.05;  // of the area's price: two opposite pulls meet in one plane
+constexpr double kDepthEasy = 0.35;      // of that where every wall leans by kEasyDraft or more
+const double kEasyDraft = radians(20);
+constexpr double kOppositeWorth = 0.05;  // of the area's price: two opposite pulls turn over on one bench
+constexpr double kFlatWorth = 0.1;       // of the area's price: they meet in one plane across them, a flat board
+constexpr double kSeamPrice = 0.1;       // of the area's price for a seam as long as the root of the area
 constexpr double kDragPrice = 0.15;      // of a locked face's price
 
 struct Sample {
@@ -105,7 +109,39 @@ struct Reach {
     std::vector<std::vector<float>>
         price;                  ///< by direction and sample: 0 slides, up to kDragPrice drags, 1 locks
     std::vector<double> depth;  ///< by direction, extent along it as a share of the longest
+    std::vector<double> steep;  ///< by direction, share of what it reaches that stands steep along it
+    std::vector<char> flat;     ///< by direction, whether all that looks along it lies above all that looks back
+    std::vector<double> seam;   ///< by direction, its outline seen along it as a share of the area's root
 };
+
+/// Length round what is seen of a body along each direction, taken as convex (Cauchy: the mean width times π): no
+/// seam between two opposite pulls is shorter.
+std::vector<double> outlines(const TriangleMesh& mesh, const std::vector<Point>& directions, Progress& progress) {
+    constexpr std::size_t kPoints = 4000;
+    constexpr int kWidths = 16;
+    std::vector<Point> points;
+    const auto every = std::max<std::size_t>(1, 3 * mesh.triangles.size() / kPoints);
+    for (std::size_t i = 0; i < 3 * mesh.triangles.size(); i += every)
+        points.push_back(mesh.corner(i / 3, static_cast<int>(i % 3)));
+    std::vector<double> out(directions.size(), 0);
+    parallel_shares(directions.size(), 1, [&](std::size_t begin, std::size_t end, unsigned) {
+        for (auto d = begin; d < end; ++d) {
+            progress.check();
+            const auto frame = frame_across(directions[d]);
+            for (int k = 0; k < kWidths; ++k) {
+                const double turn = kPi * k / kWidths;
+                const Point across = std::cos(turn) * frame.u + std::sin(turn) * frame.v;
+                double low = std::numeric_limits<double>::infinity(), high = -low;
+                for (const auto& p : points) {
+                    low = std::min(low, across.dot(p));
+                    high = std::max(high, across.dot(p));
+                }
+                out[d] += (high - low) * kPi / kWidths;
+            }
+        }
+    });
+    return out;
+}
 
 Reach reach_of(const std::vector<Sample>& samples, const TriangleMesh& mesh, const RayMesh& rays,
                double drag_angle, Progress& progress) {
@@ -113,29 +149,44 @@ Reach reach_of(const std::vector<Sample>& samples, const TriangleMesh& mesh, con
     out.directions = directions(samples);
     out.price.resize(out.directions.size());
     for (const auto& p : out.directions) {
-        double low = std::numeric_limits<double>::infinity(), high = -low;
+        constexpr double kNone = std::numeric_limits<double>::infinity();
+        double low = kNone, high = -kNone, lowest_up = kNone, highest_down = -kNone;
         for (const auto& s : samples) {
-            low = std::min(low, p.dot(s.at));
-            high = std::max(high, p.dot(s.at));
+            const double at = p.dot(s.at), slope = s.normal.dot(p);
+            low = std::min(low, at);
+            high = std::max(high, at);
+            if (slope > std::sin(kNoise)) lowest_up = std::min(lowest_up, at);
+            if (slope < -std::sin(kNoise)) highest_down = std::max(highest_down, at);
         }
         out.depth.push_back(high - low);
+        out.flat.push_back(lowest_up > highest_down - 0.02 * (high - low));
     }
     const double longest = std::max(1e-12, *std::max_element(out.depth.begin(), out.depth.end()));
     for (auto& d : out.depth) d /= longest;
+    double area = 0;
+    for (const auto& s : samples) area += s.area;
+    out.seam = outlines(mesh, out.directions, progress);
+    for (auto& length : out.seam) length /= std::sqrt(std::max(1e-30, area));
     const double off = 1e-5 * bounds_of(mesh).diagonal(), drag = std::sin(drag_angle);
+    const double easy = std::sin(kEasyDraft);
+    out.steep.assign(out.directions.size(), 0);
     parallel_shares(out.directions.size(), 1, [&](std::size_t begin, std::size_t end, unsigned) {
         for (auto d = begin; d < end; ++d) {
             progress.check();
             const Point& p = out.directions[d];
             auto& price = out.price[d];
             price.assign(samples.size(), 1.0F);
+            double reached = 0, steep = 0;
             for (std::size_t i = 0; i < samples.size(); ++i) {
                 const double slope = samples[i].normal.dot(p);
                 if (slope < -std::sin(kNoise) ||
                     rays.blocked(samples[i].at + off * (samples[i].normal + p), p))
                     continue;
                 price[i] = slope < drag ? static_cast<float>(kDragPrice * (1 - slope / (2 * drag))) : 0.0F;
+                reached += samples[i].area;
+                steep += samples[i].area * std::clamp(1 - slope / easy, 0.0, 1.0);
             }
+            out.steep[d] = reached > 0 ? steep / reached : 1;
         }
     });
     return out;
@@ -163,14 +214,25 @@ double unfreed(const std::vector<std::size_t>& set, const Reach& reach, const st
 }
 
 /// What a set of pulls costs beside its faces: a deep draw is hard to reach and heavy to pull, so each
-/// piece's share of the longest extent counts; two opposite pulls meet in one plane and turn over on one
-/// bench.
+/// piece's share of the longest extent counts, the less the more its walls lean; so does a long seam; two
+/// opposite pulls turn over on one bench, and may meet in a flat board.
 double awkward(const std::vector<std::size_t>& set, const Reach& reach, double area) {
     double depth = 0;
-    for (const auto d : set) depth += reach.depth[d] / static_cast<double>(set.size());
-    double price = kDepthPrice * depth * area;
-    if (set.size() > 1 && reach.directions[set[0]].dot(reach.directions[set[1]]) < -0.9999)
-        price -= kOppositeWorth * area;
+    for (const auto d : set) {
+        const double hard = kDepthEasy + (1 - kDepthEasy) * reach.steep[d];
+        depth += hard * reach.depth[d] / static_cast<double>(set.size());
+    }
+    double seam = 0;
+    for (const auto d : set) seam += reach.seam[d] / static_cast<double>(set.size());
+    double price = (kDepthPrice * depth + kSeamPrice * seam) * area;
+    for (std::size_t i = 0; i < set.size(); ++i) {
+        for (std::size_t k = i + 1; k < set.size(); ++k) {
+            if (reach.directions[set[i]].dot(reach.directions[set[k]]) > -0.9999) continue;
+            // Beside a third piece the two meet in no plane alone.
+            const bool flat = set.size() == 2 && reach.flat[set[i]];
+            return price - (kOppositeWorth + (flat ? kFlatWorth : 0)) * area;
+        }
+    }
     return price;
 }
 

@@ -34,16 +34,20 @@ struct Repair {
     bool operator==(const Repair&) const = default;
 };
 
+inline constexpr const char* kCrowded = "edges at which three faces or more meet";
+
 struct Repaired {
     TriangleMesh mesh;
     Topology topology;
     std::vector<Repair> repairs;
-    std::size_t holes = 0;  ///< rims that remain
+    std::vector<Repair> left;  ///< what is open or crowded still, with its places
+    std::size_t holes = 0;     ///< rims that remain
 };
 
-/// Joins points closer than a millionth of the size, drops empty and doubled faces, turns faces so that
-/// neighbours agree and closed bodies face outwards, and closes pinholes whose rim is shorter than 2 % of the
-/// diagonal. Open surfaces stay open. Throws InputError where no face with an area is left; Cancelled.
+/// Joins points closer than a millionth of the size; takes out faces without area (their neighbours close up),
+/// doubled faces and the two that lie on each other where bodies touch; turns faces so that neighbours agree
+/// and closed bodies face outwards, those inside another inwards; closes pinholes whose rim is shorter than 2 %
+/// of the diagonal. Open surfaces stay open, and `left` says where. Throws InputError where no face with an area is left; Cancelled.
 Repaired repaired(TriangleMesh mesh, Progress& progress, const MendRules& rules = {});
 
 }  // namespace jig

@@ -212,11 +212,15 @@ SlabStack slabs(const TriangleMesh& mesh, const Topology& topology, const Point&
             high = std::max(high, height[i]);
         }
     }
-    const double tall = high - low, hair = 1e-6 * std::max(tall, 1e-9);
+    const double tall = high - low;
     if (!(thickness > 0) || tall / thickness > 2000) {
         throw InputError("slab thickness", "it makes no slab, or more than 2000",
                          "give the thickness of your sheet, such as 50 mm");
     }
+    // A shoulder on a slab's face belongs to neither slab: each is judged a hair inside its own faces, and the
+    // hair is thicker than the noise of single-precision files and of turned shapes.
+    const double hair =
+        std::max({1e-6 * tall, 2e-5 * thickness, 5e-7 * std::max(std::abs(low), std::abs(high)), 1e-15});
     const auto count = static_cast<std::size_t>(std::max(1.0, std::ceil((tall - hair) / thickness)));
     const auto facing =
         facing_by_slab(mesh, out.frame, height, low, thickness, count, topology.rim_edges == 0);
@@ -240,12 +244,13 @@ SlabStack slabs(const TriangleMesh& mesh, const Topology& topology, const Point&
     std::vector<std::size_t> lower(count, 0), upper(count, 0);
     for (std::size_t i = 0; i < count; ++i) {
         const double from = low + static_cast<double>(i) * thickness, to = std::min(high, from + thickness);
-        const double a = std::max(from, low + hair), b = std::min(to, high - hair);
+        const double a = std::max(from, low) + hair, b = std::min(to, high) - hair;
         ends.emplace_back(a, b);
         by_down[i] = topology.rim_edges > 0 || facing.down[i].size() <= facing.up[i].size();
         if (fit == SlabFit::middle) {
             lower[i] = levels.size();
-            levels.push_back((a + b) / 2);
+            // A shoulder at half the thickness is cut above it, however the shape is turned.
+            levels.push_back((a + b) / 2 + hair);
             continue;
         }
         // An undersize slab is bounded by the section that it is left through.

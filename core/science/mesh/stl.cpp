@@ -2,6 +2,7 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <bit>
 #include <charconv>
 #include <cmath>
@@ -57,6 +58,10 @@ class Welder {
     std::vector<std::array<float, 3>> points_;
 };
 
+std::string_view without_mark(std::string_view bytes) {
+    return bytes.substr(0, 3) == "\xEF\xBB\xBF" ? bytes.substr(3) : bytes;
+}
+
 TriangleMesh finished(const Welder& welder, std::vector<Triangle> triangles, double unit) {
     TriangleMesh mesh;
     mesh.triangles = std::move(triangles);
@@ -88,15 +93,25 @@ TriangleMesh read_binary(std::string_view bytes, std::size_t count, const std::s
     return finished(welder, std::move(triangles), unit);
 }
 
+bool same_word(std::string_view text, std::string_view small) {
+    return text.size() == small.size() && std::equal(text.begin(), text.end(), small.begin(), [](char a, char b) {
+               return (a >= 'A' && a <= 'Z' ? static_cast<char>(a - 'A' + 'a') : a) == b;
+           });
+}
+
 TriangleMesh read_text(std::string_view bytes, const std::string& where, double unit, Progress& progress) {
     const char* at = bytes.data();
     const char* const end = at + bytes.size();
     const auto blank = [](char c) { return c == ' ' || c == '\t' || c == '\n' || c == '\r'; };
     const auto line = [&] { return 1 + std::count(bytes.data(), at, '\n'); };
+    const auto bad = [&](const char* what) {
+        throw InputError(fmt::format("{} line {}", where, line()), what, "export the shape again as triangles");
+    };
     Welder welder(bytes.size() / 500 + 16);
     std::vector<Triangle> triangles;
     Triangle current{};
     std::size_t corners = 0, words = 0;
+    bool facet = false, open = false;  // within a facet; within a solid that has not ended
     while (true) {
         while (at < end && blank(*at)) ++at;
         if (at == end) break;
@@ -107,34 +122,50 @@ TriangleMesh read_text(std::string_view bytes, const std::string& where, double 
             progress.report(static_cast<double>(at - bytes.data()) / static_cast<double>(bytes.size()),
                             "reading triangles");
         }
-        if (text == "vertex") {
+        if (same_word(text, "vertex")) {
+            if (!facet) bad("a vertex stands outside a facet");
             std::array<float, 3> p{};
             for (auto& value : p) {
                 while (at < end && blank(*at)) ++at;
                 if (at < end && *at == '+') ++at;
-                const auto [stop, bad] = std::from_chars(at, end, value);
-                if (bad != std::errc{} || (stop < end && !blank(*stop))) {
-                    throw InputError(fmt::format("{} line {}", where, line()), "a vertex needs three numbers",
-                                     "export the shape again");
-                }
+                double wide = 0;
+                const char* const number = at;
+                const auto [stop, fault] = std::from_chars(at, end, wide);
+                const bool range = fault == std::errc::result_out_of_range;
+                if ((fault != std::errc{} && !range) || (stop < end && !blank(*stop)))
+                    bad("a vertex needs three numbers");
                 at = stop;
+                // What is too small for a number is nothing; what is too large is no place.
+                if (range && std::string_view(number, static_cast<std::size_t>(stop - number)).find('-', 1) ==
+                                 std::string_view::npos)
+                    not_finite(where, triangles.size());
+                value = range ? 0.0F : static_cast<float>(wide);
             }
             if (!std::isfinite(p[0]) || !std::isfinite(p[1]) || !std::isfinite(p[2]))
                 not_finite(where, triangles.size());
-            if (corners == 3)
-                throw InputError(fmt::format("{} line {}", where, line()),
-                                 "a face has more than three corners", "export it as triangles");
+            if (corners == 3) bad("a face has more than three corners");
             current[corners++] = welder.add(p);
-        } else if (text == "endfacet") {
-            if (corners != 3)
-                throw InputError(fmt::format("{} line {}", where, line()),
-                                 "a face has fewer than three corners", "export the shape again");
+        } else if (same_word(text, "facet")) {
+            if (facet) bad("a facet begins before the last one has ended");
+            facet = true;
+        } else if (same_word(text, "endfacet")) {
+            if (corners != 3) bad("a face has fewer than three corners");
             triangles.push_back(current);
             corners = 0;
+            facet = false;
+        } else if (same_word(text, "solid") || same_word(text, "endsolid")) {
+            open = text.size() == 5;
+            // Whatever stands behind it on its line is a name.
+            if (facet) bad("a solid begins or ends inside a facet");
+            while (at < end && *at != '\n' && *at != '\r') ++at;
         }
     }
-    if (corners != 0)
-        throw InputError(where, "the file ends in the middle of a face", "copy or export it again");
+    if (facet) throw InputError(where, "the file ends in the middle of a face", "copy or export it again");
+    if (open)
+        throw InputError(where,
+                         fmt::format("the file ends after {} faces without \"endsolid\", so it may be cut short",
+                                     triangles.size()),
+                         "copy or export it again; where it is whole, write \"endsolid\" as its last line");
     return finished(welder, std::move(triangles), unit);
 }
 
@@ -144,12 +175,16 @@ std::uint32_t binary_count(std::string_view bytes) {
     return count;
 }
 
-/// Text files start with "solid" and name a facet (or end) soon; binary headers may start with "solid" too.
+/// Text files start with "solid", in capitals too and perhaps behind a mark of byte order, and name a facet (or
+/// end) soon; binary headers may start with "solid" too.
 bool looks_like_text(std::string_view bytes) {
+    bytes = without_mark(bytes);
     const auto first = bytes.find_first_not_of(" \t\r\n");
-    if (first == std::string_view::npos || bytes.substr(first, 5) != "solid") return false;
-    const auto head = bytes.substr(first, 2048);
-    return head.find("facet") != std::string_view::npos || head.find("endsolid") != std::string_view::npos;
+    if (first == std::string_view::npos || !same_word(bytes.substr(first, 5), "solid")) return false;
+    std::string head(bytes.substr(first, 4096));
+    if (head.find('\0') != std::string::npos) return false;
+    for (auto& c : head) c = c >= 'A' && c <= 'Z' ? static_cast<char>(c - 'A' + 'a') : c;
+    return head.find("facet") != std::string::npos || head.find("endsolid") != std::string::npos;
 }
 
 bool exact_binary_size(std::string_view bytes) {
@@ -165,7 +200,7 @@ bool looks_like_stl(std::string_view bytes) {
 TriangleMesh read_stl(std::string_view bytes, const std::string& where, double unit, Progress& progress) {
     TriangleMesh mesh;
     if (!exact_binary_size(bytes) && looks_like_text(bytes)) {
-        mesh = read_text(bytes, where, unit, progress);
+        mesh = read_text(without_mark(bytes), where, unit, progress);
     } else {
         if (bytes.size() < kHeader)
             throw InputError(where, "the file is too short for an STL",

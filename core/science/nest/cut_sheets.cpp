@@ -5,29 +5,12 @@
 #include <dxflib/dl_dxf.h>
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <filesystem>
 #include <memory>
 
 namespace jig {
 namespace {
-
-/// Each outer loop with the holes that lie in it.
-std::vector<Loops> islands(const Loops& loops) {
-    std::vector<Loops> out;
-    for (const auto& loop : loops) {
-        if (signed_area(loop) > 0) out.push_back({loop});
-    }
-    for (const auto& loop : loops) {
-        if (signed_area(loop) > 0) continue;
-        for (auto& island : out) {
-            if (holds({island.front()}, loop.front())) {
-                island.push_back(loop);
-                break;
-            }
-        }
-    }
-    return out;
-}
 
 /// A place on the piece itself for its name: beside the middle of its first edge long enough, inwards.
 Point2 mark_inside(const Loops& loops) {
@@ -57,10 +40,14 @@ constexpr double kBar = 0.100;  // m of the check bar
 std::vector<CutPiece> pieces_of(const SlabStack& stack) {
     std::vector<CutPiece> out;
     for (const auto& slab : stack.slabs) {
-        for (auto& island : islands(slab.outline)) {
+        auto parts = islands(slab.outline);
+        for (std::size_t k = 0; k < parts.size(); ++k) {
             auto& piece = out.emplace_back();
             piece.name = std::to_string(slab.number);
-            piece.outline = std::move(island);
+            if (parts.size() > 1)
+                piece.name += k < 26 ? std::string(1, static_cast<char>('a' + k)) : "-" + std::to_string(k + 1);
+            piece.slab = slab.number;
+            piece.outline = std::move(parts[k]);
         }
     }
     return out;
@@ -196,7 +183,7 @@ void write_sheet_dxf(const SheetSet& set, std::size_t sheet, const std::string& 
     dxf.writeView(*w);
     dxf.writeUcs(*w);
     w->tableAppid(1);
-    dxf.writeAppid(*w, "ACAD");
+    dxf.writeAppid(*w, "JIGSHELL");
     w->tableEnd();
     dxf.writeDimStyle(*w, 1, 1, 1, 1, 1);
     dxf.writeBlockRecord(*w);

@@ -15,9 +15,10 @@ struct CutPiece {
     std::vector<Loop> engraved;  ///< open lines on its top face
     int inside = -1;    ///< number of the piece whose hole it is cut from, where it lies; -1 for a sheet
     std::string words;  ///< said beside it on its own page
+    int slab = 0;       ///< number of the slab that it is of, where it is of one
 };
 
-/// The pieces of a stack by their numbers; a slab of several islands is several pieces of one name.
+/// The pieces of a stack by their numbers; the islands of one slab have letters after it, largest first.
 std::vector<CutPiece> pieces_of(const SlabStack& stack);
 
 /// The pieces of a flat rib or template that stands `at` m along its axis.

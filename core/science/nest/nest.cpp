@@ -11,11 +11,22 @@ namespace {
 constexpr double kGrid =
     1e5;  // hundredths of a millimetre: fine enough for a saw, small enough for the library's products
 
-/// An outline of few points that covers the given one.
+constexpr double kSlack = 2e-6;  // m by which rounding may let an outline seem larger than the sheet
+
+Loop turned(const Loop& loop, double turn) {
+    const double c = std::cos(turn), s = std::sin(turn);
+    Loop out;
+    out.reserve(loop.size());
+    for (const auto& p : loop) out.emplace_back(c * p.x() - s * p.y(), s * p.x() + c * p.y());
+    return out;
+}
+
+/// An outline of few points that covers the given one and is nowhere wider or longer.
 Loop covering(const Loop& loop) {
-    const Point2 size = high_corner({loop}) - low_corner({loop});
-    const double coarse = std::max(5e-4, 0.004 * size.maxCoeff());
-    auto grown = offset({simplified(loop, coarse)}, coarse, false);
+    const Point2 low = low_corner({loop}), high = high_corner({loop});
+    const double coarse = std::max(5e-4, 0.004 * (high - low).maxCoeff());
+    const auto grown = shared(offset({simplified(loop, coarse)}, coarse, false),
+                              {rectangle(low.x(), low.y(), high.x(), high.y())});
     Loop best;
     for (const auto& g : grown) {
         if (std::abs(signed_area(g)) > std::abs(signed_area(best))) best = g;
@@ -24,6 +35,24 @@ Loop covering(const Loop& loop) {
 }
 
 }  // namespace
+
+std::optional<double> turn_onto_sheet(const Loop& outline, const SheetRules& rules) {
+    const double room_x = rules.length - 2 * rules.margin + kSlack,
+                 room_y = rules.width - 2 * rules.margin + kSlack;
+    const auto fits = [&](double turn) {
+        const auto loop = turned(outline, turn);
+        const Point2 size = high_corner({loop}) - low_corner({loop});
+        return size.x() <= room_x && size.y() <= room_y;
+    };
+    if (fits(0)) return 0.0;
+    if (rules.grain) return std::nullopt;
+    if (fits(kPi / 2)) return kPi / 2;
+    for (int k = 1; k < 180; ++k) {
+        const double turn = k * kPi / 180;
+        if (k != 90 && fits(turn)) return turn;
+    }
+    return std::nullopt;
+}
 
 Nesting nest(const std::vector<Loop>& outlines, const SheetRules& rules, Progress& progress) {
     const double room_x = rules.length - 2 * rules.margin, room_y = rules.width - 2 * rules.margin;
@@ -36,18 +65,13 @@ Nesting nest(const std::vector<Loop>& outlines, const SheetRules& rules, Progres
     std::vector<std::size_t> which;
     std::vector<double> before;  // turn that a piece comes with
     for (std::size_t i = 0; i < outlines.size(); ++i) {
-        const auto cover = covering(outlines[i]);
-        const Point2 size = high_corner({cover}) - low_corner({cover});
-        const bool lies = size.x() <= room_x && size.y() <= room_y,
-                   stands = !rules.grain && size.y() <= room_x && size.x() <= room_y;
-        if (!lies && !stands) continue;
+        const auto turn = turn_onto_sheet(outlines[i], rules);
+        if (!turn) continue;
         PackItem item;
         // The library tries an empty sheet only the way a piece comes.
-        for (const auto& p : cover) {
-            const Point2 q = lies ? p : Point2(-p.y(), p.x());
-            item.outline.emplace_back(std::llround(q.x() * kGrid), std::llround(q.y() * kGrid));
-        }
-        before.push_back(lies ? 0 : kPi / 2);
+        for (const auto& p : covering(turned(outlines[i], *turn)))
+            item.outline.emplace_back(std::llround(p.x() * kGrid), std::llround(p.y() * kGrid));
+        before.push_back(*turn);
         items.push_back(std::move(item));
         which.push_back(i);
     }
@@ -63,7 +87,11 @@ Nesting nest(const std::vector<Loop>& outlines, const SheetRules& rules, Progres
             return;
         }
     };
-    pack(items, std::llround(room_x * kGrid), std::llround(room_y * kGrid), std::llround(rules.kerf * kGrid),
+    // Between pieces the library wants half the gap on either side, also towards the sheet's edge, where none is
+    // due: the sheet it is told of is larger by that.
+    const auto gap = std::llround(rules.kerf * kGrid);
+    const auto half = static_cast<double>((gap + 1) / 2 + 1) / kGrid;
+    pack(items, std::llround((room_x + 2 * half) * kGrid), std::llround((room_y + 2 * half) * kGrid), gap,
          rules.grain, left, [&] { return progress.stopped(); });
     progress.check();
     double used = 0;
@@ -73,8 +101,8 @@ Nesting nest(const std::vector<Loop>& outlines, const SheetRules& rules, Progres
         auto& p = out.placed[which[k]];
         p.sheet = item.bin;
         p.turn = item.turn + before[k];
-        p.move = {static_cast<double>(item.move_x) / kGrid + rules.margin,
-                  static_cast<double>(item.move_y) / kGrid + rules.margin};
+        p.move = {static_cast<double>(item.move_x) / kGrid + rules.margin - half,
+                  static_cast<double>(item.move_y) / kGrid + rules.margin - half};
         out.sheets = std::max(out.sheets, p.sheet + 1);
         used += std::abs(signed_area(outlines[which[k]]));
     }

@@ -2,6 +2,7 @@
 #pragma once
 
 #include <cmath>
+#include <optional>
 
 #include "core/base/progress.hpp"
 #include "core/science/mesh/outline.hpp"
@@ -31,6 +32,13 @@ struct Nesting {
     int sheets = 0;
     double yield = 0;  ///< area of what was placed over the area of the sheets used
 };
+
+/// The turn, rad, by which an outline goes onto a sheet: 0, a quarter, or whatever lets it lie aslant where the
+/// sheet has no grain. Nothing where it goes onto none.
+std::optional<double> turn_onto_sheet(const Loop& outline, const SheetRules& rules);
+inline bool fits_a_sheet(const Loop& outline, const SheetRules& rules) {
+    return turn_onto_sheet(outline, rules).has_value();
+}
 
 /// Each item is its outer loop (holes are nested over as solid). Outlines are thinned for the search and
 /// grown by what thinning may cost, so no two overlap. Throws InputError for a sheet without room, Cancelled.

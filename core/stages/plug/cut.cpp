@@ -32,6 +32,19 @@ std::optional<double> front_edge(const Loop& loop, double x) {
     return low;
 }
 
+/// The island of a slab, from number `first` on, in whose hollow an outline lies; -1 where none does.
+int hollow_round(const Loop& outline, std::size_t first, const std::vector<CutPiece>& pieces) {
+    const auto& slab = pieces[first].slab;
+    for (auto k = first; k < pieces.size() && pieces[k].slab == slab; ++k) {
+        const auto& loops = pieces[k].outline;
+        const bool lies = std::any_of(loops.begin() + 1, loops.end(), [&](const Loop& hole) {
+            return signed_area(hole) < 0 && holds({hole}, outline.front());
+        });
+        if (lies) return static_cast<int>(k);
+    }
+    return -1;
+}
+
 std::vector<CutPiece> slab_pieces(const SlabPlan& plan, const Choices& c) {
     const auto& slabs = plan.stack.slabs;
     std::vector<CutPiece> out;
@@ -75,7 +88,7 @@ std::vector<CutPiece> slab_pieces(const SlabPlan& plan, const Choices& c) {
                 quantity(Kind::length, slabs[i].to - slabs.front().from),
                 plan.bevels[i].empty() ? std::string() : "; mean bevel " + quantity(Kind::angle, bevel));
             if (plan.inside[i] >= 0)
-                piece.inside = static_cast<int>(first_of[static_cast<std::size_t>(plan.inside[i])]);
+                piece.inside = hollow_round(outer, first_of[static_cast<std::size_t>(plan.inside[i])], out);
             out.push_back(std::move(piece));
         }
     }

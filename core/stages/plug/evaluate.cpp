@@ -20,9 +20,8 @@ double lasting_crush(const Board& board, double temperature) {
 /// slabs that close it (Timoshenko & Woinowsky-Krieger 1959, art. 16).
 double wall_safety(const Plan& plan, double load, double strength) {
     double widest = 0;
-    for (const auto& slab : plan.slabs.stack.slabs) {
-        for (const auto& loop : slab.outline) {
-            if (signed_area(loop) >= 0) continue;
+    for (const auto& hollow : plan.slabs.hollows) {
+        for (const auto& loop : hollow) {
             const Point2 size = high_corner({loop}) - low_corner({loop});
             widest = std::max(widest, size.minCoeff());
         }

@@ -55,12 +55,14 @@ struct SlabPlan {
     int sheets = 0;
     double cut_length = 0, glue = 0;         ///< m, kg
     double to_sand = 0, to_fill = 0;         ///< m³ of steps
-    bool too_large = false;                  ///< a slab goes onto no single sheet
+    int parted = 0, joints = 0;  ///< slabs larger than a sheet, and the joints that part them
+    std::vector<Loops> hollows;  ///< what is cut out of the slabs' middles, by slab that has one
     std::vector<std::vector<Point2>> pins;   ///< by slab, in the stack's frame
     std::vector<std::vector<Bevel>> bevels;  ///< by slab
     std::vector<int> inside;  ///< by slab, the slab whose hollow it is cut from; -1 for a sheet
     int pin_groups = 1;       ///< sets of pins that the stack needs, neighbours share a slab
 };
+inline constexpr double kWorthHollowing = 0.01;  ///< m²; a hollow smaller than a hand is not worth the cut
 SlabPlan slab_plan(const Choices& choices, const Body& body, const Board& board, Progress& progress);
 
 /// A part of a block that goes onto the router in one piece, in the body's frame.

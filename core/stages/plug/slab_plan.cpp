@@ -66,8 +66,8 @@ void hollow_out(SlabPlan& plan, double wall) {
         Loops bed = shared(whole[i], whole[i + 1]);
         if (i > 0) bed = shared(bed, whole[i - 1]);
         const auto hole = offset(bed, -wall);
-        // What is smaller than a hand is not worth the cut.
-        if (net_area(hole) < 0.01) continue;
+        if (net_area(hole) < kWorthHollowing) continue;
+        plan.hollows.push_back(hole);
         all[i].outline = taken_off(all[i].outline, hole);
         all[i].area = net_area(all[i].outline);
     }
@@ -94,7 +94,8 @@ void cut_from_within(SlabPlan& plan, double kerf) {
             std::reverse(hole.back().begin(), hole.back().end());
         }
         if (hole.empty()) continue;
-        hole = offset(hole, -kerf);
+        // What stands in a hollow as an island of the same slab is not free, nor is the cut beside it.
+        hole = taken_off(offset(hole, -kerf), offset(all[i].outline, kerf));
         // The largest that goes in; its own hollow serves the next.
         std::size_t best = all.size();
         double area = 0;
@@ -131,37 +132,100 @@ std::vector<Point2> far_apart(const Loops& region, double least) {
     return best;
 }
 
-/// Pins through as many slabs as share the room for them; each set starts on the slab where the last one
-/// ends.
+/// The room for pins in an island: what keeps clear of its edges. A millimetre of thinning is taken off it, so
+/// no pin comes nearer to an edge for it.
+Loops pin_room(const Loops& island, double clear) {
+    constexpr double kThin = 0.001;
+    Loops thin;
+    for (const auto& loop : island) thin.push_back(simplified(loop, kThin));
+    return offset(thin, -clear - kThin, false);
+}
+
+/// Two pins in every island, each set through as many slabs as share the room for it; the next set starts on
+/// the slab where the last one ends.
 void place_pins(SlabPlan& plan, double pin) {
     const auto& all = plan.stack.slabs;
     plan.pins.assign(all.size(), {});
-    const double clear = 1.5 * pin + 0.005, least = 6 * pin;
     plan.pin_groups = 0;
-    // A millimetre of thinning is taken off the room, so no pin comes nearer to an edge for it.
-    const auto room = [&](std::size_t i) {
-        constexpr double kThin = 0.001;
-        Loops thin;
-        for (const auto& loop : all[i].outline) thin.push_back(simplified(loop, kThin));
-        return offset(thin, -clear - kThin, false);
-    };
-    std::size_t from = 0;
-    while (from < all.size()) {
-        Loops common = room(from);
-        std::vector<Point2> pins = far_apart(common, least);
-        std::size_t to = from;
-        while (to + 1 < all.size()) {
-            const auto next = shared(common, room(to + 1));
-            const auto fits = far_apart(next, least);
-            if (fits.empty()) break;
-            common = next;
-            pins = fits;
-            ++to;
+    const double clear = 1.5 * pin + 0.005, least = 6 * pin;
+    std::vector<Loops> rooms;
+    for (const auto& slab : all) rooms.push_back(pin_room(slab.outline, clear));
+    for (std::size_t i = 0; i < all.size(); ++i) {
+        for (const auto& island : islands(all[i].outline)) {
+            const auto held = std::count_if(plan.pins[i].begin(), plan.pins[i].end(),
+                                            [&](const Point2& p) { return holds({island.front()}, p); });
+            if (held >= 2) continue;
+            auto common = shared(rooms[i], {island.front()});
+            auto pins = far_apart(common, least);
+            // A small island is held by pins that stand closer.
+            if (pins.empty()) pins = far_apart(common, 2.5 * pin);
+            if (pins.empty()) continue;
+            const double apart = std::min(least, (pins[0] - pins[1]).norm() - 1e-9);
+            std::size_t from = i, to = i;
+            const auto reach = [&](std::size_t next) {
+                const auto both = shared(common, rooms[next]);
+                const auto fits = far_apart(both, apart);
+                if (fits.empty()) return false;
+                common = both;
+                pins = fits;
+                return true;
+            };
+            if (i > 0 && reach(i - 1)) from = i - 1;
+            while (to + 1 < all.size() && reach(to + 1)) ++to;
+            for (auto k = from; k <= to; ++k)
+                plan.pins[k].insert(plan.pins[k].end(), pins.begin(), pins.end());
+            ++plan.pin_groups;
         }
-        for (auto i = from; i <= to; ++i) plan.pins[i].insert(plan.pins[i].end(), pins.begin(), pins.end());
-        ++plan.pin_groups;
-        if (to + 1 >= all.size()) break;
-        from = to > from ? to : to + 1;
+    }
+}
+
+/// Parts what goes onto no sheet by straight joints into equal strips or cells that do. The joints of
+/// neighbouring slabs stand apart, so that each is bridged above and below.
+void part_large_slabs(SlabPlan& plan, const Choices& c, const Board& board) {
+    constexpr double kGlueLine = 2e-4;  // m
+    const double long_room = board.sheet_length - 2 * c.margin, wide_room = board.sheet_width - 2 * c.margin;
+    if (!(long_room > 0.02) || !(wide_room > 0.02)) return;
+    for (std::size_t s = 0; s < plan.stack.slabs.size(); ++s) {
+        auto& slab = plan.stack.slabs[s];
+        Loops lines;
+        for (const auto& island : islands(slab.outline)) {
+            SheetRules rules;
+            rules.length = board.sheet_length;
+            rules.width = board.sheet_width;
+            rules.margin = c.margin;
+            rules.grain = c.slabs.grain;
+            if (fits_a_sheet(island.front(), rules)) continue;
+            const Point2 low = low_corner({island.front()}), size = high_corner({island.front()}) - low;
+            const auto cells = [&](double rx, double ry) {
+                return std::pair(static_cast<int>(std::ceil(size.x() / rx)),
+                                 static_cast<int>(std::ceil(size.y() / ry)));
+            };
+            auto [nx, ny] = cells(long_room, wide_room);
+            double rx = long_room, ry = wide_room;
+            if (const auto [mx, my] = cells(wide_room, long_room); !c.slabs.grain && mx * my < nx * ny) {
+                nx = mx;
+                ny = my;
+                std::swap(rx, ry);
+            }
+            const auto joints = [&](int axis, int count, double room) {
+                const double cell = size[axis] / count, shift = std::min(0.1 * cell, (room - cell) / 2);
+                for (int k = 1; k < count; ++k) {
+                    const double at = low[axis] + k * cell + (s % 2 == 0 ? shift : -shift);
+                    const Point2 high = low + size;
+                    lines.push_back(axis == 0 ? rectangle(at - kGlueLine / 2, low.y() - 1, at + kGlueLine / 2,
+                                                          high.y() + 1)
+                                              : rectangle(low.x() - 1, at - kGlueLine / 2, high.x() + 1,
+                                                          at + kGlueLine / 2));
+                    ++plan.joints;
+                }
+            };
+            joints(0, nx, rx);
+            joints(1, ny, ry);
+        }
+        if (lines.empty()) continue;
+        ++plan.parted;
+        slab.outline = taken_off(slab.outline, united(lines));
+        slab.area = net_area(slab.outline);
     }
 }
 
@@ -244,6 +308,7 @@ SlabPlan slab_plan(const Choices& c, const Body& body, const Board& board, Progr
         plan.to_fill *= 0.25;
     }
     if (c.slabs.hollow) hollow_out(plan, c.slabs.wall);
+    part_large_slabs(plan, c, board);
     plan.stack.volume = 0;
     for (const auto& s : plan.stack.slabs) plan.stack.volume += s.area * board.thickness;
     cut_from_within(plan, c.slabs.kerf);
@@ -258,9 +323,6 @@ SlabPlan slab_plan(const Choices& c, const Body& body, const Board& board, Progr
         double edge = 0;
         for (const auto& loop : outer) {
             edge += perimeter(loop);
-            const Point2 size = high_corner({loop}) - low_corner({loop}) + Point2::Constant(2 * c.margin);
-            plan.too_large |= size.maxCoeff() > std::max(board.sheet_length, board.sheet_width) ||
-                              size.minCoeff() > std::min(board.sheet_length, board.sheet_width);
         }
         if (plan.inside[i] < 0) spread += net_area(outer) + c.margin * edge;
     }

@@ -104,10 +104,11 @@ Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief) {
             "Yellow marks on the stand show where; the attached file stays as it came.",
             Fix{"Leave it as it came", patch});
     }
-    if (f.topology.crowded_edges != 0) {
-        add(Severity::caution, "crowded",
-            fmt::format("{} edges join three faces or more", f.topology.crowded_edges),
-            "Area and volume there may be counted twice; look for an inner wall in the file.");
+    for (const auto& r : f.left) {
+        if (r.what != kCrowded) continue;  // an open rim is where a mould opens, too: the figures count them
+        add(Severity::caution, "crowded", fmt::format("{} {}", r.count, r.what),
+            "Area and volume there may be counted twice; crosses on the stand show where: look for an inner wall "
+            "in the file.");
     }
     if (m.smallest_inside_radius && *m.smallest_inside_radius < 0.004) {
         add(Severity::caution, "inside_radius",

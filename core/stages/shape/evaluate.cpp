@@ -93,17 +93,20 @@ Findings evaluate(const Choices& c, const std::string& bytes, Progress& progress
             read_mesh(bytes, c.file, {length_unit(std::string(file_word(c.unit))), c.chord}, progress),
             progress, c.mend);
         put_on_bench(clean.mesh, c.place);
-        for (auto& r : clean.repairs) {
-            TriangleMesh marks;
-            marks.points = std::move(r.places);
-            put_on_bench(marks, c.place);
-            r.places = std::move(marks.points);
+        for (auto* list : {&clean.repairs, &clean.left}) {
+            for (auto& r : *list) {
+                TriangleMesh marks;
+                marks.points = std::move(r.places);
+                put_on_bench(marks, c.place);
+                r.places = std::move(marks.points);
+            }
         }
     }
     progress.check();
     out.mesh = std::move(clean.mesh);
     out.topology = std::move(clean.topology);
     out.repairs = std::move(clean.repairs);
+    out.left = std::move(clean.left);
     out.measures = measure(out.mesh, out.topology);
     out.bends = bends(out.mesh, out.topology);
     find_inside_radius(out.mesh, out.bends, out.measures);
