@@ -86,12 +86,12 @@ std::vector<Line> chained(const std::vector<std::pair<Point, Point>>& segments, 
     return lines;
 }
 
-Parted parted(const TriangleMesh& mesh, std::span<const double> field) {
+Parted parted(const TriangleMesh& mesh, std::span<const double> field, double snap) {
     assert(field.size() == mesh.points.size());
     Parted out;
     double largest = 0;
     for (const double v : field) largest = std::max(largest, std::abs(v));
-    const double zero = 1e-6 * largest;  // the noise of single-precision files
+    const double zero = snap * largest;
     const auto side_of = [&](std::uint32_t i) { return field[i] > zero ? 1 : field[i] < -zero ? -1 : 0; };
     Side above(out.above), below(out.below);
     std::vector<std::pair<Point, Point>> segments;
@@ -160,11 +160,11 @@ Parted parted(const TriangleMesh& mesh, std::span<const double> field) {
     return out;
 }
 
-Parted parted(const TriangleMesh& mesh, const Point& at, const Point& normal) {
+Parted parted(const TriangleMesh& mesh, const Point& at, const Point& normal, double snap) {
     const Point n = normal.normalized();
     std::vector<double> field(mesh.points.size());
     for (std::size_t i = 0; i < field.size(); ++i) field[i] = n.dot(mesh.points[i] - at);
-    return parted(mesh, field);
+    return parted(mesh, field, snap);
 }
 
 TriangleMesh some_faces(const TriangleMesh& mesh, const std::vector<std::uint32_t>& keep) {

@@ -292,7 +292,7 @@ void flattened(const TriangleMesh& part, const RayMesh& rays, double drag_angle,
     }
     if (!(set.seam_length > 0)) return;
     const double height = moment / set.seam_length;
-    auto cut = parted(part, along * height, along);
+    auto cut = parted(part, along * height, along, kFileSnap);
     if (cut.above.empty() || cut.below.empty() || cut.seam_length > 1.002 * set.seam_length) return;
     PieceSet flat;
     flat.pieces.push_back(judged(std::move(cut.above), along, rays, drag_angle, progress));
@@ -363,7 +363,7 @@ PieceSet pieces_by_plane(const TriangleMesh& mesh, const RayMesh& rays, const Po
     if (!(normal.norm() > 1e-9))
         throw InputError("split", "the plane's normal has no length", "give a direction such as 0, 0, 1");
     const Point n = normal.normalized();
-    auto cut = parted(mesh, at, n);
+    auto cut = parted(mesh, at, n, kFileSnap);
     if (cut.above.empty() || cut.below.empty())
         throw InputError("split", "the plane misses the part", "move it into the part");
     PieceSet out;

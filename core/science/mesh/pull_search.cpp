@@ -18,6 +18,7 @@ constexpr double kDepthPrice = 0.3;      // of the area's price for the deepest 
 constexpr double kDepthEasy = 0.35;      // of that where every wall leans by kEasyDraft or more
 const double kEasyDraft = radians(20);
 constexpr double kOppositeWorth = 0.05;  // of the area's price: two opposite pulls turn over on one bench
+constexpr double kWidestWorth = 0.3;     // of what is seen along the pull: makers part at the widest line
 constexpr double kFlatWorth = 0.1;       // of the area's price: they meet in one plane across them, a flat board
 constexpr double kSeamPrice = 0.1;       // of the area's price for a seam as long as the root of the area
 constexpr double kDragPrice = 0.15;      // of a locked face's price
@@ -110,6 +111,7 @@ struct Reach {
         price;                  ///< by direction and sample: 0 slides, up to kDragPrice drags, 1 locks
     std::vector<double> depth;  ///< by direction, extent along it as a share of the longest
     std::vector<double> steep;  ///< by direction, share of what it reaches that stands steep along it
+    std::vector<double> seen;   ///< by direction, what is seen along it as a share of the area
     std::vector<char> flat;     ///< by direction, whether all that looks along it lies above all that looks back
     std::vector<double> seam;   ///< by direction, its outline seen along it as a share of the area's root
 };
@@ -151,14 +153,18 @@ Reach reach_of(const std::vector<Sample>& samples, const TriangleMesh& mesh, con
     for (const auto& p : out.directions) {
         constexpr double kNone = std::numeric_limits<double>::infinity();
         double low = kNone, high = -kNone, lowest_up = kNone, highest_down = -kNone;
+        double seen = 0, whole = 0;
         for (const auto& s : samples) {
             const double at = p.dot(s.at), slope = s.normal.dot(p);
             low = std::min(low, at);
             high = std::max(high, at);
+            seen += s.area * std::abs(slope) / 2;
+            whole += s.area;
             if (slope > std::sin(kNoise)) lowest_up = std::min(lowest_up, at);
             if (slope < -std::sin(kNoise)) highest_down = std::max(highest_down, at);
         }
         out.depth.push_back(high - low);
+        out.seen.push_back(whole > 0 ? seen / whole : 0);
         out.flat.push_back(lowest_up > highest_down - 0.02 * (high - low));
     }
     const double longest = std::max(1e-12, *std::max_element(out.depth.begin(), out.depth.end()));
@@ -214,17 +220,20 @@ double unfreed(const std::vector<std::size_t>& set, const Reach& reach, const st
 }
 
 /// What a set of pulls costs beside its faces: a deep draw is hard to reach and heavy to pull, so each
-/// piece's share of the longest extent counts, the less the more its walls lean; so does a long seam; two
-/// opposite pulls turn over on one bench, and may meet in a flat board.
+/// piece's share of the longest extent counts, the less the more its walls lean; so does a long seam, and
+/// the widest section speaks for itself; two opposite pulls turn over on one bench, and may meet in a flat board.
 double awkward(const std::vector<std::size_t>& set, const Reach& reach, double area) {
     double depth = 0;
     for (const auto d : set) {
         const double hard = kDepthEasy + (1 - kDepthEasy) * reach.steep[d];
         depth += hard * reach.depth[d] / static_cast<double>(set.size());
     }
-    double seam = 0;
-    for (const auto d : set) seam += reach.seam[d] / static_cast<double>(set.size());
-    double price = (kDepthPrice * depth + kSeamPrice * seam) * area;
+    double seam = 0, seen = 0;
+    for (const auto d : set) {
+        seam += reach.seam[d] / static_cast<double>(set.size());
+        seen += reach.seen[d] / static_cast<double>(set.size());
+    }
+    double price = (kDepthPrice * depth + kSeamPrice * seam - kWidestWorth * seen) * area;
     for (std::size_t i = 0; i < set.size(); ++i) {
         for (std::size_t k = i + 1; k < set.size(); ++k) {
             if (reach.directions[set[i]].dot(reach.directions[set[k]]) > -0.9999) continue;

@@ -4,6 +4,7 @@
 
 #include "core/base/units.hpp"
 #include "core/science/nest/packing.hpp"
+#include "core/science/nest/raster_pack.hpp"
 
 namespace jig {
 namespace {
@@ -11,6 +12,7 @@ namespace {
 constexpr double kGrid =
     1e5;  // hundredths of a millimetre: fine enough for a saw, small enough for the library's products
 
+constexpr std::size_t kManyPieces = 80;  // beyond which exact shapes take too long
 constexpr double kSlack = 2e-6;  // m by which rounding may let an outline seem larger than the sheet
 
 Loop turned(const Loop& loop, double turn) {
@@ -54,13 +56,12 @@ std::optional<double> turn_onto_sheet(const Loop& outline, const SheetRules& rul
     return std::nullopt;
 }
 
-Nesting nest(const std::vector<Loop>& outlines, const SheetRules& rules, Progress& progress) {
+namespace {
+
+/// By the library's no-fit polygons, whose number grows by the square of the pieces'.
+void pack_exactly(const std::vector<Loop>& outlines, const SheetRules& rules, std::vector<Placed>& placed,
+                  Progress& progress) {
     const double room_x = rules.length - 2 * rules.margin, room_y = rules.width - 2 * rules.margin;
-    if (!(room_x > 0) || !(room_y > 0))
-        throw InputError("sheet", "the margin leaves no room on it",
-                         "give a larger sheet or a smaller margin");
-    Nesting out;
-    out.placed.resize(outlines.size());
     std::vector<PackItem> items;
     std::vector<std::size_t> which;
     std::vector<double> before;  // turn that a piece comes with
@@ -75,7 +76,7 @@ Nesting nest(const std::vector<Loop>& outlines, const SheetRules& rules, Progres
         items.push_back(std::move(item));
         which.push_back(i);
     }
-    if (items.empty()) return out;
+    if (items.empty()) return;
     progress.report(0.1, "laying slabs onto sheets");
     // The library calls back from inside its own loops: exceptions must not pass through it.
     const auto left = [&](unsigned more) {
@@ -93,18 +94,36 @@ Nesting nest(const std::vector<Loop>& outlines, const SheetRules& rules, Progres
     const auto half = static_cast<double>((gap + 1) / 2 + 1) / kGrid;
     pack(items, std::llround((room_x + 2 * half) * kGrid), std::llround((room_y + 2 * half) * kGrid), gap,
          rules.grain, left, [&] { return progress.stopped(); });
-    progress.check();
-    double used = 0;
     for (std::size_t k = 0; k < items.size(); ++k) {
         const auto& item = items[k];
         if (item.bin < 0) continue;
-        auto& p = out.placed[which[k]];
+        auto& p = placed[which[k]];
         p.sheet = item.bin;
         p.turn = item.turn + before[k];
         p.move = {static_cast<double>(item.move_x) / kGrid + rules.margin - half,
                   static_cast<double>(item.move_y) / kGrid + rules.margin - half};
-        out.sheets = std::max(out.sheets, p.sheet + 1);
-        used += std::abs(signed_area(outlines[which[k]]));
+    }
+}
+
+}  // namespace
+
+Nesting nest(const std::vector<Loop>& outlines, const SheetRules& rules, Progress& progress) {
+    const double room_x = rules.length - 2 * rules.margin, room_y = rules.width - 2 * rules.margin;
+    if (!(room_x > 0) || !(room_y > 0))
+        throw InputError("sheet", "the margin leaves no room on it",
+                         "give a larger sheet or a smaller margin");
+    Nesting out;
+    out.placed.resize(outlines.size());
+    if (outlines.size() > kManyPieces)
+        out.placed = pack_by_cells(outlines, rules, progress);
+    else
+        pack_exactly(outlines, rules, out.placed, progress);
+    progress.check();
+    double used = 0;
+    for (std::size_t i = 0; i < outlines.size(); ++i) {
+        if (out.placed[i].sheet < 0) continue;
+        out.sheets = std::max(out.sheets, out.placed[i].sheet + 1);
+        used += std::abs(signed_area(outlines[i]));
     }
     if (out.sheets > 0) out.yield = used / (out.sheets * rules.length * rules.width);
     return out;
