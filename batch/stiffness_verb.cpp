@@ -1,3 +1,5 @@
+#include <fmt/format.h>
+
 #include <algorithm>
 #include <chrono>
 #include <cmath>
@@ -103,6 +105,15 @@ void add_load(const JsonPlace& place, shell_fe::Loads& loads) {
                    "use pressure_Pa, gravity_m_s2, force_N, line_force_N_m or temperature_change_K");
 }
 
+/// Keys that nobody reads are said, since a misspelt load would otherwise be a load left out.
+void note_unknown(const JsonPlace& place, std::initializer_list<std::string_view> known, const std::string& where,
+                  std::vector<std::string>& notes) {
+    for (const auto& [key, value] : place.raw().items()) {
+        if (std::find(known.begin(), known.end(), key) == known.end())
+            notes.push_back(fmt::format("\"{}{}\" is not known here and does nothing", where, key));
+    }
+}
+
 /// Displacement and rotation at the place of the surface nearest to a point, between its face's corners.
 Json probe(const TriangleMesh& mesh, const shell_fe::Solution& u, const Point& at) {
     std::size_t face = 0;
@@ -164,6 +175,25 @@ Json run_stiffness(const Arguments& a, Progress& progress) {
     for (std::size_t i = 0; i < put_on.size(); ++i) add_load(put_on.item(i), loads);
     const shell_fe::System system(mesh, stack, zero, supports, progress);
     const auto u = system.solve(loads);
+    auto notes = system.notes();
+    note_unknown(place, {"mesh", "unit", "refine_to_m", "stack", "zero_direction", "supports", "loads", "probes_m"}, "",
+                 notes);
+    for (std::size_t i = 0; i < held.size(); ++i)
+        note_unknown(held.item(i), {"within_m", "fix"}, fmt::format("supports[{}].", i), notes);
+    for (std::size_t i = 0; i < put_on.size(); ++i)
+        note_unknown(put_on.item(i),
+                     {"pressure_Pa", "gravity_m_s2", "temperature_change_K", "force_N", "near_m", "line_force_N_m",
+                      "within_m"},
+                     fmt::format("loads[{}].", i), notes);
+    for (const auto& force : loads.points) {
+        double least = std::numeric_limits<double>::infinity();
+        for (const auto& t : mesh.triangles) {
+            for (const auto i : t) least = std::min(least, (mesh.points[i] - force.near).norm());
+        }
+        if (least > 0.01 * bounds_of(mesh).diagonal())
+            notes.push_back(fmt::format("the force at ({:g}, {:g}, {:g}) m is {:.3g} m from the nearest point, which takes it",
+                                        force.near.x(), force.near.y(), force.near.z(), least));
+    }
     Json probes = Json::array();
     if (place.has("probes_m")) {
         const auto list = place.at("probes_m");
@@ -171,7 +201,8 @@ Json run_stiffness(const Arguments& a, Progress& progress) {
             probes.push_back(probe(mesh, u, point_from(list.item(i))));
     }
     const auto seconds = system.seconds();
-    return {{"max_displacement_m", u.largest},
+    return {{"notes", notes},
+            {"max_displacement_m", u.largest},
             {"probes", probes},
             {"reactions_N", {u.reactions.x(), u.reactions.y(), u.reactions.z()}},
             {"mass_kg", system.mass()},

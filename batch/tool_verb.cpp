@@ -19,6 +19,8 @@ Json case_json(const back::CaseResult& r) {
             {"skin_index", r.skin},
             {"foam_index", r.foam},
             {"buckling_factor", r.buckles > 0 ? Json(r.buckles) : Json()},
+            {"no_buckling_below", r.none_below > 0 ? Json(r.none_below) : Json()},
+            {"feet_lifted", r.lifted},
             {"reactions_N", r.reactions},
             {"meshes_differ_m", r.differs}};
 }

@@ -56,6 +56,11 @@ struct FieldWriter {
     void operator()(const char* key, const T& value, Range...) const {
         out[key] = to_json_value(value);
     }
+    /// What is not known is not written.
+    template <class T, class... Range>
+    void operator()(const char* key, const std::optional<T>& value, Range...) const {
+        if (value) out[key] = to_json_value(*value);
+    }
 };
 
 struct FieldReader {
@@ -67,6 +72,13 @@ struct FieldReader {
     template <class T>
     void operator()(const char* key, T& value, T low, T high) const {
         in.read(key, value, low, high);
+    }
+    template <class T>
+    void operator()(const char* key, std::optional<T>& value, T low, T high) const {
+        if (!in.has(key)) return;
+        T read = low;
+        in.read(key, read, low, high);
+        value = read;
     }
 };
 

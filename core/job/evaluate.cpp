@@ -52,10 +52,15 @@ double flange_plate(const Job& job, const Shop& shop) {
     if (job.brief.process != Process::squeeze && job.split.way == SplitWay::one) return 0;
     try {
         const auto l = shell::flange_laminate(job.shell, shop);
-        return std::min(l.D(0, 0), l.D(1, 1));
+        return std::min(l.D_free(0, 0), l.D_free(1, 1));
     } catch (const InputError&) {
         return 0;  // Shell says what is wrong with it
     }
+}
+
+/// Temperatures that the shell is made between.
+shell::Warmth warmth(const Job& job, const Shop& shop) {
+    return {job.heat.room, std::max(job.heat.room, cure_on_plug(job, shop))};
 }
 
 void gather(const Job& job, Findings& f, const Shop& shop, Calls failures) {
@@ -74,12 +79,13 @@ void gather(const Job& job, Findings& f, const Shop& shop, Calls failures) {
     }
     if (f.edge) add(edge::calls(job.edge, *f.edge, job.brief, shop));
     if (all(f.shell, f.plug))
-        add(shell::calls(job.shell, *f.shell, job.plug, *f.plug, job.brief, job.back.kind != BackKind::none));
-    if (all(f.back, f.shell)) add(back::calls(job.back, *f.back, *f.shell));
+        add(shell::calls(job.shell, *f.shell, job.plug, *f.plug, job.brief, job.back.kind != BackKind::none,
+                         warmth(job, shop), shop));
+    if (all(f.back, f.shell, f.edge)) add(back::calls(job.back, *f.back, *f.shell, *f.edge, job.brief));
     if (all(f.release, f.shape)) add(release::calls(job.release, *f.release, job.brief, *f.shape, job.shell));
     if (all(f.heat, f.shell, f.plug))
-        add(heat::calls(job.heat, *f.heat, job.brief, *f.shell, *f.plug, job.part));
-    if (f.part) add(part::calls(job.part, *f.part, job.brief, shop));
+        add(heat::calls(job.heat, *f.heat, {job.brief, *f.plug, job.shell, *f.shell, job.back, job.part, shop}));
+    if (all(f.part, f.split)) add(part::calls(job.part, *f.part, job.brief, f.split->parts(), shop));
     if (f.run) add(run::calls(*f.run, job.brief));
     if (all(f.log, f.part, f.release)) add(log::calls(*f.log, job.brief, *f.part, *f.release));
     std::stable_sort(f.calls.begin(), f.calls.end(),
@@ -140,10 +146,11 @@ Findings evaluate(const Job& job, const Shop& shop, const Evaluated* before, Pro
         const bool doubled = std::any_of(job.shell.zones.begin(), job.shell.zones.end(),
                                          [](const shell::Zone& z) { return z.kind == ZoneKind::under_ribs; });
         const bool same =
-            edge_same && brief_same && was->shell == job.shell && (!doubled || was->back == job.back);
+            edge_same && brief_same && was->shell == job.shell && warmth(*was, shop) == warmth(job, shop) &&
+            (!doubled || was->back == job.back);
         stage(Stage::shell, f.shell, kept(&Findings::shell), same, failures, [&] {
             const double ribs = doubled && f.edge->tool ? back::rib_length(job.back, *f.edge->tool) : 0;
-            return shell::evaluate(job.shell, *f.shape, *f.split, *f.edge, job.brief, ribs, shop);
+            return shell::evaluate(job.shell, *f.shape, *f.split, *f.edge, job.brief, ribs, warmth(job, shop), shop);
         });
         stage(Stage::release, f.release, kept(&Findings::release), edge_same && was->release == job.release,
               failures, [&] { return release::evaluate(job.release, *f.split, *f.edge, shop); });
@@ -163,10 +170,11 @@ Findings evaluate(const Job& job, const Shop& shop, const Evaluated* before, Pro
     // card.
     if (all(f.shape, f.plug, f.shell, f.part)) {
         const bool same = old != nullptr && brief_same && shape_same && f.plug == old->plug && shell_same &&
-                          f.part == old->part && was->heat == job.heat &&
+                          f.part == old->part && was->heat == job.heat && was->plug == job.plug &&
                           was->part.gel_temperature == job.part.gel_temperature;
         stage(Stage::heat, f.heat, kept(&Findings::heat), same, failures, [&] {
-            return heat::evaluate(job.heat, job.brief, *f.shape, *f.plug, *f.shell, job.part, *f.part);
+            return heat::evaluate(job.heat, job.brief, *f.shape, job.plug, *f.plug, *f.shell, job.part, *f.part,
+                                  shop);
         });
     }
     progress.check();

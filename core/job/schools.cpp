@@ -54,14 +54,14 @@ std::vector<SchoolPlan> schools_side_by_side(const Job& job, const Findings& fin
              quantity(Kind::areal_mass, f.shell->stack.areal_mass()) + " over " +
                  quantity(Kind::area, f.shell->area)},
             {"thickness", "thickness", Kind::thickness, l.thickness, "sum of layers"},
-            {"stiffness", "bending stiffness", Kind::stiffness, std::min(l.D(0, 0), l.D(1, 1)),
-             "the smaller of D11 and D22"},
+            {"stiffness", "bending stiffness", Kind::stiffness, std::min(l.D_free(0, 0), l.D_free(1, 1)),
+             "the smaller of D*11 and D*22, of a free strip"},
             {"heat", "top temperature", Kind::temperature,
              std::min(f.shell->Tg - 15, shell::facts_of(school).heat),
              "15 K under the lowest Tg of resin and coats, " + quantity(Kind::temperature, f.shell->Tg) +
                  ", and no more than the school is trusted with, " +
                  quantity(Kind::temperature, shell::facts_of(school).heat)}};
-        const double warming = job.brief.top_temperature - kelvin(20);
+        const double warming = job.brief.top_temperature - job.heat.room;
         const double mismatch = (l.cte[0] - f.part->stack.laminate.cte[0]) * warming * f.split->size.x();
         plan.sums.push_back(
             {"mismatch", "grows past the part", Kind::thickness, mismatch,

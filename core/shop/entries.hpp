@@ -2,6 +2,7 @@
 #pragma once
 
 #include <map>
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -64,6 +65,7 @@ struct Reinforcement : Entry {
     double lies_at = 0;       ///< rad: where its fibres lie when the roll is laid at 0
     double roll_width = 1.27, roll_length = 50;
     double price = 5;  ///< per m²
+    bool binder_wants_styrene = false;  ///< chopped mat whose binder only styrene dissolves
     double units = 0;  ///< of thickness that the shop counts a ply as; 0 by its thickness
     static void fields(auto& c, auto&& v) {
         v("fibre", c.fibre);
@@ -75,6 +77,7 @@ struct Reinforcement : Entry {
         v("roll_width_m", c.roll_width, 0.01, 10.0);
         v("roll_length_m", c.roll_length, 0.1, 5000.0);
         v("price_m2", c.price, 0.0, 10000.0);
+        v("binder_wants_styrene", c.binder_wants_styrene);
         v("units", c.units, 0.0, 100.0);
     }
     bool operator==(const Reinforcement&) const = default;
@@ -105,6 +108,8 @@ struct Resin : Entry {
     double day_limit = 0.006;         ///< m of laminate in one go before it overheats
     double recoat_window = 86400;     ///< s within which the next layers bond without abrading
     double strain_limit = 0.003;      ///< of a laminate of it, before the resin begins to crack
+    bool in_cloth = false;            ///< comes in the cloth as prepreg: nothing is mixed
+    double Tg_lead = 20;              ///< K by which a long cure brings its Tg above the cure's own heat
     static void fields(auto& c, auto&& v) {
         v("family", c.family);
         v("density_kg_m3", c.matrix.density, 300.0, 4000.0);
@@ -122,6 +127,8 @@ struct Resin : Entry {
         v("day_limit_m", c.day_limit, 0.0005, 0.5);
         v("recoat_window_s", c.recoat_window, 60.0, 3e6);
         v("strain_limit", c.strain_limit, 1e-4, 0.1);
+        v("in_cloth", c.in_cloth);
+        v("Tg_lead_K", c.Tg_lead, 0.0, 80.0);
     }
     bool operator==(const Resin&) const = default;
 };
@@ -133,8 +140,9 @@ struct SurfaceCoat : Entry {
     int passes = 2;
     double between_passes = 3600;  ///< s to tacky
     double window = 3600;          ///< s the tacky stage lasts
-    double Tg = 340;
-    double price = 18;  ///< per kg
+    double Tg = 340;       ///< K after its usual cure
+    double Tg_lead = 20;   ///< K by which a long cure brings its Tg above the cure's own heat
+    double price = 18;     ///< per kg
     static void fields(auto& c, auto&& v) {
         v("family", c.family);
         v("density_kg_m3", c.matrix.density, 300.0, 4000.0);
@@ -143,6 +151,7 @@ struct SurfaceCoat : Entry {
         v("alpha_1_K", c.matrix.alpha, 0.0, 3e-4);
         v("pass_thickness_m", c.pass_thickness, 5e-5, 0.005);
         v("passes", c.passes, 1, 8);
+        v("Tg_lead_K", c.Tg_lead, 0.0, 80.0);
         v("between_passes_s", c.between_passes, 60.0, 1e6);
         v("window_s", c.window, 60.0, 1e6);
         v("Tg_K", c.Tg, 280.0, 700.0);
@@ -154,7 +163,11 @@ struct SurfaceCoat : Entry {
 struct Core : Entry {
     double E = 7.5e7, G = 2.8e7, nu = 0.35, density = 75, alpha = 40e-6;
     double crush = 1.0e6;     ///< Pa
-    double uptake = 0.3;      ///< kg of resin per m² and face into cut cells
+    std::optional<double> E_in_plane;  ///< Pa, where it is another than through the thickness
+    double fills = 0;                  ///< share of its thickness that fills with resin: bulking mats
+    bool open_cells = false;           ///< cells through it that an infusion would flood
+    double uptake = 0.3;               ///< kg of resin per m² and face into cut cells, laid by hand
+    double top_temperature = 353;      ///< K it keeps its shape and strength to
     double thickness = 0.01;  ///< m as stocked
     double price = 30;        ///< per m²
     static void fields(auto& c, auto&& v) {
@@ -164,7 +177,11 @@ struct Core : Entry {
         v("density_kg_m3", c.density, 10.0, 2000.0);
         v("alpha_1_K", c.alpha, 0.0, 3e-4);
         v("crush_Pa", c.crush, 1e4, 1e9);
+        v("E_in_plane_Pa", c.E_in_plane, 1e3, 2e10);
+        v("fills", c.fills, 0.0, 0.95);
+        v("open_cells", c.open_cells);
         v("uptake_kg_m2", c.uptake, 0.0, 5.0);
+        v("top_temperature_K", c.top_temperature, 290.0, 700.0);
         v("thickness_m", c.thickness, 0.0005, 0.3);
         v("price_m2", c.price, 0.0, 10000.0);
     }
@@ -173,6 +190,9 @@ struct Core : Entry {
 
 struct Board : Entry {
     double density = 32, E = 1.2e7, alpha = 70e-6;
+    std::optional<double> G;       ///< Pa in its plane; taken as isotropic where it is not known
+    double conductivity = 0.034;   ///< W/(m·K)
+    double heat_capacity = 1450;   ///< J/(kg·K)
     double crush = 2.5e5;          ///< Pa, short time
     double top_temperature = 343;  ///< K
     double sheet_length = 2.5, sheet_width = 0.6, thickness = 0.05;
@@ -184,6 +204,9 @@ struct Board : Entry {
         v("density_kg_m3", c.density, 5.0, 4000.0);
         v("E_Pa", c.E, 1e5, 1e11);
         v("alpha_1_K", c.alpha, 0.0, 3e-4);
+        v("G_Pa", c.G, 1e5, 1e11);
+        v("conductivity_W_mK", c.conductivity, 0.005, 500.0);
+        v("heat_capacity_J_kgK", c.heat_capacity, 100.0, 6000.0);
         v("crush_Pa", c.crush, 1e3, 1e9);
         v("top_temperature_K", c.top_temperature, 290.0, 700.0);
         v("sheet_length_m", c.sheet_length, 0.05, 20.0);
@@ -269,10 +292,16 @@ struct Fastener : Entry {
 
 /// What a back is bonded to the shell with, cured.
 struct Bonding : Entry {
-    double E = 3e9, G = 1.1e9;  ///< Pa
+    double E = 3e9, G = 1.1e9;     ///< Pa
+    double top_temperature = 338;  ///< K it holds to
+    bool by_length = false;        ///< bought by the metre, else by mass
+    double price = 20;             ///< per m or kg
     static void fields(auto& c, auto&& v) {
         v("E_Pa", c.E, 1e3, 1e11);
         v("G_Pa", c.G, 1e3, 1e11);
+        v("by_length", c.by_length);
+        v("price", c.price, 0.0, 10000.0);
+        v("top_temperature_K", c.top_temperature, 290.0, 700.0);
     }
     bool operator==(const Bonding&) const = default;
 };

@@ -12,6 +12,8 @@ double fibre_volume(const Reinforcement& r, LayUp how) {
     // 0.55 to 0.60
     static constexpr std::array<double, 4> mat{0.18, 0.22, 0.25, 0.25}, tissue{0.10, 0.12, 0.12, 0.12},
         cloth{0.40, 0.48, 0.53, 0.57};
+    // Heavy woven roving takes more resin by hand than cloth does.
+    if (r.style == "roving" && how == LayUp::hand) return 0.34;
     if (r.style == "tissue") return tissue[column];
     return r.weave == Weave::mat ? mat[column] : cloth[column];
 }
@@ -71,10 +73,14 @@ std::vector<LaidLayer> lay_up(const std::vector<Layer>& layers, const Resin& res
             case LayerKind::core: {
                 const auto& core = need(shop.cores, layer.material, place);
                 settle(core.thickness);
-                laid.ply.material = isotropic(core.E, core.nu, core.density, core.alpha);
+                // End grain and cells carry little in their plane, whatever they bear through it.
+                laid.ply.material = isotropic(core.E_in_plane.value_or(core.E), core.nu, core.density, core.alpha);
                 laid.ply.material.G13 = laid.ply.material.G23 = core.G;
                 laid.other = laid.ply.thickness * core.density;
-                laid.resin = 2 * core.uptake;
+                // A prepreg brings its resin with it: none is left for a core's cells.
+                if (how != LayUp::prepreg)
+                    laid.resin = 2 * core.uptake + core.fills * laid.ply.thickness * resin.matrix.density;
+                laid.ply.material.density = (laid.other + laid.resin) / laid.ply.thickness;
                 laid.price = core.price + laid.resin * resin.price;
                 laid.origin = core.origin;
                 break;
@@ -82,6 +88,40 @@ std::vector<LaidLayer> lay_up(const std::vector<Layer>& layers, const Resin& res
         }
         out.push_back(std::move(laid));
     }
+    return out;
+}
+
+CureStrain cure_strain(const std::vector<LaidLayer>& laid, const Resin& resin, const Shop& shop) {
+    CureStrain out;
+    // Between gel and full cure a resin has on the mean about half its stiffness. Typical.
+    constexpr double kAfterGel = 0.5;
+    Matrix unit = resin.matrix;
+    unit.E *= kAfterGel;
+    unit.alpha = 1;
+    const auto still = [](Fibre f) {
+        f.alpha1 = f.alpha2 = 0;
+        return f;
+    };
+    std::vector<StackPly> plies;
+    for (const auto& l : laid) {
+        auto ply = l.ply;
+        ply.material.alpha1 = ply.material.alpha2 = ply.material.alpha3 = 0;
+        if (l.layer.kind == LayerKind::ply) {
+            const auto& r = need(shop.reinforcements, l.layer.material, "cure shrinkage");
+            ply.material = ply_of(r.weave, still(shop.fibre(r.fibre)), unit, l.fibre_volume, r.crimp);
+        } else if (l.layer.kind == LayerKind::coupling) {
+            ply.material.alpha1 = ply.material.alpha2 = ply.material.alpha3 = 0.7;
+        }
+        plies.push_back(ply);
+    }
+    const bool mat = has_styrene(resin.family);
+    const auto known = ply_of(mat ? Weave::mat : Weave::cloth, still(shop.fibre(FibreKind::glass)), unit,
+                              mat ? 0.18 : 0.40, mat ? 0.82 : 0.92);
+    const auto moved = laminate(plies);
+    const double neat = resin.shrinkage / known.alpha1;  // what the resin alone would shrink
+    out.in_plane = neat * (moved.cte[0] + moved.cte[1]) / 2;
+    out.through = neat * moved.cte_through;
+    out.curvature = neat * moved.curvature;
     return out;
 }
 

@@ -94,7 +94,9 @@ class BackPane : public Pane {
                 tips << words(said(r.kind)) + ": " +
                             QString::fromStdString(worded(r.how + "; worst " + r.where, w)) +
                             (r.buckles > 0 ? QString("; buckles at %1 times this").arg(r.buckles, 0, 'f', 1)
-                                           : QString());
+                             : r.none_below > 0
+                                 ? QString("; no buckling up to %1 times this").arg(r.none_below, 0, 'f', 0)
+                                 : QString());
             }
         }
         cases_->show_rows(rows, tips);

@@ -24,6 +24,10 @@ std::vector<Sentence> heat_sentences(const Job& job, const Shop&) {
                                     {kelvin(45), "45 °C"}}),
                        "."});
     }
+    out.push_back({"The plug is cut at",
+                   quantity_word("/heat/plug_scale", "size of the plug", Kind::scale, 0.95, 1.05,
+                                 "100 % is the drawing's"),
+                   "of the drawing's size."});
     out.push_back({"Spring-in is judged at a corner of",
                    quantity_word("/heat/corner", "corner", Kind::angle, radians(20), radians(150)), "."});
     return out;

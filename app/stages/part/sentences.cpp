@@ -10,6 +10,8 @@ std::vector<Sentence> part_sentences(const Job& job, const Shop& shop) {
          quantity_word("/part/gel_temperature", "part gels at", Kind::temperature, kelvin(15), kelvin(180)),
          "and should weigh",
          quantity_word("/part/target_mass", "target mass", Kind::mass, 0, 20, "0 for no target"), "."},
+        {"Its stiffness is set against a solid laminate over a span of",
+         quantity_word("/part/span", "span", Kind::length, 0.05, 3), "."},
         {"Cloth is cut with", quantity_word("/part/waste", "waste of part", Kind::ratio, 0, 1),
          "of waste, and", quantity_word("/part/pot_loss", "resin lost", Kind::mass, 0, 2),
          "of resin stays in pots and lines."}};

@@ -27,7 +27,7 @@ PlyMaterial unidirectional(const Fibre& f, const Matrix& m, double vf) {
     p.G23 = halpin_tsai(f.E2 / (2 * (1 + f.nu12)), Gm, vf, 1);
     p.density = f.density * vf + m.density * vm;
     p.alpha1 = (f.E1 * f.alpha1 * vf + m.E * m.alpha * vm) / p.E1;
-    p.alpha2 = (1 + m.nu) * m.alpha * vm + (1 + f.nu12) * f.alpha2 * vf - p.alpha1 * p.nu12;
+    p.alpha2 = (1 + m.nu) * m.alpha * vm + (f.alpha2 + f.nu12 * f.alpha1) * vf - p.alpha1 * p.nu12;
     p.alpha3 = p.alpha2;
     return p;
 }
@@ -49,9 +49,9 @@ PlyMaterial crossed(const Fibre& f, const Matrix& m, double vf, double crimp) {
     return p;
 }
 
-PlyMaterial random_mat(const Fibre& f, const Matrix& m, double vf) {
+PlyMaterial random_mat(const Fibre& f, const Matrix& m, double vf, double straight) {
     const auto u = unidirectional(f, m, vf);
-    const double E = 3.0 / 8 * u.E1 + 5.0 / 8 * u.E2, G = u.E1 / 8 + u.E2 / 4;
+    const double E = straight * (3.0 / 8 * u.E1 + 5.0 / 8 * u.E2), G = straight * (u.E1 / 8 + u.E2 / 4);
     PlyMaterial p = crossed(f, m, vf, 1);
     p.E1 = p.E2 = E;
     p.G12 = G;
@@ -66,7 +66,7 @@ PlyMaterial ply_of(Weave weave, const Fibre& f, const Matrix& m, double vf, doub
         case Weave::cloth:
             return crossed(f, m, vf, crimp);
         case Weave::mat:
-            return random_mat(f, m, vf);
+            return random_mat(f, m, vf, crimp);
     }
     return unidirectional(f, m, vf);
 }

@@ -35,14 +35,15 @@ struct PlyMaterial {
 PlyMaterial isotropic(double E, double nu, double density, double alpha);
 
 /// Unidirectional layer: rule of mixtures along, Halpin–Tsai across (xi = 2) and in shear (xi = 1), expansion
-/// after Schapery 1968.
+/// after Schapery 1968 with fibres that grow across otherwise than along.
 PlyMaterial unidirectional(const Fibre& fibre, const Matrix& matrix, double fibre_volume);
 
 /// Cloth: two crossed unidirectional layers, in-plane moduli times `crimp` (1 where fibres lie straight).
 PlyMaterial crossed(const Fibre& fibre, const Matrix& matrix, double fibre_volume, double crimp);
 
-/// Chopped mat: E = 3/8 E1 + 5/8 E2, G = 1/8 E1 + 1/4 E2 of the unidirectional layer.
-PlyMaterial random_mat(const Fibre& fibre, const Matrix& matrix, double fibre_volume);
+/// Chopped mat: E = 3/8 E1 + 5/8 E2, G = 1/8 E1 + 1/4 E2 of the unidirectional layer, times what is left of
+/// `straight` for bundles that are short and cross each other.
+PlyMaterial random_mat(const Fibre& fibre, const Matrix& matrix, double fibre_volume, double straight = 1);
 
 PlyMaterial ply_of(Weave weave, const Fibre& fibre, const Matrix& matrix, double fibre_volume, double crimp);
 

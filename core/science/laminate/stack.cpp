@@ -127,6 +127,7 @@ Laminate laminate(std::span<const StackPly> plies) {
     Matrix6 stiffness;
     stiffness << out.A, out.B, out.B, out.D;
     const Matrix6 compliance = stiffness.inverse();
+    out.D_free = out.D - out.B * out.A.inverse() * out.B;
     out.membrane = moduli(compliance.topLeftCorner<3, 3>(), 1 / out.thickness);
     out.bending = moduli(compliance.bottomRightCorner<3, 3>(), 12 / std::pow(out.thickness, 3));
     for (int dir = 0; dir < 2; ++dir)

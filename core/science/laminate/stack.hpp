@@ -25,6 +25,9 @@ struct Laminate {
     Eigen::Matrix3d A = Eigen::Matrix3d::Zero();  ///< N/m
     Eigen::Matrix3d B = Eigen::Matrix3d::Zero();  ///< N
     Eigen::Matrix3d D = Eigen::Matrix3d::Zero();  ///< N·m
+    /// N·m, bending stiffness of a free strip: D - B·A⁻¹·B. It is what a plate bends by that nothing keeps from
+    /// stretching, and the same whatever line z is measured from.
+    Eigen::Matrix3d D_free = Eigen::Matrix3d::Zero();
     Moduli membrane, bending;
     Eigen::Vector2d shear_stiffness = Eigen::Vector2d::Zero();  ///< N/m, xz and yz, energy based
     Eigen::Vector3d cte = Eigen::Vector3d::Zero();              ///< 1/K, free strain per kelvin: x, y, xy

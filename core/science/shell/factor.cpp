@@ -29,11 +29,19 @@ struct Factor::Inside {
         A.x = K.value.data();
         A.stype = -1;
         A.xtype = CHOLMOD_REAL;
+        cholmod_free_factor(&factor_, &common_);
         common_.nmethods = 1;
         common_.method[0].ordering = CHOLMOD_GIVEN;
         common_.postorder = 1;
         factor_ = cholmod_analyze_p(&A, order.data(), nullptr, 0, &common_);
-        if (factor_ == nullptr) return false;
+        return factor_ != nullptr && definite(K);
+    }
+
+    bool definite(Stiffness& K) {
+        cholmod_sparse A = view(K.rows, K.first, K.row);
+        A.x = K.value.data();
+        A.stype = -1;
+        A.xtype = CHOLMOD_REAL;
         cholmod_factorize(&A, factor_, &common_);
         return common_.status == CHOLMOD_OK && factor_->minor == factor_->n;
     }
@@ -110,6 +118,10 @@ Factor::~Factor() = default;
 
 bool Factor::compute(Stiffness& K) {
     return inside_->compute(K);
+}
+
+bool Factor::definite(Stiffness& K) {
+    return inside_->definite(K);
 }
 
 double Factor::evenness() {

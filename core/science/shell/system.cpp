@@ -4,21 +4,35 @@
 #include <chrono>
 #include <cmath>
 #include <Eigen/Eigenvalues>
+#include <fmt/format.h>
 #include <limits>
+#include <map>
+#include <optional>
+#include <unordered_map>
 
 #include "core/base/parallel.hpp"
+#include "core/science/mesh/grid_key.hpp"
 #include "core/science/mesh/topology.hpp"
 #include "core/science/shell/bar.hpp"
 #include "core/science/shell/element.hpp"
 #include "core/science/shell/factor.hpp"
+#include "core/science/shell/rigid.hpp"
 #include "core/science/shell/stiffness.hpp"
 
 namespace jig::shell_fe {
 namespace {
 
-bool inside(const Bounds& box, const Point& p) {
-    const double near = 1e-9 + 1e-9 * box.diagonal();
+/// `near` m is how far beside a box still counts: of the mesh's size, not of the box's.
+bool inside(const Bounds& box, const Point& p, double near) {
     return ((p - box.low).array() >= -near).all() && ((box.high - p).array() >= -near).all();
+}
+
+/// What a point bears, entered where it is not yet.
+Point& bear(Solution& u, std::uint32_t point) {
+    for (auto& [known, force] : u.held) {
+        if (known == point) return force;
+    }
+    return u.held.emplace_back(point, Point::Zero()).second;
 }
 
 double since(std::chrono::steady_clock::time_point start) {
@@ -40,6 +54,7 @@ struct System::Inside {
     Model model;
     std::vector<Section> sections;
     Topology topology;
+    double near = 0;  ///< m within which places are the same
     std::unique_ptr<Stiffness> matrix;
     mutable Factor factor;
     mutable Seconds seconds;
@@ -100,7 +115,7 @@ std::vector<char> System::Inside::held_by(const std::vector<Support>& supports) 
         };
         for (const auto i : supports[s].points) hold(i);
         for (std::size_t i = 0; supports[s].points.empty() && i < points; ++i) {
-            if (used[i] && inside(supports[s].within, mesh().points[i])) hold(i);
+            if (used[i] && inside(supports[s].within, mesh().points[i], near)) hold(i);
         }
         if (found == 0)
             throw InputError("supports[" + std::to_string(s) + "]", "no point of the mesh lies in its box",
@@ -152,7 +167,12 @@ System::System(Model model, const std::vector<Support>& supports, Progress& prog
     const auto start = std::chrono::steady_clock::now();
     in.model = std::move(model);
     for (const auto& skin : in.model.skins) in.sections.push_back(section_of(skin.laminate));
-    in.matrix = std::make_unique<Stiffness>(in.model, in.held_by(supports));
+    in.near = 1e-6 * bounds_of(in.mesh()).diagonal();
+    const auto held = in.held_by(supports);
+    if (const auto motion = free_motion(in.model, held))
+        throw InputError("supports", "they leave the shell free to move: " + *motion,
+                         "hold more points or directions, so that it can neither shift nor turn");
+    in.matrix = std::make_unique<Stiffness>(in.model, held);
     in.assemble(progress);
     in.topology = topology_of(in.mesh());
     in.seconds.assemble = since(start);
@@ -199,12 +219,21 @@ Seconds System::seconds() const {
 }
 
 void System::Inside::add_lines(const LineForce& line, Eigen::VectorXd& force) const {
+    std::map<std::pair<std::uint32_t, std::uint32_t>, int> faces_at;  // of edges that two faces do not share
+    for (std::size_t f = 0; f < mesh().triangles.size(); ++f) {
+        for (std::size_t k = 0; k < 3; ++k) {
+            if (topology.across[f][k] == kNoFace)
+                ++faces_at[std::minmax(mesh().triangles[f][k], mesh().triangles[f][(k + 1) % 3])];
+        }
+    }
     double length = 0;
     for (std::size_t f = 0; f < mesh().triangles.size(); ++f) {
         for (std::size_t k = 0; k < 3; ++k) {
             if (topology.across[f][k] != kNoFace) continue;
             const auto a = mesh().triangles[f][k], b = mesh().triangles[f][(k + 1) % 3];
-            if (!inside(line.within, point(a)) || !inside(line.within, point(b))) continue;
+            if (!inside(line.within, point(a), near) || !inside(line.within, point(b), near)) continue;
+            // Where several faces meet is a junction of plates, no rim.
+            if (faces_at.at(std::minmax(a, b)) != 1) continue;
             const Point edge = point(b) - point(a);
             const double l = edge.norm();
             length += l;
@@ -293,11 +322,25 @@ std::vector<Solution> System::solve(const std::vector<Loads>& cases) const {
         for (std::size_t i = 0; i < in.mesh().points.size(); ++i)
             out[c].largest = std::max(out[c].largest, out[c].displacement(i).norm());
         for (std::size_t i = 0; i < number.size(); ++i) {
-            if (i % 6 < 3 && number[i] < 0)
-                out[c].reactions[static_cast<Eigen::Index>(i % 6)] -= forces[c][static_cast<Eigen::Index>(i)];
+            const double force = forces[c][static_cast<Eigen::Index>(i)];
+            if (i % 6 >= 3 || number[i] >= 0 || force == 0) continue;
+            out[c].reactions[static_cast<Eigen::Index>(i % 6)] -= force;
+            bear(out[c], static_cast<std::uint32_t>(i / 6))[static_cast<Eigen::Index>(i % 6)] -= force;
         }
     }
     in.add_reactions(out);
+    for (std::size_t c = 0; c < out.size(); ++c) {
+        Point sum = out[c].reactions;
+        double size = 0;
+        for (std::size_t i = 0; i < in.mesh().points.size(); ++i) {
+            const Point f = forces[c].segment<3>(6 * static_cast<Eigen::Index>(i));
+            sum += f;
+            size += f.norm();
+        }
+        if (!(sum.norm() <= 1e-5 * size) && size > 0)
+            throw InputError("supports", "reactions do not balance the loads: the shell is all but free to move",
+                             "hold it by more points, further apart");
+    }
     in.seconds.solve = since(start);
     return out;
 }
@@ -317,9 +360,10 @@ void System::Inside::add_reactions(std::vector<Solution>& solutions) const {
             const Eigen::VectorXd back = K * own;
             for (std::size_t p = 0; p < points.size(); ++p) {
                 for (std::size_t k = 0; k < 3; ++k) {
-                    if (row(6 * std::size_t{points[p]} + k) < 0)
-                        solution.reactions[static_cast<Eigen::Index>(k)] +=
-                            back[static_cast<Eigen::Index>(6 * p + k)];
+                    if (row(6 * std::size_t{points[p]} + k) >= 0) continue;
+                    const double force = back[static_cast<Eigen::Index>(6 * p + k)];
+                    solution.reactions[static_cast<Eigen::Index>(k)] += force;
+                    bear(solution, points[p])[static_cast<Eigen::Index>(k)] += force;
                 }
             }
         }
@@ -338,12 +382,90 @@ void System::Inside::add_reactions(std::vector<Solution>& solutions) const {
     }
 }
 
+std::vector<std::string> System::notes() const {
+    const auto& in = *inside_;
+    std::vector<std::string> out;
+    if (in.topology.turned_edges > 0)
+        out.push_back(fmt::format("{} edges join faces that look opposite ways: pressure and the stack's order turn over "
+                                  "there",
+                                  in.topology.turned_edges));
+    // Points in one place that no face shares: seams that were not joined.
+    std::unordered_map<GridKey, std::uint32_t, GridHash> cells;
+    std::size_t apart = 0;
+    std::vector<char> used(in.mesh().points.size(), 0);
+    for (const auto& t : in.mesh().triangles) {
+        for (const auto i : t) used[i] = 1;
+    }
+    const double cell = 4 * std::max(1e-300, in.near);
+    for (std::uint32_t i = 0; i < used.size(); ++i) {
+        if (!used[i]) continue;
+        const Point& p = in.point(i);
+        const auto row = [&](double v) { return static_cast<std::int64_t>(std::llround(v / cell)); };
+        const auto [at, fresh] = cells.try_emplace({row(p.x()), row(p.y()), row(p.z())}, i);
+        apart += !fresh && (in.point(at->second) - p).norm() <= in.near;
+    }
+    if (apart > 0)
+        out.push_back(fmt::format("{} points lie on others without being joined: the shell is open along them", apart));
+    return out;
+}
+
 FaceStrain System::strain(std::size_t face, const Solution& solution) const {
     const auto both = inside_->element(face).strain(inside_->corners(face, solution.freedoms));
     return {both.head<3>(), both.tail<3>()};
 }
 
-System::Buckling System::buckling(const Solution& solution, double warming, Progress& progress) const {
+namespace {
+
+/// The largest positive μ of M·y = μ·(K + σ·K_σ)·y, M = −K_σ, by subspace iteration on a factor of K + σ·K_σ;
+/// λ = σ + 1/μ. Nothing where none of the iterated shapes has one.
+struct Shape {
+    double mu = 0;
+    Eigen::VectorXd vector;
+};
+std::optional<Shape> iterated(const Stiffness& stress, Factor& factor, int rows, Progress& progress) {
+    constexpr int kShapes = 12, kRounds = 60;
+    const int shapes = std::min(kShapes, rows);
+    const auto times = [&](const Eigen::MatrixXd& X) {
+        Eigen::MatrixXd Y(rows, shapes);
+        parallel_shares(
+            static_cast<std::size_t>(shapes), 1, [&](std::size_t begin, std::size_t end, unsigned) {
+                for (auto j = static_cast<Eigen::Index>(begin); j < static_cast<Eigen::Index>(end); ++j)
+                    Y.col(j) = stress.times(X.col(j));
+            });
+        return Y;
+    };
+    Eigen::MatrixXd X(rows, shapes);
+    for (int j = 0; j < shapes; ++j) {
+        for (int i = 0; i < rows; ++i) X(i, j) = std::sin(0.7 * (i + 1) * (j + 1) + j);
+    }
+    Shape best;
+    double last = 0;
+    for (int round = 0; round < kRounds; ++round) {
+        progress.report(static_cast<double>(round) / kRounds, "looking for buckling");
+        const Eigen::MatrixXd Y = times(X);
+        X = factor.solve(Y);
+        // (K + σ·K_σ)·X is Y.
+        const Eigen::MatrixXd k = X.transpose() * Y, m = X.transpose() * times(X);
+        const Eigen::MatrixXd ks = (k + k.transpose()) / 2, ms = (m + m.transpose()) / 2;
+        Eigen::LLT<Eigen::MatrixXd> whole(ks);
+        if (whole.info() != Eigen::Success) break;
+        const Eigen::GeneralizedSelfAdjointEigenSolver<Eigen::MatrixXd> reduced(ms, ks);
+        if (reduced.info() != Eigen::Success) break;
+        X = X * reduced.eigenvectors();
+        for (int j = 0; j < shapes; ++j) X.col(j) /= std::max(1e-300, X.col(j).cwiseAbs().maxCoeff());
+        best.mu = reduced.eigenvalues()[shapes - 1];
+        best.vector = X.col(shapes - 1);
+        if (std::abs(best.mu - last) < 1e-7 * std::abs(best.mu)) break;
+        last = best.mu;
+    }
+    if (!(best.mu > 0)) return std::nullopt;
+    return best;
+}
+
+}  // namespace
+
+System::Buckling System::buckling(const Solution& solution, double warming, Progress& progress,
+                                  double most) const {
     const auto& in = *inside_;
     // Forces in the middle planes, with what warming would have done freely taken off.
     auto stress = *in.matrix;
@@ -356,50 +478,79 @@ System::Buckling System::buckling(const Solution& solution, double warming, Prog
         const Matrix18 K = -in.element(f).stress_stiffness(N);
         stress.add(in.mesh().triangles[f], K.data());
     }
-    constexpr int kShapes = 12, kRounds = 80;
-    const int rows = in.matrix->rows;
-    const int shapes = std::min(kShapes, rows);
-    Eigen::MatrixXd X(rows, shapes);
-    for (int j = 0; j < shapes; ++j) {
-        for (int i = 0; i < rows; ++i) X(i, j) = std::sin(0.7 * (i + 1) * (j + 1) + j);
+    for (const auto& bar : in.model.bars) {
+        const Point &p = in.point(bar.a), &q = in.point(bar.b);
+        const Point along = (q - p).normalized();
+        const double stretched = (solution.displacement(bar.b) - solution.displacement(bar.a)).dot(along);
+        const double force = bar.stretch * (stretched / (q - p).norm() - bar.alpha * warming);
+        const Matrix12 K = -bar_stress_stiffness(bar, p, q, force);
+        stress.add(std::array{bar.a, bar.b}, K.data());
     }
+    const int rows = in.matrix->rows;
+    // `stress` holds −K_σ.
+    auto shifted = *in.matrix;
+    Factor trial;
+    if (!trial.compute(shifted)) return {};
+    const auto below = [&](double factor) {
+        progress.check();
+        for (std::size_t i = 0; i < shifted.value.size(); ++i)
+            shifted.value[i] = in.matrix->value[i] - factor * stress.value[i];
+        return trial.definite(shifted);
+    };
     Buckling out;
-    double last = 0;
-    for (int round = 0; round < kRounds; ++round) {
-        progress.report(static_cast<double>(round) / kRounds, "looking for buckling");
-        Eigen::MatrixXd Y(rows, shapes);
-        parallel_shares(
-            static_cast<std::size_t>(shapes), 1, [&](std::size_t begin, std::size_t end, unsigned) {
-                for (auto j = static_cast<Eigen::Index>(begin); j < static_cast<Eigen::Index>(end); ++j)
-                    Y.col(j) = stress.times(X.col(j));
-            });
-        X = in.factor.solve(Y);
-        Eigen::MatrixXd MX(rows, shapes);
-        parallel_shares(
-            static_cast<std::size_t>(shapes), 1, [&](std::size_t begin, std::size_t end, unsigned) {
-                for (auto j = static_cast<Eigen::Index>(begin); j < static_cast<Eigen::Index>(end); ++j)
-                    MX.col(j) = stress.times(X.col(j));
-            });
-        // K·X is Y: the reduced problem M·y = μ·K·y, whose largest μ is the smallest λ = 1/μ.
-        const Eigen::MatrixXd k = X.transpose() * Y, m = X.transpose() * MX;
-        const Eigen::MatrixXd ks = (k + k.transpose()) / 2, ms = (m + m.transpose()) / 2;
-        Eigen::LLT<Eigen::MatrixXd> whole(ks);
-        if (whole.info() != Eigen::Success) break;
-        const Eigen::GeneralizedSelfAdjointEigenSolver<Eigen::MatrixXd> reduced(ms, ks);
-        if (reduced.info() != Eigen::Success) break;
-        X = X * reduced.eigenvectors();
-        for (int j = 0; j < shapes; ++j) X.col(j) /= std::max(1e-300, X.col(j).cwiseAbs().maxCoeff());
-        const double mu = reduced.eigenvalues()[shapes - 1];
-        out.factor = mu > 0 ? 1 / mu : 0;
-        out.shape = X.col(shapes - 1);
-        if (std::abs(mu - last) < 1e-6 * std::abs(mu)) break;
-        last = mu;
+    constexpr double kClose = 1e-3;
+    double low = 0, high = 0;  // no factor lies below `low`; one lies below `high`
+    const auto settle = [&](double shift) {
+        // One factor lies above `shift`, the nearest of all: inverse iteration about it finds it.
+        if (!below(shift)) return false;
+        const auto shape = iterated(stress, trial, rows, progress);
+        if (!shape) return false;
+        const double found = shift + 1 / shape->mu;
+        if (found > most || (high > 0 && found > high * (1 + kClose))) return false;
+        if (!below(shift + (found - shift) * (1 - kClose)) || below(shift + (found - shift) * (1 + kClose)))
+            return false;
+        out.factor = found;
+        out.none_below = found * (1 - kClose);
+        out.shape = shape->vector;
+        return true;
+    };
+    double scale = 0;  // of the stiffness against that of the stress
+    for (int c = 0; c < rows; ++c) {
+        const auto at = static_cast<std::size_t>(in.matrix->first[static_cast<std::size_t>(c)]);
+        if (stress.value[at] != 0)
+            scale = std::max(scale, std::abs(stress.value[at]) / std::max(1e-300, in.matrix->value[at]));
+    }
+    if (!(scale > 0)) {
+        out.none_below = most;
+        return out;
+    }
+    if (!settle(0)) {
+        // Bracket it: no factor can lie far below what the largest entries would give.
+        double step = std::min(most, 0.01 / scale);
+        for (; step < most && below(step); step *= 4) low = step;
+        if (step >= most) {
+            step = most;
+            if (below(most)) {
+                out.none_below = most;
+                return out;
+            }
+        }
+        high = step;
+        for (int round = 0; round < 60 && !(low > 0 && settle(low)); ++round) {
+            if (high / std::max(low, 1e-12 * high) < 1 + kClose) {
+                out.factor = (low + high) / 2;
+                break;
+            }
+            const double middle = low > 0 ? std::sqrt(low * high) : high / 16;
+            (below(middle) ? low : high) = middle;
+        }
+        if (out.none_below == 0) out.none_below = low;
     }
     out.shape = in.whole(out.shape.size() == rows ? out.shape : Eigen::VectorXd::Zero(rows));
-    double most = 0;
+    double largest = 0;
     for (std::size_t i = 0; i < in.mesh().points.size(); ++i)
-        most = std::max(most, out.shape.segment<3>(static_cast<Eigen::Index>(6 * i)).norm());
-    if (most > 0) out.shape /= most;
+        largest = std::max(largest, out.shape.segment<3>(static_cast<Eigen::Index>(6 * i)).norm());
+    if (largest > 0) out.shape /= largest;
     return out;
 }
 

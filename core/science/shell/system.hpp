@@ -2,6 +2,7 @@
 #pragma once
 
 #include <memory>
+#include <string>
 
 #include "core/base/progress.hpp"
 #include "core/science/shell/model.hpp"
@@ -12,6 +13,7 @@ struct Solution {
     Eigen::VectorXd freedoms;         ///< six a point: displacement m, rotation rad
     Point reactions = Point::Zero();  ///< N, sum over all supports
     double largest = 0;               ///< m, of the displacements
+    std::vector<std::pair<std::uint32_t, Point>> held{};  ///< N, by point, what each support of it bears
     [[nodiscard]] Point displacement(std::size_t point) const {
         return freedoms.segment<3>(static_cast<Eigen::Index>(6 * point));
     }
@@ -33,7 +35,7 @@ struct Seconds {
 class System {
   public:
     /// Throws InputError for an empty mesh, for supports that hold no point, and for a shell that they leave
-    /// free to move; Cancelled.
+    /// free to move, naming the motion; Cancelled.
     System(Model model, const std::vector<Support>& supports, Progress& progress);
     /// All faces of one laminate.
     System(const TriangleMesh& mesh, const Laminate& laminate, const Point& zero,
@@ -44,19 +46,27 @@ class System {
     System(const System&) = delete;
     System& operator=(const System&) = delete;
 
-    /// Throws InputError for a line force that finds no rim.
+    /// Throws InputError for a line force that finds no rim, and where reactions do not balance the loads.
     [[nodiscard]] Solution solve(const Loads& loads) const;
     /// All cases at once, which costs little more than one.
     [[nodiscard]] std::vector<Solution> solve(const std::vector<Loads>& cases) const;
     [[nodiscard]] FaceStrain strain(std::size_t face, const Solution& solution) const;
 
     struct Buckling {
-        double factor = 0;      ///< that the loads may be multiplied with; 0 where they stretch everything
+        double factor = 0;  ///< that the loads may be multiplied with; 0 where none was found
+        /// Up to here no factor lies, by Sturm's count: just under `factor`, or as far as was looked.
+        double none_below = 0;
         Eigen::VectorXd shape;  ///< six a point, its largest displacement 1
     };
     /// Linear buckling under the loads that gave `solution` (warming `warming` K counted): the smallest
-    /// positive λ of (K + λ·K_σ)φ = 0 by subspace iteration. Forces keep their directions. Cancelled.
-    [[nodiscard]] Buckling buckling(const Solution& solution, double warming, Progress& progress) const;
+    /// positive λ of (K + λ·K_σ)φ = 0, faces and bars taking part. Whether a λ is past the first is told by
+    /// whether K + λ·K_σ is still positive definite, so tension elsewhere hides nothing; between brackets by
+    /// inverse iteration shifted to the lower one. Looked for up to `most`. Forces keep their directions.
+    /// Cancelled.
+    [[nodiscard]] Buckling buckling(const Solution& solution, double warming, Progress& progress,
+                                    double most = 1e6) const;
+    /// What in the model deserves a word: faces that look opposite ways, points that fall together unjoined.
+    [[nodiscard]] std::vector<std::string> notes() const;
 
     [[nodiscard]] const Model& model() const;
     [[nodiscard]] double mass() const;           ///< kg

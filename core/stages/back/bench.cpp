@@ -17,31 +17,6 @@ namespace {
 /// So many places round the rim are leant on, and so many wedge slots are tried.
 constexpr std::size_t kLeanings = 24, kLevers = 12, kMostBolts = 1000;
 
-/// Holds points along the pull, and just enough of them sideways.
-std::vector<Support> stand_on(const std::vector<Point>& points, const std::vector<std::uint32_t>& on) {
-    if (on.size() < 3)
-        throw InputError("back", "the tool stands on fewer than three places", "give it more feet");
-    const auto first = on.front();
-    const auto far = *std::max_element(on.begin(), on.end(), [&](std::uint32_t a, std::uint32_t b) {
-        return (points[a] - points[first]).head<2>().norm() < (points[b] - points[first]).head<2>().norm();
-    });
-    double off_line = 0;
-    for (const auto i : on) {
-        const Point2 a = (points[far] - points[first]).head<2>(), b = (points[i] - points[first]).head<2>();
-        off_line = std::max(off_line, std::abs(a.x() * b.y() - a.y() * b.x()) / std::max(1e-9, a.norm()));
-    }
-    if (off_line < 0.01)
-        throw InputError("back", "the tool stands in one line and would fall over",
-                         "set the ribs closer, so that more of them cross, or give it more feet across");
-    // Sideways the far foot is held across the line between the two, along the axis that is nearer to it.
-    const Point way = points[far] - points[first];
-    const bool along_x = std::abs(way.x()) >= std::abs(way.y());
-    std::vector<Support> out{{{}, {false, false, true, false, false, false}, on},
-                             {{}, {true, true, true, false, false, false}, {first}},
-                             {{}, {!along_x, along_x, true, false, false, false}, {far}}};
-    return out;
-}
-
 std::vector<std::uint32_t> corners_of(const std::vector<Point>& points,
                                       const std::vector<std::uint32_t>& rim) {
     std::vector<std::uint32_t> out;
@@ -61,7 +36,79 @@ std::uint32_t nearest_rim(const std::vector<Point>& points, const std::vector<st
     });
 }
 
+/// Pressures (Pa on the outside) and point forces as the finite elements spread them, summed about the origin.
+struct Sum {
+    Point force = Point::Zero(), moment = Point::Zero();
+};
+
+Sum sum_of(const Loads& l, const TriangleMesh& mesh) {
+    Sum out;
+    const auto add = [&](const Point& at, const Point& force) {
+        out.force += force;
+        out.moment += at.cross(force);
+    };
+    for (std::size_t f = 0; f < l.pressures.size(); ++f) {
+        if (l.pressures[f] == 0) continue;
+        const Point each = -static_cast<double>(l.pressures[f]) / 6 * mesh.area_vector2(f);
+        for (int k = 0; k < 3; ++k) add(mesh.corner(f, k), each);
+    }
+    for (const auto& n : l.nodes) add(mesh.points[n.point], n.force);
+    return out;
+}
+
+/// Air presses alike from every side: what the idealised bag leaves over in force or moment is laid on its edge,
+/// as a force that changes linearly along it, the least that does.
+void balance(Loads& l, const TriangleMesh& mesh, const std::vector<std::uint32_t>& edge) {
+    Point middle = Point::Zero();
+    for (const auto i : edge) middle += mesh.points[i] / static_cast<double>(edge.size());
+    const auto left = sum_of(l, mesh);
+    Eigen::Matrix<double, 6, 6> whole = Eigen::Matrix<double, 6, 6>::Zero();
+    const auto arm_of = [&](std::uint32_t i) {
+        const Point r = mesh.points[i] - middle;
+        Eigen::Matrix3d cross;
+        cross << 0, -r.z(), r.y(), r.z(), 0, -r.x(), -r.y(), r.x(), 0;
+        return cross;
+    };
+    // f = c + d × r at each point; its force and its moment about the middle.
+    for (const auto i : edge) {
+        const Eigen::Matrix3d r = arm_of(i);
+        whole.block<3, 3>(0, 0) += Eigen::Matrix3d::Identity();
+        whole.block<3, 3>(0, 3) -= r;
+        whole.block<3, 3>(3, 0) += r;
+        whole.block<3, 3>(3, 3) -= r * r;
+    }
+    Eigen::Matrix<double, 6, 1> wanted;
+    wanted << -left.force, -(left.moment - middle.cross(left.force));
+    const Eigen::Matrix<double, 6, 1> x = whole.colPivHouseholderQr().solve(wanted);
+    for (const auto i : edge) l.nodes.push_back({i, x.head<3>() - arm_of(i) * x.tail<3>()});
+}
+
 }  // namespace
+
+std::vector<Support> three_of(const std::vector<Point>& points, const std::vector<std::uint32_t>& on) {
+    if (on.size() < 3)
+        throw InputError("back", "the tool stands on fewer than three places", "give it more feet");
+    const auto first = on.front();
+    const auto far = *std::max_element(on.begin(), on.end(), [&](std::uint32_t a, std::uint32_t b) {
+        return (points[a] - points[first]).head<2>().norm() < (points[b] - points[first]).head<2>().norm();
+    });
+    const Point2 line = (points[far] - points[first]).head<2>();
+    const auto off_line = [&](std::uint32_t i) {
+        const Point2 to = (points[i] - points[first]).head<2>();
+        return std::abs(line.x() * to.y() - line.y() * to.x()) / std::max(1e-9, line.norm());
+    };
+    const auto third = *std::max_element(on.begin(), on.end(), [&](std::uint32_t a, std::uint32_t b) {
+        return off_line(a) < off_line(b);
+    });
+    if (off_line(third) < 0.01)
+        throw InputError("back", "the tool stands in one line and would fall over",
+                         "set the ribs closer, so that more of them cross, or give it more feet across");
+    // Sideways the far one is held across the line between the two, along the axis that is nearer to it.
+    const bool along_x = std::abs(line.x()) >= std::abs(line.y());
+    return {{{}, {true, true, true, false, false, false}, {first}},
+            {{}, {!along_x, along_x, true, false, false, false}, {far}},
+            {{}, {false, false, true, false, false, false}, {third}}};
+}
 
 Bench::Bench(const ToolInputs& in, const EvenFace& face, Progress& progress)
     : in_(in), tool_(build_tool(in, face, progress)) {
@@ -89,12 +136,23 @@ Bench::Bench(const ToolInputs& in, const EvenFace& face, Progress& progress)
     for (std::size_t i = 0; i < n; ++i) leant_.push_back(tool_.rim[i * tool_.rim.size() / n]);
 }
 
-std::vector<Support> Bench::feet() const {
-    return stand_on(points(), tool_.feet);
+std::vector<std::uint32_t> Bench::rim_corners() const {
+    return corners_of(points(), tool_.rim);
 }
 
-std::vector<Support> Bench::rim_corners() const {
-    return stand_on(points(), corners_of(points(), tool_.rim));
+std::vector<std::uint32_t> Bench::beside(std::uint32_t leant) const {
+    std::vector<std::uint32_t> out;
+    const auto& rim = tool_.rim;
+    const auto at = static_cast<std::size_t>(std::find(rim.begin(), rim.end(), leant) - rim.begin());
+    const auto known = [&](std::uint32_t i) { return std::find(leant_.begin(), leant_.end(), i) != leant_.end(); };
+    for (const bool ahead : {true, false}) {
+        for (std::size_t k = 1; k < rim.size(); ++k) {
+            const auto i = rim[(ahead ? at + k : at + rim.size() - k) % rim.size()];
+            if (known(i)) break;
+            out.push_back(i);
+        }
+    }
+    return out;
 }
 
 std::vector<std::uint32_t> Bench::fitted(Fitting kind, const std::vector<std::uint32_t>& otherwise,
@@ -185,6 +243,7 @@ Loads Bench::envelope() const {
     if (!in_.back.has_grid()) {
         l.pressures = from_within(-p, true);
         spread(rim, p * shell_up_.z() * Point::UnitZ());
+        balance(l, tool_.model.mesh, rim);
         return l;
     }
     l.pressures = from_within(p, true);
@@ -197,9 +256,15 @@ Loads Bench::envelope() const {
         const Point inward = Point(-along.y(), along.x(), 0);
         const double tall = std::max(0.0, tool_.level - a.z());
         const Point half = p * tall / 2 * inward;
-        l.nodes.push_back({rim[i], half});
-        l.nodes.push_back({nearest_rim(points(), tool_.base, a.head<2>()), half});
+        // Half of a strip's edge belongs to either of its ends.
+        for (const auto end : {rim[i], rim[(i + 1) % rim.size()]}) {
+            l.nodes.push_back({end, half / 2});
+            l.nodes.push_back({nearest_rim(points(), tool_.base, points()[end].head<2>()), half / 2});
+        }
     }
+    auto edge = rim;
+    edge.insert(edge.end(), tool_.base.begin(), tool_.base.end());
+    balance(l, tool_.model.mesh, edge);
     return l;
 }
 
@@ -266,23 +331,54 @@ CaseResult Bench::result(LoadCase kind, const System& system, const Solution& u,
 
 void Bench::strains(const System& system, const Solution& u, double warming, CaseResult& out) const {
     const auto& model = tool_.model;
-    const Board* foam =
-        in_.back.kind == BackKind::foam_blocks ? find(in_.shop.boards, in_.back.foam.board) : nullptr;
-    for (std::size_t f = 0; f < model.mesh.triangles.size(); ++f) {
+    const auto& mesh = model.mesh;
+    const Board* board = in_.back.kind == BackKind::foam_blocks ? find(in_.shop.boards, in_.back.foam.board)
+                         : in_.back.kind == BackKind::egg_crate ? find(in_.shop.boards, in_.back.board)
+                                                                : nullptr;
+    // The strain at a point force or a tie is the mesh's own and grows as it gets finer: what is judged is the
+    // mean over the patch of a hand about each face.
+    constexpr double kHand = 0.05;  // m, half its width
+    std::vector<double> raw(mesh.triangles.size());
+    for (std::size_t f = 0; f < raw.size(); ++f) {
         const auto& l = model.skins[model.skin_of(f)].laminate;
         const auto e = system.strain(f, u);
         // What warming does freely strains nothing.
         const Eigen::Vector3d middle = e.middle - warming * l.cte, bend = e.curvature - warming * l.curvature;
-        double most = 0;
         for (const double z : {-l.thickness / 2, l.thickness / 2}) {
             const Eigen::Vector3d s = middle + z * bend;
             const double mean = (s[0] + s[1]) / 2, radius = std::hypot((s[0] - s[1]) / 2, s[2] / 2);
-            most = std::max({most, std::abs(mean + radius), std::abs(mean - radius)});
+            raw[f] = std::max({raw[f], std::abs(mean + radius), std::abs(mean - radius)});
         }
-        if (foam != nullptr && tool_.parts[f] == ToolPart::rib)
-            out.foam = std::max(out.foam, most * foam->E / foam->crush);
-        else
+    }
+    std::vector<std::vector<std::uint32_t>> at_point(mesh.points.size());
+    for (std::size_t f = 0; f < raw.size(); ++f) {
+        for (const auto i : mesh.triangles[f]) at_point[i].push_back(static_cast<std::uint32_t>(f));
+    }
+    std::vector<std::uint32_t> mark(raw.size(), 0), patch;
+    for (std::uint32_t f = 0; f < raw.size(); ++f) {
+        const bool rib = tool_.parts[f] == ToolPart::rib;
+        patch.assign(1, f);
+        mark[f] = f + 1;
+        double sum = 0, area = 0;
+        for (std::size_t n = 0; n < patch.size(); ++n) {
+            const double a = mesh.area_vector2(patch[n]).norm();
+            sum += a * raw[patch[n]];
+            area += a;
+            for (const auto i : mesh.triangles[patch[n]]) {
+                for (const auto g : at_point[i]) {
+                    if (mark[g] == f + 1 || (tool_.parts[g] == ToolPart::rib) != rib ||
+                        (mesh.centre(g) - mesh.centre(f)).norm() > kHand)
+                        continue;
+                    mark[g] = f + 1;
+                    patch.push_back(g);
+                }
+            }
+        }
+        const double most = area > 0 ? sum / area : raw[f];
+        if (!rib)
             out.skin = std::max(out.skin, most / in_.shell_found.resin.strain_limit);
+        else if (board != nullptr)
+            out.foam = std::max(out.foam, most * board->E / board->crush);
     }
 }
 

@@ -7,6 +7,10 @@
 
 namespace jig::back {
 
+/// Three of the places that it stands on, far apart, held along the pull and just enough sideways: nothing is
+/// strained by them. Throws InputError where the tool would fall over.
+std::vector<shell_fe::Support> three_of(const std::vector<Point>& points, const std::vector<std::uint32_t>& on);
+
 class Bench {
   public:
     /// Throws InputError where the tool has no rim or cannot be built; Cancelled.
@@ -16,9 +20,10 @@ class Bench {
     [[nodiscard]] const std::vector<Point>& points() const { return tool_.model.mesh.points; }
     /// Places round the rim that a person leans on.
     [[nodiscard]] const std::vector<std::uint32_t>& leant() const { return leant_; }
-    /// Throw InputError where the tool would fall over.
-    [[nodiscard]] std::vector<shell_fe::Support> feet() const;
-    [[nodiscard]] std::vector<shell_fe::Support> rim_corners() const;
+    [[nodiscard]] const std::vector<std::uint32_t>& rim() const { return tool_.rim; }
+    [[nodiscard]] std::vector<std::uint32_t> rim_corners() const;
+    /// All places of the rim as far as the leant ones on either side of one of them.
+    [[nodiscard]] std::vector<std::uint32_t> beside(std::uint32_t leant) const;
     /// Where slots are levered, or else the rim's corners.
     [[nodiscard]] std::vector<std::uint32_t> slots() const;
     /// Where it is bolted, or else all round the rim.

@@ -1,17 +1,23 @@
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <array>
 #include <cmath>
 
 #include "core/stages/back/findings.hpp"
 
 namespace jig::back {
 
-Calls calls(const Choices& c, const Findings& f, const shell::Findings& shell) {
+Calls calls(const Choices& c, const Findings& f, const shell::Findings& shell, const edge::Findings& edge,
+            const brief::Choices& brief) {
     Calls out;
     const auto add = [&](Severity s, const char* key, std::string headline, std::string why,
                          std::optional<Fix> fix = {}) {
         out.push_back({Stage::back, s, key, std::move(headline), std::move(why), std::move(fix)});
     };
     const auto fix_pitch = [&]() -> std::optional<Fix> {
-        if (f.pitch_for_limit <= 0) return {};
+        // Where ribs cross, a field is held on four sides: the strip asks too much, the tool's own trial does not.
+        if (f.pitch_for_limit <= 0 || (c.has_grid() && c.across && c.along)) return {};
         // Whole centimetres, rounded down, so that the sheet reads like a drawing.
         const double pitch = std::max(0.02, std::floor(f.pitch_for_limit * 100) / 100);
         auto patch = patch_of("back", "pitch", pitch);
@@ -47,6 +53,34 @@ Calls calls(const Choices& c, const Findings& f, const shell::Findings& shell) {
             "Ribs on a shell of " + quantity(Kind::thickness, shell.stack.laminate.thickness) +
                 " can print through",
             "Bond them after the shell has cured, on a soft strip or a fillet, not end-on.", fix);
+    }
+    const double mass = shell.mass + f.mass;
+    if (mass > brief.lift) {
+        const int hands = static_cast<int>(std::ceil(mass / brief.lift));
+        add(hands > std::max(2, brief.people) ? Severity::caution : Severity::note, "lift",
+            "Tool and back weigh " + quantity(Kind::mass, mass) +
+                fmt::format(": {} people or a hoist to lift and turn it", hands),
+            "Counted at " + quantity(Kind::mass, brief.lift) +
+                " for one person; plan lifting points and feet before it is turned over.");
+    }
+    if (edge.tool && brief.top_temperature > kelvin(45)) {
+        const Point span = edge.tool->high - edge.tool->low;
+        std::array<double, 3> size{span.x(), span.y(),
+                                   span.z() + shell.stack.laminate.thickness +
+                                       (c.kind == BackKind::none ? 0 : c.height)};
+        std::array<double, 3> oven{brief.oven_x, brief.oven_y, brief.oven_z};
+        const auto said = [](const std::array<double, 3>& s) {
+            return quantity(Kind::length, s[0]) + " × " + quantity(Kind::length, s[1]) + " × " +
+                   quantity(Kind::length, s[2]);
+        };
+        const auto words = "The tool with flange and back, " + said(size) + ", does not go into the oven of " +
+                           said(oven);
+        std::sort(size.begin(), size.end());
+        std::sort(oven.begin(), oven.end());
+        if (!std::equal(size.begin(), size.end(), oven.begin(), [](double a, double b) { return a <= b; }))
+            add(Severity::stop, "oven", words,
+                "A tool that has to see " + quantity(Kind::temperature, brief.top_temperature) +
+                    " must fit with air all round: a narrower flange, a lower back, or a tent with a heater.");
     }
     if (c.has_grid() && !(c.across && c.along)) {
         add(c.across || c.along ? Severity::note : Severity::stop, "one_way",

@@ -38,6 +38,7 @@ Sag sag_at(double span, const Laminate& laminate, const Choices& choices);
 Findings evaluate(const Choices& choices, const split::Findings& split, const edge::Findings& edge,
                   const shell::Findings& shell, const shell::Choices& shell_choices, const Shop& shop,
                   Progress& progress);
-Calls calls(const Choices& choices, const Findings& findings, const shell::Findings& shell);
+Calls calls(const Choices& choices, const Findings& findings, const shell::Findings& shell,
+            const edge::Findings& edge, const brief::Choices& brief);
 
 }  // namespace jig::back

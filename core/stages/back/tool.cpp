@@ -14,6 +14,13 @@
 namespace jig::back {
 namespace {
 
+/// A board in its plane, alike both ways: plywood and fibre board shear more than their E would say.
+PlyMaterial plate_of(const Board& board) {
+    auto out = isotropic(board.E, 0.3, board.density, board.alpha);
+    if (board.G) out.G12 = out.G13 = out.G23 = *board.G;
+    return out;
+}
+
 using shell_fe::Bar;
 using shell_fe::Tie;
 
@@ -216,7 +223,7 @@ class Builder {
         std::vector<StackPly> plies;
         if (c_.kind == BackKind::egg_crate) {
             const auto& board = need(in_.shop.boards, c_.board, "back board");
-            plies.push_back({isotropic(board.E, 0.3, board.density, board.alpha), 0, board.thickness});
+            plies.push_back({plate_of(board), 0, board.thickness});
         } else {
             const auto& board = need(in_.shop.boards, c_.foam.board, "back foam");
             auto laid = lay_up(std::vector<Layer>(static_cast<std::size_t>(c_.foam.plies),
@@ -224,7 +231,7 @@ class Builder {
                                in_.shell_found.resin, LayUp::hand, in_.shop, "back cloth");
             plies = plies_of(laid);
             const auto cloth = plies;
-            plies.push_back({isotropic(board.E, 0.3, board.density, board.alpha), 0, c_.foam.wide});
+            plies.push_back({plate_of(board), 0, c_.foam.wide});
             plies.insert(plies.end(), cloth.rbegin(), cloth.rend());
             cap_ = laminate(cloth);
         }

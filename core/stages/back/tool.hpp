@@ -32,6 +32,7 @@ struct ToolInputs {
     const Shop& shop;
     const TriangleMesh& corners;                 ///< that `shell_found.corners.faces` speaks of
     const edge::Findings* edge_found = nullptr;  ///< where bolts and wedge slots sit; none to do without
+    double room = 293.15;                        ///< K that the tool is warmed from
 };
 
 struct EvenFace {

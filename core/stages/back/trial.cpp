@@ -6,12 +6,15 @@
 #include <chrono>
 #include <cmath>
 
-#include "core/stages/back/bench.hpp"
+#include "core/stages/back/stance.hpp"
 
 namespace jig::back {
 
 using shell_fe::Loads;
-using shell_fe::System;
+using shell_fe::Solution;
+
+/// Nobody asks what happens at more than so many times the air's own pressure.
+constexpr double kBuckleSearch = 100;
 
 double edge_for(const ToolInputs& in, std::size_t triangles) {
     double area = 0;
@@ -39,30 +42,56 @@ Trial try_out(const ToolInputs& in, const EvenFace& face, const brief::Choices& 
     out.notes.erase(std::unique(out.notes.begin(), out.notes.end()), out.notes.end());
 
     progress.report(0.15, "setting the tool on its feet");
-    const System on_feet(bench.tool().model, bench.feet(), progress);
-    out.mass = on_feet.mass();
+    const OnFeet stance(bench, bench.tool().feet, progress);
+    out.mass = stance.system().mass();
     out.tips = bench.tips();
     out.tips_wider = bench.tips_at_its_ends().force;
     out.tips_at = bench.points()[bench.tool().rim[out.tips.where]];
     out.tips_where = bench.said_where(out.tips_at, true);
-    out.freedoms = on_feet.freedoms();
-    std::vector<Loads> loads;
-    std::vector<LoadCase> kinds;
-    std::vector<std::optional<std::uint32_t>> pushed;
-    const auto add = [&](LoadCase kind, Loads l, std::optional<std::uint32_t> at = {}) {
-        kinds.push_back(kind);
-        loads.push_back(std::move(l));
-        pushed.push_back(at);
+    out.freedoms = stance.system().freedoms();
+    const double warming = brief.top_temperature - in.room;
+    struct Tried {
+        LoadCase kind;
+        Solution solution;
+        std::optional<std::uint32_t> pushed;
+        int lifted = 0;
+        bool tips = false;
     };
-    add(LoadCase::standing, Bench::weight(1));
-    for (const auto i : bench.leant()) add(LoadCase::leaning, bench.leaning(i), i);
-    for (const auto i : bench.slots()) add(LoadCase::levering, bench.levering(i), i);
-    if (brief.process == Process::squeeze) add(LoadCase::squeeze, bench.squeeze(bench.bolts()));
-    const double warming = brief.top_temperature - kelvin(20);
-    if (c.bag == BagKind::envelope) add(LoadCase::envelope_bag, bench.envelope());
-    if (warming > 1) add(LoadCase::heat, bench.heat(warming));
+    std::vector<Tried> tried;
+    const auto take = [&](LoadCase kind, Stance s, std::optional<std::uint32_t> at = {}) {
+        tried.push_back({kind, std::move(s.solution), at, s.lifted, s.tips});
+    };
     progress.report(0.45, "solving the load cases");
-    const auto solutions = on_feet.solve(loads);
+    take(LoadCase::standing, stance.standing(1));
+    std::size_t places = 0;
+    const auto lean_on = [&](const std::vector<std::uint32_t>& at) {
+        std::vector<Loads> loads;
+        for (const auto i : at) loads.push_back(bench.leaning(i));
+        auto found = stance.pushed(loads);
+        for (std::size_t k = 0; k < at.size(); ++k) take(LoadCase::leaning, std::move(found[k]), at[k]);
+        places += at.size();
+    };
+    // Evenly round the rim, then every place about the worst of those.
+    lean_on(bench.leant());
+    const auto gives = [](const Tried& t) {
+        return t.pushed ? std::abs(t.solution.displacement(*t.pushed).z()) : t.solution.largest;
+    };
+    const auto worst_leant = std::max_element(tried.begin() + 1, tried.end(), [&](const Tried& a, const Tried& b) {
+        return gives(a) < gives(b);
+    });
+    if (worst_leant != tried.end()) lean_on(bench.beside(*worst_leant->pushed));
+    std::vector<Loads> bound;
+    for (const auto i : bench.slots()) bound.push_back(bench.levering(i));
+    const bool squeezed = brief.process == Process::squeeze;
+    if (squeezed) bound.push_back(bench.squeeze(bench.bolts()));
+    auto held = stance.held(bound);
+    for (std::size_t k = 0; k < bench.slots().size(); ++k)
+        take(LoadCase::levering, {std::move(held[k])}, bench.slots()[k]);
+    if (squeezed) take(LoadCase::squeeze, {std::move(held.back())});
+    // A bag balances itself, and what warms is free to grow on its feet.
+    if (c.bag == BagKind::envelope) take(LoadCase::envelope_bag, {stance.free(bench.envelope())});
+    if (warming > 1) take(LoadCase::heat, {stance.free(Bench::heat(warming))});
+    std::stable_sort(tried.begin(), tried.end(), [](const Tried& a, const Tried& b) { return a.kind < b.kind; });
     const auto how = [&](LoadCase kind) -> std::string {
         switch (kind) {
             case LoadCase::standing:
@@ -71,7 +100,7 @@ Trial try_out(const ToolInputs& in, const EvenFace& face, const brief::Choices& 
                 return quantity(Kind::mass, out.mass) + " on the rim's corners";
             case LoadCase::leaning:
                 return quantity(Kind::force, c.lean) +
-                       fmt::format(" at the worst of {} places", bench.leant().size());
+                       fmt::format(" at the worst of {} places", places);
             case LoadCase::squeeze:
                 return quantity(Kind::pressure, in.edge.squeeze) + " on the face, held by the bolts";
             case LoadCase::levering:
@@ -86,29 +115,32 @@ Trial try_out(const ToolInputs& in, const EvenFace& face, const brief::Choices& 
         return {};
     };
     // Of several places for one load, the one that gives way most.
-    for (std::size_t i = 0; i < kinds.size();) {
+    for (std::size_t i = 0; i < tried.size();) {
         std::size_t worst = i, k = i;
-        const auto gives = [&](std::size_t n) {
-            return pushed[n] ? std::abs(solutions[n].displacement(*pushed[n]).z()) : solutions[n].largest;
-        };
-        for (; k < kinds.size() && kinds[k] == kinds[i]; ++k) {
-            if (gives(k) > gives(worst)) worst = k;
+        for (; k < tried.size() && tried[k].kind == tried[i].kind; ++k) {
+            if (gives(tried[k]) > gives(tried[worst])) worst = k;
         }
-        auto r = bench.result(kinds[i], on_feet, solutions[worst], kinds[i] == LoadCase::heat ? warming : 0,
-                              pushed[worst]);
+        const auto& t = tried[worst];
+        auto r = bench.result(t.kind, stance.system(), t.solution, t.kind == LoadCase::heat ? warming : 0, t.pushed);
         r.how = how(r.kind);
+        r.lifted = t.lifted;
+        if (t.tips)
+            r.how += "; it tips before, so the feet are taken as held down";
+        else if (t.lifted > 0)
+            r.how += t.lifted == 1 ? "; 1 foot lifts" : fmt::format("; {} feet lift", t.lifted);
         if (r.kind == LoadCase::envelope_bag) {
             progress.report(0.7, "looking for buckling");
-            r.buckles = on_feet.buckling(solutions[worst], 0, progress).factor;
+            const auto found = stance.system().buckling(t.solution, 0, progress, kBuckleSearch);
+            r.buckles = found.factor;
+            r.none_below = found.none_below;
         }
         out.cases.push_back(std::move(r));
         i = k;
     }
     progress.report(0.85, "turning the tool over");
     {
-        const System on_rim(bench.tool().model, bench.rim_corners(), progress);
-        const auto u = on_rim.solve(Bench::weight(-1));
-        auto r = bench.result(LoadCase::turned, on_rim, u, 0);
+        const OnFeet on_rim(bench, bench.rim_corners(), progress);
+        auto r = bench.result(LoadCase::turned, on_rim.system(), on_rim.standing(-1).solution, 0);
         r.how = how(r.kind);
         out.cases.insert(out.cases.begin() + 1, std::move(r));
     }
@@ -137,14 +169,14 @@ Trial try_out(const ToolInputs& in, const EvenFace& face, const brief::Choices& 
 
 QuickSag quick_sag(const ToolInputs& in, const EvenFace& face, Progress& progress) {
     const Bench bench(in, face, progress);
-    const System system(bench.tool().model, bench.feet(), progress);
-    std::vector<Loads> loads{Bench::weight(1)};
+    const OnFeet stance(bench, bench.tool().feet, progress);
+    std::vector<Loads> loads;
     for (const auto i : bench.leant()) loads.push_back(bench.leaning(i));
-    const auto solutions = system.solve(loads);
+    const auto leant = stance.pushed(loads);
     QuickSag out;
-    out.standing = solutions.front().largest;
-    for (std::size_t i = 1; i < solutions.size(); ++i)
-        out.leaning = std::max(out.leaning, std::abs(solutions[i].displacement(bench.leant()[i - 1]).z()));
+    out.standing = stance.standing(1).solution.largest;
+    for (std::size_t i = 0; i < leant.size(); ++i)
+        out.leaning = std::max(out.leaning, std::abs(leant[i].solution.displacement(bench.leant()[i]).z()));
     return out;
 }
 

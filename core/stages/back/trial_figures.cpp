@@ -38,8 +38,12 @@ std::vector<Figure> trial_figures(const Trial& t, const Choices& c) {
         auto reason = r.how + "; worst " + r.where + "; face out of shape by " +
                       quantity(Kind::thickness, r.error) +
                       fmt::format("; skins at {:.0f} % of what they bear", 100 * r.skin);
-        if (r.foam > 0) reason += fmt::format(", foam at {:.0f} %", 100 * r.foam);
-        if (r.buckles > 0) reason += fmt::format("; buckles at {:.1f} times this", r.buckles);
+        if (r.foam > 0)
+            reason += fmt::format(", {} at {:.0f} %", c.kind == BackKind::foam_blocks ? "foam" : "ribs", 100 * r.foam);
+        if (r.buckles > 0)
+            reason += fmt::format("; buckles at {:.1f} times this", r.buckles);
+        else if (r.none_below > 0)
+            reason += fmt::format("; no buckling up to {:.0f} times this", r.none_below);
         reason.append("; shell finite elements, ").append(mesh).append(differs);
         out.push_back({key_of(r.kind), std::string(said(r.kind)), Kind::thickness, r.moves, reason});
     }
@@ -59,7 +63,7 @@ std::vector<Figure> trial_figures(const Trial& t, const Choices& c) {
         {"tips", "tips over under a push on the rim of", Kind::force, t.tips.force,
          "weight × its distance inside the feet's outline ÷ the rim's distance outside it, the least all "
          "round: " +
-             t.tips_where + "; the load cases hold the feet down"});
+             t.tips_where + "; in the load cases a foot lifts where it would have to pull"});
     out.push_back({"tool_mass", "tool, shell and back", Kind::mass, t.mass,
                    "all that the structure is made of; without plug, bolts and bag"});
     return out;
@@ -99,9 +103,13 @@ Calls trial_calls(const Trial& t, const Choices& c, const brief::Choices& brief)
                     r.where + ".");
         if (r.foam > 1)
             add(Severity::stop, "foam-" + key_of(r.kind),
-                fmt::format("The foam of the back is crushed: {:.0f} % of its strength, ", 100 * r.foam) +
+                fmt::format("{}: {:.0f} % of its strength, ",
+                            c.kind == BackKind::foam_blocks ? "The foam of the back is crushed"
+                                                            : "The ribs' board breaks",
+                            100 * r.foam) +
                     name,
-                "Take a denser foam or more cloth round it.");
+                c.kind == BackKind::foam_blocks ? "Take a denser foam or more cloth round it."
+                                                : "Take thicker board, taller ribs or a closer pitch.");
         if (r.buckles > 0 && r.buckles < 3)
             add(r.buckles < 1.5 ? Severity::stop : Severity::caution, "buckles",
                 fmt::format("Buckles at {:.1f} times the vacuum of an envelope bag", r.buckles),

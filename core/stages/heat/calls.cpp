@@ -1,13 +1,68 @@
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <cmath>
 
 #include "core/stages/heat/findings.hpp"
 
 namespace jig::heat {
 
-Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief, const shell::Findings& shell,
-            const plug::Findings& plug, const part::Choices& part) {
+namespace {
+
+/// Something that is warmed with the tool or on it, and what it bears.
+struct Bears {
+    std::string name, key;
+    double top = 0;
+};
+
+/// The highest limits first is no help: each that gives way is named.
+void judge_cure(Calls& out, const std::string& cure, double hot, const std::vector<Bears>& all) {
+    for (const auto& b : all) {
+        if (hot <= b.top + 0.5) continue;
+        out.push_back({Stage::heat, hot > b.top + 15 ? Severity::stop : Severity::caution, b.key,
+                       b.name + " keeps its shape to " + quantity(Kind::temperature, b.top) + "; " + cure + " at " +
+                           quantity(Kind::temperature, hot),
+                       "Everything that is in the cure is warmed through: a cooler cure, a material that bears it, or "
+                       "fit it afterwards. The data sheet has the last word.",
+                       {}});
+    }
+}
+
+/// What the back is made of and bonded with.
+std::vector<Bears> in_the_back(const back::Choices& b, const std::string& key, const Shop& shop) {
+    std::vector<Bears> out;
+    const auto board = [&](const std::string& name) {
+        const auto& e = need(shop.boards, name, "back");
+        out.push_back({e.name, key, e.top_temperature});
+    };
+    if (b.kind == BackKind::none) return out;
+    if (b.kind == BackKind::egg_crate) board(b.board);
+    if (b.kind == BackKind::foam_blocks) board(b.foam.board);
+    if (b.kind == BackKind::sandwich) {
+        const auto& core = need(shop.cores, b.sandwich.core, "back");
+        out.push_back({core.name, key, core.top_temperature});
+        return out;
+    }
+    const auto& bond = need(shop.bonds, b.joint.bond == Bond::hard ? b.joint.paste : b.joint.strip, "back");
+    out.push_back({bond.name, key, bond.top_temperature});
+    return out;
+}
+
+std::vector<Bears> cores_of(const std::vector<Layer>& layers, const std::string& key, const Shop& shop) {
+    std::vector<Bears> out;
+    for (const auto& l : layers) {
+        if (l.kind != LayerKind::core) continue;
+        const auto& core = need(shop.cores, l.material, key);
+        if (std::none_of(out.begin(), out.end(), [&](const Bears& b) { return b.name == core.name; }))
+            out.push_back({core.name, key, core.top_temperature});
+    }
+    return out;
+}
+
+}  // namespace
+
+Calls calls(const Choices& c, const Findings& f, const Warmed& with) {
+    const auto& [brief, plug, shell_choices, shell, back, part, shop] = with;
     Calls out;
     const auto add = [&](Severity s, const char* key, std::string headline, std::string why,
                          std::optional<Fix> fix = {}) {
@@ -27,11 +82,16 @@ Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief, co
             std::string("The part comes out ") + quantity(Kind::thickness, std::abs(f.part_error)) +
                 (f.part_error < 0 ? " short over " : " long over ") + quantity(Kind::length, f.length),
             fmt::format("The tolerance is {}; cut the plug at {:.3f} % of size.",
-                        quantity(Kind::thickness, brief.tolerance), 100 * f.plug_scale));
+                        quantity(Kind::thickness, brief.tolerance), 100 * f.plug_scale),
+            f.plug_scale > 0.9 && f.plug_scale < 1.1
+                ? std::optional(Fix{fmt::format("Cut the plug at {:.3f} % of size", 100 * f.plug_scale),
+                                    patch_of("heat", "plug_scale", f.plug_scale)})
+                : std::nullopt);
     }
-    if (f.chain.shell_gel > plug.board.top_temperature) {
+    for (const auto& plan : plug.plans) {
+        if (f.chain.shell_gel <= plan.substrate.top_temperature) continue;
         add(Severity::stop, "plug_hot",
-            plug.board.name + " stands " + quantity(Kind::temperature, plug.board.top_temperature) +
+            plan.substrate.name + " stands " + quantity(Kind::temperature, plan.substrate.top_temperature) +
                 "; the shell gels at " + quantity(Kind::temperature, f.chain.shell_gel),
             "The plug softens under the shell: lay thinner layers, or choose a cooler resin or a better "
             "board.");
@@ -43,6 +103,20 @@ Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief, co
             "The brief's top temperature is what the tool is judged by.",
             Fix{"Raise the brief to it", patch_of("brief", "top_temperature", part.gel_temperature)});
     }
+    const double tool_sees = std::max(brief.top_temperature, f.chain.part_gel);
+    auto with_tool = cores_of(shell_choices.layers, "core_hot", shop);
+    for (auto& b : in_the_back(back, "back_hot", shop)) with_tool.push_back(std::move(b));
+    const double hottest = std::max(shell_choices.cure_temperature, tool_sees);
+    judge_cure(out,
+               shell_choices.cure_temperature >= tool_sees ? "the shell is post-cured with it" : "the tool is used",
+               hottest, with_tool);
+    judge_cure(out, "the part gels", f.chain.part_gel, cores_of(part.layers, "part_core_hot", shop));
+    if (c.shell_gel > 0 && c.shell_gel < c.room)
+        add(Severity::note, "cool_gel",
+            "The shell is said to gel at " + quantity(Kind::temperature, c.shell_gel) + ", cooler than the room",
+            "Nothing is cooler than the room that it stands in: the room's " + quantity(Kind::temperature, c.room) +
+                " is taken.",
+            Fix{"Take the room's", patch_of("heat", "shell_gel", c.room)});
     return out;
 }
 

@@ -1,54 +1,87 @@
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <cmath>
+
+#include "core/science/heat/glass.hpp"
 
 #include "core/stages/heat/findings.hpp"
 
 namespace jig::heat {
 
+namespace {
+
+/// The plug's mean heat where what lies on it gels: it warms from its faces for as long as the gel takes, so a
+/// thick insulator stays near its room inside. Nothing is cooler than the room it stands in.
+double plug_warmth(double room, const plug::Findings& plug, double gel, double seconds) {
+    const auto& b = plug.board;
+    const double spread = b.conductivity / (b.density * b.heat_capacity);
+    return room + warmed_share(spread * seconds / (plug.heat_path * plug.heat_path)) * (gel - room);
+}
+
+}  // namespace
+
 Findings evaluate(const Choices& c, const brief::Choices& brief, const shape::Findings& shape,
-                  const plug::Findings& plug, const shell::Findings& shell, const part::Choices& part_choices,
-                  const part::Findings& part) {
+                  const plug::Choices& routes, const plug::Findings& plug, const shell::Findings& shell,
+                  const part::Choices& part_choices, const part::Findings& part, const Shop& shop) {
     Findings out;
     out.length = std::max(shape.measures.size.x(), shape.measures.size.y());
     const auto mean = [](const Laminate& l) { return (l.cte[0] + l.cte[1]) / 2; };
     out.chain.room = c.room;
     out.chain.plug_alpha = plug.board.alpha;
-    out.chain.shell_gel = c.shell_gel > 0 ? c.shell_gel : shell.resin.gel_temperature;
+    out.chain.shell_gel = std::max(c.room, c.shell_gel > 0 ? c.shell_gel : shell.resin.gel_temperature);
     out.chain.shell_alpha = mean(shell.stack.laminate);
-    out.chain.shell_cure_shrinkage = shell.resin.shrinkage;
-    out.chain.part_gel = part_choices.gel_temperature;
+    out.chain.shell_cure_shrinkage = shell.stack.cure.in_plane;
+    out.chain.part_gel = std::max(c.room, part_choices.gel_temperature);
     out.chain.part_alpha = mean(part.stack.laminate);
-    out.chain.part_cure_shrinkage = part.resin.shrinkage;
+    out.chain.part_cure_shrinkage = part.stack.cure.in_plane;
+    out.chain.plug_warmth = plug_warmth(c.room, plug, out.chain.shell_gel, shell.resin.gel_time);
+    const auto splash = std::find_if(plug.plans.begin(), plug.plans.end(),
+                                     [](const plug::Plan& p) { return p.route == Route::splash; });
+    if (splash != plug.plans.end()) {
+        const auto& plaster = need(shop.resins, "laminating plaster", "splash");
+        const auto& foam = need(shop.boards, routes.board, "splash");
+        out.chain.splash = {plaster.matrix.alpha, std::max(c.room, plaster.gel_temperature), routes.splash.shrink};
+        out.chain.plug_alpha = foam.alpha;
+        out.chain.plug_warmth = c.room;  // the master is soft foam, and plaster gels in minutes
+    }
     out.sizes = grow(out.chain);
-    out.part_error = out.sizes.part_room * out.length;
+    out.part_error = ((1 + out.sizes.part_room) * c.plug_scale - 1) * out.length;
     out.plug_scale = 1 / (1 + out.sizes.part_room);
+    out.part_Tg = glass_after(part.resin.Tg, part.resin.Tg_lead, out.chain.part_gel);
     out.Tg_margin = shell.Tg - brief.top_temperature;
     const auto& pl = part.stack.laminate;
-    out.spring_in = spring_in(c.corner, out.chain.part_alpha, pl.cte_through, -part.resin.shrinkage,
-                              -3 * part.resin.shrinkage, c.room - out.chain.part_gel);
+    out.spring_in = spring_in(c.corner, out.chain.part_alpha, pl.cte_through, -part.stack.cure.in_plane,
+                              -part.stack.cure.through, c.room - out.chain.part_gel);
     const auto um = [](double a) { return quantity(Kind::expansion, a); };
     out.figures = {
         {"tool_room", "tool against plug, in the room", Kind::thickness, out.sizes.tool_room * out.length,
-         fmt::format("plug grown by {} × {:.0f} K where the shell gels, shell shrinks {:.2f} % in cure and "
+         fmt::format("plug grown by {} × {:.0f} K of its mean where {} gels{}, shell shrinks {:.3f} % in cure and "
                      "{} × {:.0f} K on cooling, over {}",
-                     um(out.chain.plug_alpha), out.chain.shell_gel - c.room,
+                     um(out.chain.plug_alpha), out.chain.plug_warmth - c.room,
+                     out.chain.splash ? "the splash" : "the shell",
+                     out.chain.splash ? fmt::format(", the splash shrinks {:.2f} %", 100 * routes.splash.shrink)
+                                      : std::string(),
                      100 * out.chain.shell_cure_shrinkage, um(out.chain.shell_alpha),
                      out.chain.shell_gel - c.room, quantity(Kind::length, out.length))},
         {"tool_hot", "tool where the part gels", Kind::thickness, out.sizes.tool_hot * out.length,
          fmt::format("and grown by {} × {:.0f} K", um(out.chain.shell_alpha), out.chain.part_gel - c.room)},
         {"part_error", "part against drawing", Kind::thickness, out.part_error,
          fmt::format(
-             "the part takes the tool's size at {}, shrinks {:.2f} % in cure and {} × {:.0f} K on cooling",
+             "the part takes the tool's size at {}, shrinks {:.3f} % in cure and {} × {:.0f} K on cooling; the plug is cut at "
+             "{:.3f} % of size",
              quantity(Kind::temperature, out.chain.part_gel), 100 * out.chain.part_cure_shrinkage,
-             um(out.chain.part_alpha), out.chain.part_gel - c.room)},
-        {"plug_scale", "scale the plug by", Kind::scale, out.plug_scale,
+             um(out.chain.part_alpha), out.chain.part_gel - c.room, 100 * c.plug_scale)},
+        {"plug_scale", "scale that brings it right", Kind::scale, out.plug_scale,
          "1 ÷ (1 + the part's relative error)"},
         {"spring_in", "a square corner closes by", Kind::angle, out.spring_in,
          fmt::format("θ·[(αl − αt)·ΔT/(1 + αt·ΔT) + (φl − φt)/(1 + φt)], αl {}, αt {}",
                      um(out.chain.part_alpha), um(pl.cte_through))},
-        {"Tg", "the tool's Tg", Kind::temperature, shell.Tg,
-         "the lower of laminating resin and surface coat"},
+        {"Tg", "the tool's Tg", Kind::temperature, shell.Tg, shell.Tg_reason},
+        {"part_Tg", "the part's Tg", Kind::temperature, out.part_Tg,
+         fmt::format("the lower of its resin's {} fully cured and its cure at {} and {:.0f} K",
+                     quantity(Kind::temperature, part.resin.Tg), quantity(Kind::temperature, out.chain.part_gel),
+                     part.resin.Tg_lead)},
         {"Tg_margin", "margin under Tg", Kind::warming, out.Tg_margin,
          "Tg less the top temperature " + quantity(Kind::temperature, brief.top_temperature)}};
     return out;

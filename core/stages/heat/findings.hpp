@@ -1,6 +1,7 @@
 #pragma once
 
 #include "core/science/heat/growth.hpp"
+#include "core/stages/back/choices.hpp"
 #include "core/stages/heat/choices.hpp"
 #include "core/stages/part/findings.hpp"
 #include "core/stages/shell/findings.hpp"
@@ -12,16 +13,28 @@ struct Findings {
     GrowthChain chain;
     GrowthSizes sizes;
     double length = 0;      ///< m, the part's longest side
-    double part_error = 0;  ///< m over that length
+    double part_error = 0;  ///< m over that length, with the plug cut at the size that is chosen
     double spring_in = 0;   ///< rad
     double Tg_margin = 0;   ///< K left under the tool's Tg at the top temperature
+    double part_Tg = 0;     ///< K that the part's resin reaches in its cure
     double plug_scale = 1;  ///< to cut the plug by so that the part comes out right
 };
 
+/// `routes` says how the plug is made: a splash is a mould more in the chain.
 Findings evaluate(const Choices& choices, const brief::Choices& brief, const shape::Findings& shape,
-                  const plug::Findings& plug, const shell::Findings& shell, const part::Choices& part_choices,
-                  const part::Findings& part);
-Calls calls(const Choices& choices, const Findings& findings, const brief::Choices& brief,
-            const shell::Findings& shell, const plug::Findings& plug, const part::Choices& part);
+                  const plug::Choices& routes, const plug::Findings& plug, const shell::Findings& shell,
+                  const part::Choices& part_choices, const part::Findings& part, const Shop& shop);
+
+/// All that is warmed with the tool.
+struct Warmed {
+    const brief::Choices& brief;
+    const plug::Findings& plug;
+    const shell::Choices& shell_choices;
+    const shell::Findings& shell;
+    const back::Choices& back;
+    const part::Choices& part;
+    const Shop& shop;
+};
+Calls calls(const Choices& choices, const Findings& findings, const Warmed& with);
 
 }  // namespace jig::heat

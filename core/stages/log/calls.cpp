@@ -9,6 +9,14 @@ namespace jig::log {
 Calls calls(const Findings& f, const brief::Choices& brief, const part::Findings& part,
             const release::Findings& release) {
     Calls out;
+    if (f.bare_pull > 0)
+        out.push_back({Stage::log,
+                       Severity::caution,
+                       "bare_pull",
+                       fmt::format("Pull {} is logged before any release coat", f.bare_pull),
+                       "A face that was never released does not give a part: note the coats that were on it, with their "
+                       "date.",
+                       {}});
     if (f.pulls > 0 && f.since_release >= release.system.pulls_per_touch_up) {
         out.push_back({Stage::log,
                        Severity::caution,

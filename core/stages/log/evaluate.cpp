@@ -18,15 +18,20 @@ bool is_date(const std::string& text) {
 
 Findings evaluate(const Choices& c, const part::Findings& part) {
     Findings out;
+    bool coated = false;
     double n = 0, sx = 0, sy = 0, sxx = 0, sxy = 0;
     for (std::size_t i = 0; i < c.entries.size(); ++i) {
         const auto& e = c.entries[i];
         if (!is_date(e.date))
             throw InputError(fmt::format("log entry {}", i + 1), "\"" + e.date + "\" is no date",
                              "write it as 2026-05-31");
-        if (e.coats > 0) out.since_release = 0;
+        if (e.coats > 0) {
+            out.since_release = 0;
+            coated = true;
+        }
         if (e.kind != EntryKind::pull) continue;
         ++out.pulls;
+        if (!coated && out.bare_pull == 0) out.bare_pull = out.pulls;
         ++out.since_release;
         if (e.mass > 0) {
             const double x = out.pulls;

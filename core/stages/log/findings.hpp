@@ -7,6 +7,7 @@
 namespace jig::log {
 
 struct Findings {
+    int bare_pull = 0;  ///< the first pull that was logged before any release coat; 0 for none
     std::vector<Figure> figures;
     int pulls = 0;
     int weighed = 0;

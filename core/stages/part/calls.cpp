@@ -6,7 +6,7 @@
 
 namespace jig::part {
 
-Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief, const Shop& shop) {
+Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief, int parts, const Shop& shop) {
     Calls out;
     const auto add = [&](Severity s, const char* key, std::string headline, std::string why,
                          std::optional<Fix> fix = {}) {
@@ -38,6 +38,49 @@ Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief, co
                 "One atmosphere of bag pressure leaves no margin.");
         }
     }
+    if ((c.how == LayUp::prepreg) != f.resin.in_cloth) {
+        std::optional<Fix> fix;
+        const Resin* low = nullptr;
+        for (const auto& r : shop.resins) {
+            if (r.in_cloth && (low == nullptr || r.gel_temperature > low->gel_temperature)) low = &r;
+        }
+        if (f.resin.in_cloth)
+            fix = Fix{"Lay it as prepreg", patch_of("part", "how", "prepreg")};
+        else if (low != nullptr)
+            fix = Fix{"Take " + low->name, patch_of("part", "resin", low->name)};
+        add(Severity::stop, "prepreg_resin",
+            f.resin.in_cloth ? f.resin.name + " comes in the cloth and is laid as prepreg"
+                             : "Laid as prepreg in " + f.resin.name + ", which is mixed by hand",
+            "Either the cloth brings the resin, or it is wetted here: fibre share, mixing and cure follow.", fix);
+    }
+    double seconds = 0;
+    for (const auto& layer : c.layers) {
+        if (layer.kind == LayerKind::core && c.how == LayUp::infused &&
+            need(shop.cores, layer.material, "part").open_cells)
+            add(Severity::stop, "flooded", layer.material + " in an infusion",
+                "Its open cells fill with resin: closed foam or balsa is infused, honeycomb is not.",
+                Fix{"Lay it by hand under a bag", patch_of("part", "how", "bagged")});
+        if (layer.kind == LayerKind::ply || layer.kind == LayerKind::core)
+            seconds += shop.rate(layer.kind == LayerKind::core ? "laying core" : "laying ply") * 3600 * f.area *
+                       parts / std::max(1, brief.people);
+    }
+    if (c.how == LayUp::bagged)
+        seconds += (shop.rate("bagging") * f.area * parts + shop.rate("setting up bag")) * 3600 /
+                   std::max(1, brief.people);
+    const bool wetted = c.how == LayUp::hand || c.how == LayUp::bagged;
+    if (wetted && seconds > f.resin.gel_time)
+        add(Severity::caution, "working_time",
+            "Laying" + std::string(c.how == LayUp::bagged ? " and bagging" : "") + " it takes " +
+                quantity(Kind::duration, seconds) + "; the resin gels in " +
+                quantity(Kind::duration, f.resin.gel_time),
+            "What was laid first has gelled before the last: more hands, a slower resin, or two goes with peel ply "
+            "between.");
+    if (c.how != LayUp::prepreg && f.wet > f.resin.day_limit)
+        add(Severity::caution, "exotherm",
+            quantity(Kind::thickness, f.wet) + " wet at once: more than " +
+                quantity(Kind::thickness, f.resin.day_limit) + " of this resin overheats",
+            fmt::format("Lay it in {:.0f} goes, peel ply between, or take a slower resin.",
+                        std::ceil(f.wet / f.resin.day_limit)));
     const auto& l = f.stack.laminate;
     if (!l.symmetric && f.core_share > 0) {
         add(Severity::note, "asymmetric", "The part's stack differs on its two sides",

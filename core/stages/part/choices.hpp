@@ -11,6 +11,7 @@ struct Choices {
     LayUp how = LayUp::bagged;
     std::vector<Layer> layers;
     double gel_temperature = 296.15;  ///< K of tool and part where the part gels
+    double span = 0.3;                ///< m between supports over which stiffness is set against solid
     double target_mass = 0;           ///< kg; 0 for none
     double waste = 0.20;              ///< share of cloth bought beyond the part
     double pot_loss = 0.15;           ///< kg of resin left in pots, brushes and lines, each part
@@ -20,6 +21,7 @@ struct Choices {
         v("how", c.how);
         v("layers", c.layers);
         v("gel_temperature", c.gel_temperature, 283.0, 500.0);
+        v("span", c.span, 0.01, 20.0);
         v("target_mass", c.target_mass, 0.0, 1e4);
         v("waste", c.waste, 0.0, 2.0);
         v("pot_loss", c.pot_loss, 0.0, 50.0);

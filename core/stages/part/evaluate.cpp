@@ -2,6 +2,7 @@
 
 #include <cmath>
 
+#include "core/science/laminate/plate.hpp"
 #include "core/stages/part/findings.hpp"
 
 namespace jig::part {
@@ -32,6 +33,15 @@ void add_joint(const Choices& c, const split::Findings& split, Findings& out) {
             "step ÷ " + quantity(Kind::thickness, c.joint.tape) + " a layer, rounded");
         add("joggle_tape", "tape for it", Kind::length, j.tape_length, "layers × length, a lap wide");
     }
+    if (c.joint.kind == JointKind::returned) {
+        double skins = 0;
+        for (const auto& l : out.stack.laid) skins += l.layer.kind == LayerKind::core ? 0 : l.mass();
+        add("returned_area", "returned flange", Kind::area, j.flange_area, "lap × length, turned in on this part");
+        add("returned_mass", "mass of it", Kind::mass, j.flange_area * skins,
+            quantity(Kind::areal_mass, skins) + " of skins without core; on top of the part's own mass");
+        add("returned_step", "stands in from the face by", Kind::thickness, thickness + c.joint.gap,
+            "the mate's skins and the glue gap, so that the faces come flush");
+    }
     add("bead", "bead of adhesive", Kind::length, j.bead,
         fmt::format("diameter whose section fills lap × gap with {:.0f} % squeezed out",
                     100 * c.joint.squeeze_out));
@@ -48,26 +58,32 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
     out.stack = sum_stack(c.layers, out.resin, c.how, shop, "part");
     out.area = split.moulded_area;
     out.mass = out.stack.areal_mass() * out.area;
-    out.resin_mix = out.stack.resin * out.area * (1 + c.waste / 2) + c.pot_loss;
+    out.resin_mix = out.stack.mixed > 0 ? out.stack.mixed * out.area * (1 + c.waste / 2) + c.pot_loss : 0;
     // The same plies without core, thickened all alike until they weigh as much.
     std::vector<StackPly> solid;
     double core = 0, solid_mass = 0;
     for (const auto& l : out.stack.laid) {
         if (l.layer.kind == LayerKind::core) {
             core += l.ply.thickness;
+            if (need(shop.cores, l.layer.material, "part").fills > 0) out.wet += l.ply.thickness;
         } else {
             solid.push_back(l.ply);
+            if (l.layer.kind == LayerKind::ply) out.wet += l.ply.thickness;
             solid_mass += l.ply.thickness * l.ply.material.density;
         }
     }
     const auto& l = out.stack.laminate;
     out.core_share = core / l.thickness;
-    double solid_D = l.D(0, 0);
+    double solid_D = l.D_free(0, 0);
+    const auto gives = [&](const Laminate& a) {
+        return strip_sag_uniform(1, c.span, a.D_free(0, 0), a.shear_stiffness[0]);
+    };
     if (core > 0 && !solid.empty()) {
         const double scale = out.stack.areal_mass() / solid_mass;
         for (auto& p : solid) p.thickness *= scale;
-        solid_D = laminate(solid).D(0, 0);
-        out.stiffer = l.D(0, 0) / solid_D;
+        const auto plain = laminate(solid);
+        solid_D = plain.D_free(0, 0);
+        out.stiffer = gives(plain) / gives(l);
     }
     out.figures = {
         {"thickness", "thickness", Kind::thickness, l.thickness,
@@ -78,13 +94,17 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
                      quantity(Kind::areal_mass, out.stack.other))},
         {"mass", "mass of the part", Kind::mass, out.mass,
          "mass per area × " + quantity(Kind::area, out.area)},
-        {"D", "bending stiffness D11", Kind::stiffness, l.D(0, 0), "∫ Q11·z² dz through the stack"},
+        {"D", "bending stiffness D*11", Kind::stiffness, l.D_free(0, 0),
+         "of a free strip: ∫ Q11·z² dz less what stretching takes back, D − B·A⁻¹·B"},
         {"stiffer", "times as stiff as solid", Kind::factor, out.stiffer,
-         fmt::format("against the same plies without core, thickened to the same mass: D11 = {}",
-                     quantity(Kind::stiffness, solid_D))},
+         fmt::format("strip of {} on two supports under an even load, 5qL⁴/384D* + qL²/8S, against the same plies "
+                     "without core, thickened to the same mass: D*11 = {}; shear takes {:.0f} % of what it gives",
+                     quantity(Kind::length, c.span), quantity(Kind::stiffness, solid_D),
+                     100 * (1 - strip_sag_uniform(1, c.span, l.D_free(0, 0), 1e30) / gives(l)))},
         {"resin", "resin to mix for each part", Kind::mass, out.resin_mix,
-         fmt::format("{} × area, half the cloth's waste, and {} left in pots and lines",
-                     quantity(Kind::areal_mass, out.stack.resin), quantity(Kind::mass, c.pot_loss))},
+         out.resin_mix > 0 ? fmt::format("{} × area, half the cloth's waste, and {} left in pots and lines",
+                                         quantity(Kind::areal_mass, out.stack.mixed), quantity(Kind::mass, c.pot_loss))
+                           : std::string("none: a prepreg brings its resin in the cloth")},
         {"hardener", "of that, hardener", Kind::mass,
          out.resin_mix * out.resin.mix_ratio / (100 + out.resin.mix_ratio),
          fmt::format("{:g} parts to 100 by mass", out.resin.mix_ratio)}};

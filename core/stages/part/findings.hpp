@@ -14,7 +14,8 @@ struct Findings {
     double area = 0;             ///< m² of part
     double mass = 0;             ///< kg, trimmed
     double resin_mix = 0;        ///< kg to mix for each part
-    double stiffer = 1;          ///< times as stiff in bending as a solid laminate of the same mass
+    double stiffer = 1;          ///< times as stiff over the span as a solid laminate of the same mass
+    double wet = 0;              ///< m of plies and filled mats that are wet at once
     double bridging_radius = 0;  ///< m
     TightCorners corners;        ///< of the mould, under the part
     JointFigures joint;
@@ -23,6 +24,8 @@ struct Findings {
 
 Findings evaluate(const Choices& choices, const shape::Findings& shape, const split::Findings& split,
                   const Shop& shop);
-Calls calls(const Choices& choices, const Findings& findings, const brief::Choices& brief, const Shop& shop);
+/// `parts` come out of the tool at once. Throws InputError for materials that the library has not.
+Calls calls(const Choices& choices, const Findings& findings, const brief::Choices& brief, int parts,
+            const Shop& shop);
 
 }  // namespace jig::part

@@ -17,6 +17,7 @@ JointFigures join(const Joint& j, double thickness, double along) {
         out.tape_layers = static_cast<int>(std::lround(out.step / j.tape));
         out.tape_length = out.tape_layers * out.length;
     }
+    if (j.kind == JointKind::returned) out.flange_area = out.lap * out.length;
     const double section = covered * j.gap;
     out.bead = std::sqrt(4 * section * (1 + j.squeeze_out) / kPi);
     out.adhesive = section * out.length * (1 + j.squeeze_out) * j.density;

@@ -37,6 +37,7 @@ struct Joint {
 
 struct JointFigures {
     double length = 0, lap = 0;  ///< m
+    double flange_area = 0;      ///< m² of returned flange, on this part alone
     double step = 0;             ///< m that the joggle is deep: the mate's thickness and the gap
     int tape_layers = 0;         ///< of the shop's tape that build it on the mould
     double tape_length = 0;      ///< m of tape a lap wide, all layers

@@ -61,6 +61,8 @@ Findings evaluate(const Choices& c, const shape::Choices& shape_choices, const s
     }
     const auto& body = all.front();
     const Point low = bounds_of(body.surface->mesh).low;
+    const bool hollow = first.route == Route::slabs && !first.slabs.hollows.empty();
+    out.heat_path = hollow ? c.slabs.wall : std::max(1e-3, bounds_of(body.surface->mesh).size().minCoeff());
     out.centre = body.centre - low;
     double litres = 0, finishing = 0, drying = 0;
     for (const auto& step : out.finish) {

@@ -173,10 +173,10 @@ void back_lines(Book& book, const Before& b, const Shop& shop) {
         book.rated(once, Stage::back, "cutting ribs", pieces * b.back.crate->cut_length);
         book.rated(once, Stage::back, "fitting ribs", pieces * b.back.ribs);
     }
-    if (c.joint.bond == Bond::hard)
-        book.consumable(once, Stage::back, "thickened epoxy for fillets", Kind::mass, 0.15 * bonded);
-    else
-        book.consumable(once, Stage::back, "soft strip", Kind::length, bonded);
+    const auto& bond = need(shop.bonds, c.joint.bond == Bond::hard ? c.joint.paste : c.joint.strip, "back");
+    constexpr double kFillet = 0.15, kOver = 0.1;  // kg of paste a metre; share bought over
+    book.material(once, Stage::back, bond.name, bond.by_length ? Kind::length : Kind::mass,
+                  bond.by_length ? bonded : kFillet * bonded, kOver, bond.price);
     if (c.joint.bond == Bond::soft) {
         // On both sides, onto the shell and up the rib.
         const double area = bonded * 2 * 2 * c.joint.tab;

@@ -7,13 +7,6 @@
 namespace jig::shape {
 namespace {
 
-/// Whether a box goes into a room in some of its axis-aligned ways round.
-bool fits(Point box, Point room) {
-    std::sort(box.begin(), box.end());
-    std::sort(room.begin(), room.end());
-    return box.x() <= room.x() && box.y() <= room.y() && box.z() <= room.z();
-}
-
 }  // namespace
 
 Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief) {
@@ -33,14 +26,6 @@ Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief) {
         add(Severity::caution, "unit",
             "The shape is " + quantity(Kind::length, longest) + " long: is the unit right?",
             "STL, OBJ and PLY files carry no unit.", fix);
-    }
-    const bool hot = brief.top_temperature > kelvin(45);
-    if (hot && !fits(m.size, {brief.oven_x, brief.oven_y, brief.oven_z})) {
-        add(Severity::stop, "oven",
-            "The shape does not go into the oven at " + quantity(Kind::length, brief.oven_x) + " × " +
-                quantity(Kind::length, brief.oven_y) + " × " + quantity(Kind::length, brief.oven_z),
-            "A tool that has to see " + quantity(Kind::temperature, brief.top_temperature) +
-                " must fit with air all round.");
     }
     const double opening = std::min(m.size.x(), m.size.y());
     if (m.size.z() > opening) {

@@ -2,6 +2,7 @@
 
 #include <cmath>
 
+#include "core/science/heat/glass.hpp"
 #include "core/stages/shell/findings.hpp"
 #include "core/stages/shell/lay_order.hpp"
 #include "core/stages/shell/units.hpp"
@@ -25,6 +26,11 @@ double painted_area(const TriangleMesh& mesh, const Zone& zone) {
 
 }  // namespace
 
+double free_curve(const StackSum& stack, double cooling) {
+    const Eigen::Vector3d curve = stack.laminate.curvature * cooling + stack.cure.curvature;
+    return std::max(std::abs(curve[0]), std::abs(curve[1]));
+}
+
 Laminate flange_laminate(const Choices& c, const Shop& shop) {
     auto layers = c.layers;
     for (const auto& zone : c.zones) {
@@ -35,7 +41,7 @@ Laminate flange_laminate(const Choices& c, const Shop& shop) {
 
 Findings evaluate(const Choices& c, const shape::Findings& shape, const split::Findings& split,
                   const edge::Findings& edge, const brief::Choices& brief, double under_ribs,
-                  const Shop& shop) {
+                  const Warmth& warmth, const Shop& shop) {
     Findings out;
     out.resin = need(shop.resins, c.resin, "shell resin");
     out.stack = sum_stack(c.layers, out.resin, c.how, shop, "shell");
@@ -60,17 +66,29 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
                                                        : painted_area(shape.mesh, zone) * split.parts();
         sum.units = units_of(zone.layers, c, shop);
         zones_mass += sum.extra.areal_mass() * sum.area;
-        zones_resin += sum.extra.resin * sum.area;
+        zones_resin += sum.extra.mixed * sum.area;
         out.zones.push_back(std::move(sum));
     }
     out.mass = out.stack.areal_mass() * out.area + zones_mass;
-    out.resin_mass = (out.stack.resin * out.area + zones_resin) * (1 + c.waste);
-    out.Tg = out.resin.Tg;
+    out.resin_mass = (out.stack.mixed * out.area + zones_resin) * (1 + c.waste);
+    const double hottest = std::max({c.cure_temperature, warmth.gel, warmth.room});
+    const auto lower = [&](const std::string& name, double full, double lead) {
+        const double Tg = glass_after(full, lead, hottest);
+        if (!out.Tg_reason.empty() && Tg >= out.Tg) return;
+        out.Tg = Tg;
+        out.Tg_reason = Tg < full ? fmt::format("{}: held at {} at the hottest, and {:.0f} K on; {} fully cured", name,
+                                                quantity(Kind::temperature, hottest), lead,
+                                                quantity(Kind::temperature, full))
+                                  : name + " fully cured, the lowest of resin and surface coats";
+    };
+    lower(out.resin.name, out.resin.Tg, out.resin.Tg_lead);
     double today = 0;
     for (std::size_t i = 0; i < c.layers.size(); ++i) {
         const bool laid_wet = c.layers[i].kind == LayerKind::ply || c.layers[i].kind == LayerKind::coupling;
-        if (c.layers[i].kind == LayerKind::surface_coat)
-            out.Tg = std::min(out.Tg, need(shop.surface_coats, c.layers[i].material, "shell").Tg);
+        if (c.layers[i].kind == LayerKind::surface_coat) {
+            const auto& coat = need(shop.surface_coats, c.layers[i].material, "shell");
+            lower(coat.name, coat.Tg, coat.Tg_lead);
+        }
         if (!laid_wet) continue;
         const double t = out.stack.laid[i].ply.thickness;
         if (today > 0 && today + t > out.resin.day_limit) {
@@ -81,18 +99,14 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
     }
     out.days = 1 + static_cast<int>(out.day_ends.size());
     const double longest = split.size.x();
-    const double cooling = c.cure_temperature - kelvin(20);
-    // What the resin shrinks after its gel pulls on the plies as so much more cooling would.
-    const double expansion = (l.cte[0] + l.cte[1]) / 2;
-    const double shrinking = expansion > 1e-7 ? out.resin.shrinkage / expansion : 0;
-    const double bend = std::max(std::abs(l.curvature[0]), std::abs(l.curvature[1]));
-    const double curve = bend * (cooling + shrinking);
+    const double cooling = std::max(0.0, c.cure_temperature - warmth.room);
+    const double curve = free_curve(out.stack, cooling), shrunk = free_curve(out.stack, 0);
     // The skin wants to curl with the moment D·κ; the shape's own depth (E·t·∫(h-h̄)²ds) resists it.
-    const double skin = std::max(l.D(0, 0), l.D(1, 1)) * split.section_width;
+    const double skin = std::max(l.D_free(0, 0), l.D_free(1, 1)) * split.section_width;
     const double depth = std::min(l.membrane.Ex, l.membrane.Ey) * l.thickness * split.section_second;
     const double freedom = skin + depth > 0 ? skin / (skin + depth) : 1;
     out.bow = curve * freedom * longest * longest / 8;
-    out.shrink_bow = bend * shrinking * freedom * longest * longest / 8;
+    out.shrink_bow = shrunk * freedom * longest * longest / 8;
     out.units = units_of(c.layers, c, shop);
     order_laying(c, brief, shop, out);
     const auto mpa = [](double e) { return quantity(Kind::modulus, e); };
@@ -111,20 +125,23 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
          "mass per area × " + quantity(Kind::area, out.area) + " of shell and flange" +
              (zones_mass > 0 ? ", and " + quantity(Kind::mass, zones_mass) + " of doublers" : std::string())},
         {"resin", "resin to mix", Kind::mass, out.resin_mass,
-         fmt::format("{} in the laminate × area, and {:.0f} % over",
-                     quantity(Kind::areal_mass, out.stack.resin), 100 * c.waste)},
+         c.how == LayUp::prepreg && out.resin_mass <= 0
+             ? std::string("none: a prepreg brings its resin in the cloth")
+             : fmt::format("{} in the laminate × area, and {:.0f} % over",
+                           quantity(Kind::areal_mass, out.stack.mixed), 100 * c.waste)},
         {"Ex", "stiffness in the plane, along", Kind::modulus, l.membrane.Ex,
          fmt::format("1/(a11·h) of the inverted ABD; across {}", mpa(l.membrane.Ey))},
         {"Eb", "stiffness in bending, along", Kind::modulus, l.bending.Ex,
          fmt::format("12/(d11·h³) of the inverted ABD; across {}", mpa(l.bending.Ey))},
-        {"D", "bending stiffness D11", Kind::stiffness, l.D(0, 0), "∫ Q11·z² dz through the stack"},
+        {"D", "bending stiffness D*11", Kind::stiffness, l.D_free(0, 0),
+         "of a free strip: ∫ Q11·z² dz less what stretching takes back, D − B·A⁻¹·B"},
         {"cte", "expansion along", Kind::expansion, l.cte[0],
          fmt::format("free strain per kelvin from A, B, D and the ply's own; across {}",
                      quantity(Kind::expansion, l.cte[1]))},
         {"bow", "bow on cooling, without a back", Kind::thickness, out.bow,
-         fmt::format("free curvature {:.2e} 1/(m·K) × ({:.0f} K of cooling + {:.0f} K that the shrinkage "
-                     "stands for) × L²/8, L = {}, × {:.2g} that the depth of the shape leaves of it",
-                     bend, cooling, shrinking, quantity(Kind::length, longest), freedom)},
+         fmt::format("free curvature {:.2e} 1/m from {:.0f} K of cooling and the resin's shrinkage after gel "
+                     "({:.2e} of it) × L²/8, L = {}, × {:.2g} that the depth of the shape leaves of it",
+                     curve, cooling, shrunk, quantity(Kind::length, longest), freedom)},
         {"batches", "pots of resin", Kind::count, static_cast<double>(out.batches),
          fmt::format("each at most {} and laid within 70 % of its pot life of {}",
                      quantity(Kind::mass, c.batch), quantity(Kind::duration, out.resin.pot_life))},

@@ -44,15 +44,27 @@ struct Findings {
     double units = 0;            ///< what its plies count in the shop's own thickness units
     double bridging_radius = 0;  ///< m, corners tighter than this are bridged by the cloth
     TightCorners corners;        ///< of the plug, under the shell
-    double Tg = 0;               ///< K, the lowest of resin, surface coats and cores' limits
+    double Tg = 0;               ///< K that its cures bring the lowest of resin and surface coats to
+    std::string Tg_reason;
+    double slowest_ply = 0;      ///< s that laying its slowest ply takes
+};
+
+/// Temperatures that the shell is made between, K.
+struct Warmth {
+    double room = 293.15, gel = 293.15;
+    bool operator==(const Warmth&) const = default;
 };
 
 /// `under_ribs` is the length along which ribs lie on the shell, m.
 Findings evaluate(const Choices& choices, const shape::Findings& shape, const split::Findings& split,
                   const edge::Findings& edge, const brief::Choices& brief, double under_ribs,
-                  const Shop& shop);
+                  const Warmth& warmth, const Shop& shop);
 Calls calls(const Choices& choices, const Findings& findings, const plug::Choices& plug,
-            const plug::Findings& plug_findings, const brief::Choices& brief, bool has_back);
+            const plug::Findings& plug_findings, const brief::Choices& brief, bool has_back, const Warmth& warmth,
+            const Shop& shop);
+
+/// The largest free curvature of a stack on cooling from its post-cure, shrinkage after gel counted, 1/m.
+double free_curve(const StackSum& stack, double cooling);
 
 /// The flange's laminate: the common stack and what comes on top there. Throws InputError.
 Laminate flange_laminate(const Choices& choices, const Shop& shop);

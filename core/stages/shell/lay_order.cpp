@@ -61,6 +61,7 @@ void order_laying(const Choices& c, const brief::Choices& brief, const Shop& sho
         }
         const bool core = layer.kind == LayerKind::core;
         const double seconds = work(core ? "laying core" : "laying ply", shape_area);
+        if (!core) f.slowest_ply = std::max(f.slowest_ply, seconds);
         auto* step = add(core ? LayStep::Kind::core : LayStep::Kind::ply,
                          core ? laid.name : fmt::format("{} at {:.0f}°", laid.name, layer.angle * 180 / kPi),
                          seconds, resin);

@@ -18,7 +18,7 @@ TEST_CASE("nothing grows where all temperatures are those of the room") {
 TEST_CASE("the chain by hand") {
     GrowthChain c;
     c.plug_alpha = 50e-6;
-    c.shell_gel = c.room + 20;
+    c.shell_gel = c.plug_warmth = c.room + 20;
     c.shell_alpha = 25e-6;
     c.shell_cure_shrinkage = 0.002;
     c.part_gel = c.room + 60;
@@ -45,4 +45,44 @@ TEST_CASE("corners close on cooling where a laminate grows more through than alo
     CHECK(degrees(closed) == Approx(90 * (37e-6 * 120) / (1 - 40e-6 * 120)).epsilon(1e-9));
     CHECK(spring_in(kPi / 2, 10e-6, 10e-6, 0, 0, -120) == 0);
     CHECK(spring_in(kPi / 2, 10e-6, 10e-6, -0.001, -0.003, 0) == Approx(kPi / 2 * 0.002 / 0.997));
+}
+
+TEST_CASE("a splash is one mould more: its own shrinkage and cooling stand between plug and shell") {
+    GrowthChain c;
+    c.plug_alpha = 70e-6;
+    c.plug_warmth = c.room;  // a foam master in its room
+    c.splash = SplashStep{12e-6, c.room + 15, 0.001};
+    c.shell_gel = c.room + 10;
+    c.shell_alpha = 20e-6;
+    c.shell_cure_shrinkage = 0.0005;
+    const double splash = 0.999 / (1 + 12e-6 * 15);
+    const double tool = splash * (1 + 12e-6 * 10) * 0.9995 / (1 + 20e-6 * 10);
+    const auto s = grow(c);
+    CHECK(s.splash_room == Approx(splash - 1));
+    CHECK(s.tool_room == Approx(tool - 1));
+    c.splash.reset();
+    CHECK(grow(c).splash_room == 0);
+    CHECK(grow(c).tool_room > s.tool_room + 0.0009);
+}
+
+TEST_CASE("a wall between two warm faces follows the diffusion equation, early, late and between") {
+    // Explicit differences of u_t = u_xx on a wall of 1 with both faces at 1, started at 0.
+    constexpr int n = 100;
+    std::vector<double> u(n + 1, 0);
+    u.front() = u.back() = 1;
+    const double dx = 1.0 / n, dt = 0.4 * dx * dx;
+    double t = 0;
+    for (const double until : {0.003, 0.01, 0.05, 0.2, 0.6}) {
+        for (; t < until; t += dt) {
+            auto next = u;
+            for (std::size_t i = 1; i < n; ++i) next[i] += dt / (dx * dx) * (u[i - 1] - 2 * u[i] + u[i + 1]);
+            u = next;
+        }
+        double mean = 0;
+        for (std::size_t i = 0; i < n; ++i) mean += (u[i] + u[i + 1]) / 2 / n;
+        CHECK(warmed_share(t) == Approx(mean).epsilon(0.01));
+    }
+    CHECK(warmed_share(0) == 0);
+    CHECK(warmed_share(-1) == 0);
+    CHECK(warmed_share(50) == Approx(1));
 }
