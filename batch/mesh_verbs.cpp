@@ -231,9 +231,10 @@ Json run_slabs(const Arguments& a, Progress& progress) {
     }
     Json notes = Json::array();
     if (c.slabs.hollow && plan.slabs.hollows.empty())
-        notes.push_back(fmt::format("--hollow cuts nothing out: behind a wall of {} m, no slab that is covered "
-                                    "from above has a hollow of {} m² or more",
-                                    c.slabs.wall, plug::kWorthHollowing));
+        notes.push_back(
+            fmt::format("--hollow cuts nothing out: behind a wall of {} m, no slab that is covered "
+                        "from above has a hollow of {} m² or more",
+                        c.slabs.wall, plug::kWorthHollowing));
     if (plan.slabs.parted > 0)
         notes.push_back(fmt::format("{} of {} slabs are larger than a sheet and parted by {} joints",
                                     plan.slabs.parted, stack.slabs.size(), plan.slabs.joints));

@@ -8,7 +8,7 @@
 
 #include "batch/verbs.hpp"
 #include "core/science/mesh/mesh_file.hpp"
-#include "core/science/mesh/paint.hpp"
+#include "core/science/mesh/nearest_face.hpp"
 #include "core/science/mesh/refine.hpp"
 #include "core/science/mesh/repair.hpp"
 #include "core/science/mesh/stl.hpp"
@@ -106,8 +106,8 @@ void add_load(const JsonPlace& place, shell_fe::Loads& loads) {
 }
 
 /// Keys that nobody reads are said, since a misspelt load would otherwise be a load left out.
-void note_unknown(const JsonPlace& place, std::initializer_list<std::string_view> known, const std::string& where,
-                  std::vector<std::string>& notes) {
+void note_unknown(const JsonPlace& place, std::initializer_list<std::string_view> known,
+                  const std::string& where, std::vector<std::string>& notes) {
     for (const auto& [key, value] : place.raw().items()) {
         if (std::find(known.begin(), known.end(), key) == known.end())
             notes.push_back(fmt::format("\"{}{}\" is not known here and does nothing", where, key));
@@ -115,16 +115,9 @@ void note_unknown(const JsonPlace& place, std::initializer_list<std::string_view
 }
 
 /// Displacement and rotation at the place of the surface nearest to a point, between its face's corners.
-Json probe(const TriangleMesh& mesh, const shell_fe::Solution& u, const Point& at) {
-    std::size_t face = 0;
-    double least = std::numeric_limits<double>::infinity();
-    for (std::size_t f = 0; f < mesh.triangles.size(); ++f) {
-        const double d = distance_to_face(mesh, f, at);
-        if (d < least) {
-            least = d;
-            face = f;
-        }
-    }
+Json probe(const TriangleMesh& mesh, const NearestFace& nearest, const shell_fe::Solution& u,
+           const Point& at) {
+    const auto face = nearest.at(at);
     // Shares of the corners from the areas opposite them, kept inside the face.
     const Point n = mesh.area_vector2(face);
     Point share;
@@ -176,14 +169,15 @@ Json run_stiffness(const Arguments& a, Progress& progress) {
     const shell_fe::System system(mesh, stack, zero, supports, progress);
     const auto u = system.solve(loads);
     auto notes = system.notes();
-    note_unknown(place, {"mesh", "unit", "refine_to_m", "stack", "zero_direction", "supports", "loads", "probes_m"}, "",
-                 notes);
+    note_unknown(place,
+                 {"mesh", "unit", "refine_to_m", "stack", "zero_direction", "supports", "loads", "probes_m"},
+                 "", notes);
     for (std::size_t i = 0; i < held.size(); ++i)
         note_unknown(held.item(i), {"within_m", "fix"}, fmt::format("supports[{}].", i), notes);
     for (std::size_t i = 0; i < put_on.size(); ++i)
         note_unknown(put_on.item(i),
-                     {"pressure_Pa", "gravity_m_s2", "temperature_change_K", "force_N", "near_m", "line_force_N_m",
-                      "within_m"},
+                     {"pressure_Pa", "gravity_m_s2", "temperature_change_K", "force_N", "near_m",
+                      "line_force_N_m", "within_m"},
                      fmt::format("loads[{}].", i), notes);
     for (const auto& force : loads.points) {
         double least = std::numeric_limits<double>::infinity();
@@ -191,14 +185,16 @@ Json run_stiffness(const Arguments& a, Progress& progress) {
             for (const auto i : t) least = std::min(least, (mesh.points[i] - force.near).norm());
         }
         if (least > 0.01 * bounds_of(mesh).diagonal())
-            notes.push_back(fmt::format("the force at ({:g}, {:g}, {:g}) m is {:.3g} m from the nearest point, which takes it",
-                                        force.near.x(), force.near.y(), force.near.z(), least));
+            notes.push_back(fmt::format(
+                "the force at ({:g}, {:g}, {:g}) m is {:.3g} m from the nearest point, which takes it",
+                force.near.x(), force.near.y(), force.near.z(), least));
     }
     Json probes = Json::array();
     if (place.has("probes_m")) {
         const auto list = place.at("probes_m");
+        const NearestFace nearest(mesh);
         for (std::size_t i = 0; i < list.size(); ++i)
-            probes.push_back(probe(mesh, u, point_from(list.item(i))));
+            probes.push_back(probe(mesh, nearest, u, point_from(list.item(i))));
     }
     const auto seconds = system.seconds();
     return {{"notes", notes},

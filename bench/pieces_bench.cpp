@@ -91,4 +91,45 @@ void sliding_two_pieces_out(benchmark::State& state) {
 }
 BENCHMARK(sliding_two_pieces_out)->Unit(benchmark::kMillisecond);
 
+/// A ring with so deep a ripple that a third of its faces lock whatever the pulls are.
+TriangleMesh rippled(std::size_t triangles) {
+    auto m = ring(triangles);
+    for (auto& p : m.points) {
+        const double a = std::atan2(p.y(), p.x()), r = std::hypot(p.x(), p.y()),
+                     b = std::atan2(p.z(), r - 0.3);
+        const double tube = 0.1 * (1 + 0.25 * std::cos(40 * a) * std::cos(12 * b)),
+                     to = 0.3 + tube * std::cos(b);
+        p = {to * std::cos(a), to * std::sin(a), tube * std::sin(b)};
+    }
+    return m;
+}
+
+/// How a split grows once faces lock: time ~ triangles^exponent from size to size.
+void split_of_a_half_locked_body(benchmark::State& state) {
+    const auto mesh = rippled(static_cast<std::size_t>(state.range(0)));
+    const RayMesh rays(mesh);
+    PieceRules rules;
+    rules.count = 3;
+    Progress quiet;
+    const auto search = [&] {
+        benchmark::DoNotOptimize(find_pieces(mesh, rays, rules, quiet).pieces.size());
+    };
+    for (auto _ : state) search();
+    const double seconds = bench::fastest(2, search);
+    static double last_seconds = 0, last_size = 0;
+    const auto size = static_cast<double>(mesh.triangles.size());
+    if (last_seconds > 0)
+        state.counters["exponent"] = std::log(seconds / last_seconds) / std::log(size / last_size);
+    last_seconds = seconds;
+    last_size = size;
+    state.counters["seconds"] = seconds;
+    state.counters["times_one_Embree_pass"] = seconds / bench::bare_embree(mesh, Point::UnitZ());
+}
+BENCHMARK(split_of_a_half_locked_body)
+    ->Arg(30000)
+    ->Arg(100000)
+    ->Arg(300000)
+    ->Iterations(1)
+    ->Unit(benchmark::kMillisecond);
+
 }  // namespace

@@ -349,12 +349,11 @@ QString tiles_as_meshes(const Outgoing& out, Progress& progress) {
 QString plug_as_cut(const Outgoing& out, Progress&) {
     const auto& shape = needed(out.findings.shape, "shape");
     const auto& split = needed(out.findings.split, "split");
-    const auto& heat = needed(out.findings.heat, "heat");
     const auto path = out.path.toStdString();
-    write_atomically(
-        write_mesh(plug::compensated(split::mould_mesh(shape, split), out.job.plug.build_up, out.job.heat.plug_scale),
-                   path),
-        path);
+    write_atomically(write_mesh(plug::compensated(split::mould_mesh(shape, split), out.job.plug.build_up,
+                                                  out.job.heat.plug_scale),
+                                path),
+                     path);
     return QString("Written: %1, %2 under size and scaled to %3")
         .arg(out.path, QString::fromStdString(show(Kind::thickness, out.job.plug.build_up, out.wording)),
              QString::fromStdString(show(Kind::scale, out.job.heat.plug_scale, out.wording)));

@@ -84,7 +84,8 @@ void gather(const Job& job, Findings& f, const Shop& shop, Calls failures) {
     if (all(f.back, f.shell, f.edge)) add(back::calls(job.back, *f.back, *f.shell, *f.edge, job.brief));
     if (all(f.release, f.shape)) add(release::calls(job.release, *f.release, job.brief, *f.shape, job.shell));
     if (all(f.heat, f.shell, f.plug))
-        add(heat::calls(job.heat, *f.heat, {job.brief, *f.plug, job.shell, *f.shell, job.back, job.part, shop}));
+        add(heat::calls(job.heat, *f.heat,
+                        {job.brief, *f.plug, job.shell, *f.shell, job.back, job.part, shop}));
     if (all(f.part, f.split)) add(part::calls(job.part, *f.part, job.brief, f.split->parts(), shop));
     if (f.run) add(run::calls(*f.run, job.brief));
     if (all(f.log, f.part, f.release)) add(log::calls(*f.log, job.brief, *f.part, *f.release));
@@ -145,12 +146,12 @@ Findings evaluate(const Job& job, const Shop& shop, const Evaluated* before, Pro
     if (all(f.shape, f.split, f.edge)) {
         const bool doubled = std::any_of(job.shell.zones.begin(), job.shell.zones.end(),
                                          [](const shell::Zone& z) { return z.kind == ZoneKind::under_ribs; });
-        const bool same =
-            edge_same && brief_same && was->shell == job.shell && warmth(*was, shop) == warmth(job, shop) &&
-            (!doubled || was->back == job.back);
+        const bool same = edge_same && brief_same && was->shell == job.shell &&
+                          warmth(*was, shop) == warmth(job, shop) && (!doubled || was->back == job.back);
         stage(Stage::shell, f.shell, kept(&Findings::shell), same, failures, [&] {
             const double ribs = doubled && f.edge->tool ? back::rib_length(job.back, *f.edge->tool) : 0;
-            return shell::evaluate(job.shell, *f.shape, *f.split, *f.edge, job.brief, ribs, warmth(job, shop), shop);
+            return shell::evaluate(job.shell, *f.shape, *f.split, *f.edge, job.brief, ribs, warmth(job, shop),
+                                   shop);
         });
         stage(Stage::release, f.release, kept(&Findings::release), edge_same && was->release == job.release,
               failures, [&] { return release::evaluate(job.release, *f.split, *f.edge, shop); });
@@ -173,8 +174,8 @@ Findings evaluate(const Job& job, const Shop& shop, const Evaluated* before, Pro
                           f.part == old->part && was->heat == job.heat && was->plug == job.plug &&
                           was->part.gel_temperature == job.part.gel_temperature;
         stage(Stage::heat, f.heat, kept(&Findings::heat), same, failures, [&] {
-            return heat::evaluate(job.heat, job.brief, *f.shape, job.plug, *f.plug, *f.shell, job.part, *f.part,
-                                  shop);
+            return heat::evaluate(job.heat, job.brief, *f.shape, job.plug, *f.plug, *f.shell, job.part,
+                                  *f.part, shop);
         });
     }
     progress.check();

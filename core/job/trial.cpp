@@ -27,8 +27,8 @@ back::ToolInputs tool_inputs(const Job& job, const Findings& f, const Shop& shop
     if (!f.edge || !f.shell || !f.shape)
         throw InputError("back", "the tool is not worked out so far", "mend the stops on the job card first");
     if (!f.edge->tool) throw InputError("edge", f.edge->no_tool, "see Edge");
-    return {*f.edge->tool, job.edge, job.shell, *f.shell, job.back, shop, f.shape->mesh, f.edge.get(),
-            job.heat.room};
+    return {*f.edge->tool, job.edge,      job.shell,    *f.shell,     job.back,
+            shop,          f.shape->mesh, f.edge.get(), job.heat.room};
 }
 
 std::shared_ptr<const back::Trial> try_tool(const Job& job, const Findings& f, const Shop& shop,
@@ -68,7 +68,8 @@ Findings with_trial(Findings f, const Job& job, const std::shared_ptr<const back
 bool same_trial(const Job& a, const Findings& fa, const Job& b, const Findings& fb) {
     return fa.edge != nullptr && fa.edge == fb.edge && fa.shell == fb.shell && fa.shape == fb.shape &&
            a.back == b.back && a.edge == b.edge && a.shell == b.shell && a.brief.process == b.brief.process &&
-           a.brief.top_temperature == b.brief.top_temperature && a.brief.tolerance == b.brief.tolerance && a.heat.room == b.heat.room;
+           a.brief.top_temperature == b.brief.top_temperature && a.brief.tolerance == b.brief.tolerance &&
+           a.heat.room == b.heat.room;
 }
 
 }  // namespace jig

@@ -64,9 +64,9 @@ struct Reinforcement : Entry {
     double crimp = 0.92;      ///< share of straight-fibre stiffness kept
     double lies_at = 0;       ///< rad: where its fibres lie when the roll is laid at 0
     double roll_width = 1.27, roll_length = 50;
-    double price = 5;  ///< per m²
+    double price = 5;                   ///< per m²
     bool binder_wants_styrene = false;  ///< chopped mat whose binder only styrene dissolves
-    double units = 0;  ///< of thickness that the shop counts a ply as; 0 by its thickness
+    double units = 0;                   ///< of thickness that the shop counts a ply as; 0 by its thickness
     static void fields(auto& c, auto&& v) {
         v("fibre", c.fibre);
         v("weave", c.weave);
@@ -140,9 +140,9 @@ struct SurfaceCoat : Entry {
     int passes = 2;
     double between_passes = 3600;  ///< s to tacky
     double window = 3600;          ///< s the tacky stage lasts
-    double Tg = 340;       ///< K after its usual cure
-    double Tg_lead = 20;   ///< K by which a long cure brings its Tg above the cure's own heat
-    double price = 18;     ///< per kg
+    double Tg = 340;               ///< K after its usual cure
+    double Tg_lead = 20;           ///< K by which a long cure brings its Tg above the cure's own heat
+    double price = 18;             ///< per kg
     static void fields(auto& c, auto&& v) {
         v("family", c.family);
         v("density_kg_m3", c.matrix.density, 300.0, 4000.0);
@@ -162,14 +162,14 @@ struct SurfaceCoat : Entry {
 
 struct Core : Entry {
     double E = 7.5e7, G = 2.8e7, nu = 0.35, density = 75, alpha = 40e-6;
-    double crush = 1.0e6;     ///< Pa
+    double crush = 1.0e6;              ///< Pa
     std::optional<double> E_in_plane;  ///< Pa, where it is another than through the thickness
     double fills = 0;                  ///< share of its thickness that fills with resin: bulking mats
     bool open_cells = false;           ///< cells through it that an infusion would flood
     double uptake = 0.3;               ///< kg of resin per m² and face into cut cells, laid by hand
     double top_temperature = 353;      ///< K it keeps its shape and strength to
-    double thickness = 0.01;  ///< m as stocked
-    double price = 30;        ///< per m²
+    double thickness = 0.01;           ///< m as stocked
+    double price = 30;                 ///< per m²
     static void fields(auto& c, auto&& v) {
         v("E_Pa", c.E, 1e5, 2e10);
         v("G_Pa", c.G, 1e5, 1e10);

@@ -74,7 +74,8 @@ std::vector<LaidLayer> lay_up(const std::vector<Layer>& layers, const Resin& res
                 const auto& core = need(shop.cores, layer.material, place);
                 settle(core.thickness);
                 // End grain and cells carry little in their plane, whatever they bear through it.
-                laid.ply.material = isotropic(core.E_in_plane.value_or(core.E), core.nu, core.density, core.alpha);
+                laid.ply.material =
+                    isotropic(core.E_in_plane.value_or(core.E), core.nu, core.density, core.alpha);
                 laid.ply.material.G13 = laid.ply.material.G23 = core.G;
                 laid.other = laid.ply.thickness * core.density;
                 // A prepreg brings its resin with it: none is left for a core's cells.

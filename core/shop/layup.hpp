@@ -55,15 +55,17 @@ double fibre_volume(const Reinforcement& reinforcement, LayUp how);
 std::vector<LaidLayer> lay_up(const std::vector<Layer>& layers, const Resin& resin, LayUp how,
                               const Shop& shop, const std::string& where);
 
-/// What a stack does of itself as its resin shrinks after gel: the resin's own strain through the same equations
-/// as its expansion, with the stiffness that it has by then. Fibres hold it back along themselves, carbon more
-/// than glass, and hardly through the thickness. Cores and surface coats, cured or inert, do not shrink.
+/// What a stack does of itself as its resin shrinks after gel: the resin's own strain through the same
+/// equations as its expansion, with the stiffness that it has by then. Fibres hold it back along themselves,
+/// carbon more than glass, and hardly through the thickness. Cores and surface coats, cured or inert, do not
+/// shrink.
 struct CureStrain {
     double in_plane = 0;                                  ///< mean of both ways, positive as it shrinks
     double through = 0;                                   ///< positive as it shrinks
     Eigen::Vector3d curvature = Eigen::Vector3d::Zero();  ///< 1/m: x, y, xy
 };
-/// The library gives a resin's shrinkage in a hand-laid laminate of glass: mat with polyesters, cloth with others.
+/// The library gives a resin's shrinkage in a hand-laid laminate of glass: mat with polyesters, cloth with
+/// others.
 CureStrain cure_strain(const std::vector<LaidLayer>& laid, const Resin& resin, const Shop& shop);
 
 /// The plies alone, ready for `laminate`.

@@ -10,8 +10,8 @@ struct StackSum {
     Laminate laminate;
     CureStrain cure;                         ///< of its resin after gel
     double fibre = 0, resin = 0, other = 0;  ///< kg/m²
-    double mixed = 0;                        ///< kg/m² of that resin that is mixed by hand; a prepreg's is not
-    double price = 0;                        ///< per m²
+    double mixed = 0;  ///< kg/m² of that resin that is mixed by hand; a prepreg's is not
+    double price = 0;  ///< per m²
     [[nodiscard]] double areal_mass() const { return fibre + resin + other; }
 };
 

@@ -11,6 +11,7 @@
 #include <QTemporaryDir>
 #include <QTest>
 #include <QToolButton>
+#include <set>
 
 #include "app/slip/editor.hpp"
 #include "app/slip/record_table.hpp"
@@ -23,6 +24,20 @@ using namespace jig;
 using namespace jig::app;
 
 /// What a PDF says, and what it says about itself.
+/// Whether a picture shows something: many places differ from its corner, in several colours.
+inline bool shows_something(const QImage& picture) {
+    const auto ground = picture.isNull() ? QRgb() : picture.pixel(2, 2);
+    std::set<QRgb> colours;
+    int other = 0;
+    for (int y = 0; y < picture.height(); y += 3) {
+        for (int x = 0; x < picture.width(); x += 3) {
+            other += picture.pixel(x, y) != ground;
+            colours.insert(picture.pixel(x, y));
+        }
+    }
+    return other > 100 && colours.size() > 8;
+}
+
 inline QString text_of_pdf(const QString& pdf, QString* info = nullptr) {
     QProcess reader;
     reader.start("pdftotext", {"-layout", pdf, "-"});

@@ -52,7 +52,7 @@ TEST_CASE("a turned profile is typed, straightened and leaves as STEP that is ex
     for (const auto& call : b.window.document().findings().calls)
         said |= call.headline.find("axis") != std::string::npos;
     CHECK(said);
-    CHECK_FALSE(b.window.stand().grab().toImage().isNull());
+    CHECK(shows_something(b.window.stand().grab().toImage()));
     b.key(Qt::Key_Z, Qt::ControlModifier);
     CHECK(b.window.document().job().shape.turned.profile[0][0] == Approx(0.2));
     table->setCurrentCell(1, 0);

@@ -42,8 +42,7 @@ TEST_CASE("fibres that grow across otherwise than along: Schapery by hand for ca
         const double along = (vf * f.E1 * f.alpha1 + 0.45 * m.E * m.alpha) / E1;
         const auto p = unidirectional(f, m, vf);
         CHECK(p.alpha1 == Approx(along));
-        CHECK(p.alpha2 ==
-              Approx(vf * (f.alpha2 + f.nu12 * f.alpha1) + 0.45 * m.alpha * 1.35 - along * nu));
+        CHECK(p.alpha2 == Approx(vf * (f.alpha2 + f.nu12 * f.alpha1) + 0.45 * m.alpha * 1.35 - along * nu));
     }
     // Data sheets of carbon tape: about 0 along and 25 to 40 across.
     const auto carbon = unidirectional(shop().fibre(FibreKind::carbon), m, 0.55);
@@ -63,10 +62,8 @@ TEST_CASE("mat, roving and cloth have the stiffness that data sheets give at the
     CHECK(roving.fibre / (roving.fibre + roving.resin) == Approx(0.5).margin(0.05));
     CHECK(roving.laminate.membrane.Ex > 12e9);
     CHECK(roving.laminate.membrane.Ex < 18e9);
-    CHECK(roving.laid[0].fibre_volume < laid({{LayerKind::ply, "glass cloth 600 twill", 0, 0}},
-                                             "polyester, general")
-                                            .laid[0]
-                                            .fibre_volume);
+    CHECK(roving.laid[0].fibre_volume <
+          laid({{LayerKind::ply, "glass cloth 600 twill", 0, 0}}, "polyester, general").laid[0].fibre_volume);
 }
 
 TEST_CASE("end grain and honeycomb carry next to nothing in their plane") {
@@ -100,7 +97,8 @@ TEST_CASE("a bulking mat fills with resin, and what prepreg brings nobody mixes"
     CHECK(wet.laid[1].resin > 0);
 }
 
-TEST_CASE("carbon holds a resin's shrinkage back more than glass, and nothing holds it through the thickness") {
+TEST_CASE(
+    "carbon holds a resin's shrinkage back more than glass, and nothing holds it through the thickness") {
     const auto of = [](const char* cloth, const char* resin) {
         return laid({{LayerKind::ply, cloth, 0, 0}, {LayerKind::ply, cloth, 0, 0}}, resin).cure;
     };
@@ -115,7 +113,8 @@ TEST_CASE("carbon holds a resin's shrinkage back more than glass, and nothing ho
     CHECK(carbon.through > glass.in_plane * 3);
     // Alike on both sides it stays flat; carbon on one side and glass on the other curls.
     CHECK(glass.curvature.norm() < 1e-12);
-    CHECK(laid({{LayerKind::ply, "glass cloth 300 satin", 0, 0}, {LayerKind::ply, "carbon cloth 285 twill", 0, 0}},
+    CHECK(laid({{LayerKind::ply, "glass cloth 300 satin", 0, 0},
+                {LayerKind::ply, "carbon cloth 285 twill", 0, 0}},
                "epoxy, tooling post-cured")
               .cure.curvature.norm() > 1e-3);
     // Polyester's is that of mat.

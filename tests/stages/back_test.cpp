@@ -73,8 +73,10 @@ TEST_CASE("ribs keep off the shell by the joint, stand in one plane and lap half
     CHECK(call(a, "one_way") != nullptr);
     const double lap = job.back.clearance + need(shop().boards, job.back.board, "test").thickness;
     const double lost = (only(a) + only(b) - only(level_feet)) / (crate.laps * lap);
-    CHECK(lost > 0.1);
+    // A crossing takes half of its height out of each of its two ribs: one rib's height in all.
+    CHECK(lost > job.back.height);
     CHECK(lost < face.high.z() - face.low.z() + job.back.height);
+    CHECK(lost < 2 * job.back.height + 0.5 * (face.high.z() - face.low.z()));
     // Cut pieces nest, and none is lost.
     const auto pieces = back::cut_pieces(crate);
     const auto sheets = lay_onto_sheets(pieces, back::sheet_rules(job.back, shop()), quiet);
@@ -97,7 +99,7 @@ TEST_CASE("every kind of back can be built, weighed, bought and tried out") {
         CHECK((bought > 0) == (job.back.kind != BackKind::none));
         const auto t = tried(job, f);
         // What is solved weighs what the stages say, within what ribs and laps differ.
-        CHECK(t->mass == Approx(f.shell->mass + f.back->mass).epsilon(0.12));
+        CHECK(t->mass == Approx(f.shell->mass + f.back->mass).epsilon(0.06));
         const auto* standing = t->find(LoadCase::standing);
         const auto* turned = t->find(LoadCase::turned);
         REQUIRE(standing != nullptr);
@@ -108,7 +110,7 @@ TEST_CASE("every kind of back can be built, weighed, bought and tried out") {
         CHECK(std::abs(t->find(LoadCase::levering)->reactions) < 1e-3 * job.back.lever);
         CHECK(t->find(LoadCase::surface_bag)->moves == 0);
         for (const auto& r : t->cases) {
-            CHECK(r.moves >= 0);
+            CHECK((r.moves > 0) == (r.kind != LoadCase::surface_bag));
             CHECK(r.error <= 2 * r.moves + 1e-12);
             CHECK_FALSE(r.how.empty());
         }
@@ -152,11 +154,19 @@ TEST_CASE("the fine mesh says how far the coarse one was off, and is near it") {
     const auto fine = tried(job, f, coarse.get(), Fineness::fine);
     CHECK(fine->fine);
     CHECK(fine->freedoms > 3 * coarse->freedoms);
+    const auto in = tool_inputs(job, f, shop());
+    const auto even = back::even_face(*f.edge->tool, back::edge_for(in, 20000), quiet);
+    const auto finest = back::try_out(in, even, job.brief, fine.get(), quiet);
+    CHECK(finest.freedoms > 1.8 * fine->freedoms);
     for (const auto& r : fine->cases) {
         const auto* before = coarse->find(r.kind);
         REQUIRE(before != nullptr);
-        CHECK(r.differs == Approx(std::abs(r.moves - before->moves)));
         CHECK(r.differs < 0.35 * r.moves + 1e-9);
+        // A third mesh, half as fine again: what the difference said is what is left, or more.
+        const auto* third = finest.find(r.kind);
+        REQUIRE(third != nullptr);
+        INFO(said(r.kind));
+        CHECK(std::abs(third->moves - r.moves) < std::max(1.2 * r.differs, 0.04 * r.moves) + 1e-9);
     }
 }
 

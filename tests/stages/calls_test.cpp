@@ -137,7 +137,9 @@ const std::vector<Rule>& rules() {
         {"mat_binder", Stage::shell, Severity::caution, false,
          [](Job& j) { j.shell.layers.push_back(ply("glass mat 450")); }},
         {"coat_behind", Stage::shell, Severity::stop, true,
-         [](Job& j) { std::rotate(j.shell.layers.begin(), j.shell.layers.begin() + 1, j.shell.layers.end()); }},
+         [](Job& j) {
+             std::rotate(j.shell.layers.begin(), j.shell.layers.begin() + 1, j.shell.layers.end());
+         }},
         {"thick_ply", Stage::shell, Severity::caution, false,
          [](Job& j) { j.shell.layers.back().thickness = 0.02; }},
         {"typed_ply", Stage::shell, Severity::caution, false,
@@ -153,7 +155,9 @@ const std::vector<Rule>& rules() {
         {"prepreg_resin", Stage::shell, Severity::stop, true, [](Job& j) { j.shell.how = LayUp::prepreg; }},
         {"prepreg_resin", Stage::part, Severity::stop, true, [](Job& j) { j.part.how = LayUp::prepreg; }},
         {"flooded", Stage::shell, Severity::stop, false,
-         [](Job& j) { j.shell.layers.push_back({LayerKind::core, "aramid honeycomb 48, 6 mm", 0, 0}); },
+         [](Job& j) {
+             j.shell.layers.push_back({LayerKind::core, "aramid honeycomb 48, 6 mm", 0, 0});
+         },
          [](Job& j) { j.shell.how = LayUp::infused; }},
         {"flooded", Stage::part, Severity::stop, true,
          [](Job& j) { j.part.layers[2].material = "aramid honeycomb 48, 6 mm"; },
@@ -172,7 +176,9 @@ const std::vector<Rule>& rules() {
         {"lift", Stage::back, Severity::caution, false, [](Job& j) { j.brief.lift = 2; },
          [](Job& j) { j.brief.lift = 100; }},
         {"core_hot", Stage::heat, Severity::stop, false,
-         [](Job& j) { j.shell.layers.push_back({LayerKind::core, "PVC foam 75, 10 mm", 0, 0}); },
+         [](Job& j) {
+             j.shell.layers.push_back({LayerKind::core, "PVC foam 75, 10 mm", 0, 0});
+         },
          [](Job& j) { j.shell.cure_temperature = kelvin(100); }},
         {"back_hot", Stage::heat, Severity::stop, false, [](Job& j) { j.back.board = "MDF 18 mm"; },
          [](Job& j) {
@@ -182,9 +188,10 @@ const std::vector<Rule>& rules() {
         {"part_core_hot", Stage::heat, Severity::stop, false,
          [](Job& j) { j.part.gel_temperature = kelvin(100); }},
         {"cool_gel", Stage::heat, Severity::note, true, [](Job& j) { j.heat.shell_gel = kelvin(15); }},
-        {"bare_pull", Stage::log, Severity::caution, false,
-         [](Job& j) { j.log.entries.front().coats = 0; },
-         [](Job& j) { j.log.entries = {{"2026-01-06", EntryKind::pull, 0, 3, ""}}; }},
+        {"bare_pull", Stage::log, Severity::caution, false, [](Job& j) { j.log.entries.front().coats = 0; },
+         [](Job& j) {
+             j.log.entries = {{"2026-01-06", EntryKind::pull, 0, 3, ""}};
+         }},
         {"past_plan", Stage::log, Severity::note, false, [](Job& j) { j.brief.pulls = 1; },
          [](Job& j) {
              j.log.entries = {{"2026-01-06", EntryKind::pull, 0, 0, ""},
@@ -223,10 +230,12 @@ TEST_CASE("each rule speaks where it must, is silent where it need not, and its 
                 INFO(c.headline);
                 CHECK((was != nullptr && was->severity >= c.severity));
             }
-            const bool other_way = said->fix->patch.contains("part") || rule.key == std::string("prepreg_resin");
+            const bool other_way =
+                said->fix->patch.contains("part") || rule.key == std::string("prepreg_resin");
             if (mended.shell && after.shell && !other_way) {
                 CHECK(mended.shell->mass >= after.shell->mass * (1 - 1e-9));
-                CHECK(mended.shell->stack.laminate.thickness >= after.shell->stack.laminate.thickness * (1 - 1e-9));
+                CHECK(mended.shell->stack.laminate.thickness >=
+                      after.shell->stack.laminate.thickness * (1 - 1e-9));
             }
         }
     }

@@ -67,6 +67,34 @@ TEST_CASE("a joint opens between its bolts as a beam on its seal does") {
     CHECK(j.load == Approx(c.seal.stiffness * c.seal.squeeze + 1000));
 }
 
+TEST_CASE("past lift-off a strip does not pull the joint shut") {
+    const double EI = 9, L = 0.4;
+    const auto bare = [&](double q) { return q * std::pow(L, 4) / (192 * EI); };
+    // While the strip still pushes everywhere, both say the same.
+    CHECK(edge::gap_past_lift_off(100, 1e5, 0.02, EI, L) ==
+          Approx(edge::gap_between_bolts(1e5 * 0.02 + 100, 1e5, EI, L)).epsilon(1e-9));
+    // A stiff strip squeezed by a hair lets go at once: what is left is the opening on the bare flanges.
+    const double open = edge::gap_past_lift_off(2000, 5e7, 1e-6, EI, L);
+    CHECK(open == Approx(bare(2000)).epsilon(0.05));
+    CHECK(edge::gap_between_bolts(5e7 * 1e-6 + 2000, 5e7, EI, L) <
+          0.1 * open);  // what a pulling bed would say
+    // Between: against a relaxation of the beam on a one-sided bed, by finite differences.
+    const double k = 2e6, s = 4e-4, q = 1500;
+    constexpr int n = 200;
+    const double dx = L / n;
+    std::vector<double> w(n + 1, 0);
+    for (int sweep = 0; sweep < 400000; ++sweep) {
+        for (std::size_t i = 1; i < n; ++i) {
+            const double a = i > 1 ? w[i - 2] : w[1], d = i + 2 <= n ? w[i + 2] : w[n - 1];
+            const double c4 = EI / 2 / std::pow(dx, 4), push = w[i] < s ? k : 0;
+            const double next = (q + push * s - c4 * (a - 4 * w[i - 1] - 4 * w[i + 1] + d)) / (6 * c4 + push);
+            w[i] += 1.5 * (next - w[i]);
+        }
+    }
+    CHECK(w[n / 2] > s);
+    CHECK(edge::gap_past_lift_off(q, k, s, EI, L) == Approx(w[n / 2]).epsilon(0.02));
+}
+
 TEST_CASE("sides take more grip each on its own") {
     edge::Sides more;
     more.ahead = 0.1;

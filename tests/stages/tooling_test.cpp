@@ -109,7 +109,8 @@ TEST_CASE("a flat lopsided plate bows by its free curvature, a deep one hardly")
     const auto flat = worked_out(job);
     // Cooling from the post-cure to the room, and what the resin's shrinkage after gel adds of itself.
     const double L = flat.shape->measures.size.x(),
-                 free = shell::free_curve(flat.shell->stack, job.shell.cure_temperature - job.heat.room) * L * L / 8;
+                 free = shell::free_curve(flat.shell->stack, job.shell.cure_temperature - job.heat.room) * L *
+                        L / 8;
     CHECK(free > 0.5 * flat.shell->stack.laminate.curvature.head<2>().cwiseAbs().maxCoeff() *
                      (job.shell.cure_temperature - job.heat.room) * L * L / 8);
     CHECK(flat.shell->bow > 0.3 * free);
@@ -214,8 +215,7 @@ TEST_CASE("a sandwich part is compared with a solid one of the same mass") {
     // Over the stated span each sags by bending and by shear: 5qL⁴/384D + qL²/8S.
     const double L = job.part.span, D = sum.laminate.D(0, 0), S = sum.laminate.shear_stiffness[0];
     const double sandwich = 5 * std::pow(L, 4) / (384 * D) + L * L / (8 * S);
-    const double plain = 5 * std::pow(L, 4) / (384 * Dsolid) +
-                         L * L / (8 * 5.0 / 6 * p.material.G13 * solid);
+    const double plain = 5 * std::pow(L, 4) / (384 * Dsolid) + L * L / (8 * 5.0 / 6 * p.material.G13 * solid);
     CHECK(f.part->stiffer == Approx(plain / sandwich).epsilon(1e-3));
     CHECK(f.part->stiffer < 0.95 * D / Dsolid);
     job.part.span = 5;

@@ -11,8 +11,7 @@ double warmed_share(double fourier) {
     // The series wants many terms early; there the two faces do not know of each other yet.
     if (fourier < 0.005) return 4 * std::sqrt(fourier / kPi);
     double left = 0;
-    for (int n = 1; n < 60; n += 2)
-        left += 8 / (n * n * kPi * kPi) * std::exp(-n * n * kPi * kPi * fourier);
+    for (int n = 1; n < 60; n += 2) left += 8 / (n * n * kPi * kPi) * std::exp(-n * n * kPi * kPi * fourier);
     return 1 - left;
 }
 

@@ -13,9 +13,9 @@ struct SplashStep {
 };
 
 struct GrowthChain {
-    double room = 293.15;             ///< K
-    double plug_alpha = 0;            ///< 1/K
-    double plug_warmth = 293.15;      ///< K, the plug's mean when what is laid on it gels
+    double room = 293.15;         ///< K
+    double plug_alpha = 0;        ///< 1/K
+    double plug_warmth = 293.15;  ///< K, the plug's mean when what is laid on it gels
     std::optional<SplashStep> splash{};
     double shell_gel = 293.15;        ///< K of the shell when it gels, and of a splash under it
     double shell_alpha = 0;           ///< 1/K
@@ -33,12 +33,13 @@ struct GrowthSizes {
     double part_room = 0;
 };
 
-/// Share of the way to the heat on both its faces that a wall has warmed by on the mean, by its Fourier number
-/// a·t/L² (a = k/(ρc), L the whole thickness): plane wall with held faces (Carslaw & Jaeger 1959, 3.3).
+/// Share of the way to the heat on both its faces that a wall has warmed by on the mean, by its Fourier
+/// number a·t/L² (a = k/(ρc), L the whole thickness): plane wall with held faces (Carslaw & Jaeger
+/// 1959, 3.3).
 double warmed_share(double fourier);
 
-/// The shell takes the plug's size where it gels (or the splash's, which took the plug's) and shrinks from there;
-/// the part takes the shell's.
+/// The shell takes the plug's size where it gels (or the splash's, which took the plug's) and shrinks from
+/// there; the part takes the shell's.
 GrowthSizes grow(const GrowthChain& chain);
 
 /// Change of an enclosed angle, rad: theta ((al-at) dT / (1 + at dT) + (fl-ft)/(1+ft)) with in-plane and

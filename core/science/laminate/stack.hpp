@@ -25,8 +25,8 @@ struct Laminate {
     Eigen::Matrix3d A = Eigen::Matrix3d::Zero();  ///< N/m
     Eigen::Matrix3d B = Eigen::Matrix3d::Zero();  ///< N
     Eigen::Matrix3d D = Eigen::Matrix3d::Zero();  ///< N·m
-    /// N·m, bending stiffness of a free strip: D - B·A⁻¹·B. It is what a plate bends by that nothing keeps from
-    /// stretching, and the same whatever line z is measured from.
+    /// N·m, bending stiffness of a free strip: D - B·A⁻¹·B. It is what a plate bends by that nothing keeps
+    /// from stretching, and the same whatever line z is measured from.
     Eigen::Matrix3d D_free = Eigen::Matrix3d::Zero();
     Moduli membrane, bending;
     Eigen::Vector2d shear_stiffness = Eigen::Vector2d::Zero();  ///< N/m, xz and yz, energy based

@@ -15,12 +15,13 @@ struct Parted {
     double seam_length = 0;     ///< m
 };
 
-/// As shares of the largest value: to the last digits of doubles, and past the noise of single-precision files.
+/// As shares of the largest value: to the last digits of doubles, and past the noise of single-precision
+/// files.
 inline constexpr double kExactSnap = 1e-9, kFileSnap = 1e-6;
 
 /// Parts every triangle that the zero line of `field` (one value a point, linear in each triangle) crosses.
-/// Values within `snap` of the largest lie on the line: triangles are parted at their corners there, and an edge in
-/// the line is seam where it lies between the two sides.
+/// Values within `snap` of the largest lie on the line: triangles are parted at their corners there, and an
+/// edge in the line is seam where it lies between the two sides.
 Parted parted(const TriangleMesh& mesh, std::span<const double> field, double snap = kExactSnap);
 
 /// By the plane through `at` across `normal` (any length); above is where the normal points.

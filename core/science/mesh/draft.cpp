@@ -1,6 +1,8 @@
 #include "core/science/mesh/draft.hpp"
 
 #include <algorithm>
+#include <array>
+#include <bit>
 #include <cmath>
 #include <limits>
 
@@ -39,9 +41,36 @@ DraftMap draft(const TriangleMesh& mesh, const RayMesh& rays, const Point& pull_
         double worst = std::numeric_limits<double>::infinity();
         std::size_t worst_face = 0;
     };
+    struct Face {
+        std::size_t f = 0;
+        double area = 0, slope = 0;
+        bool drags = false;
+    };
+    constexpr std::size_t kTogether = 8;
+    struct Waiting {
+        std::array<Point, kTogether> from;
+        std::array<Face, kTogether> faces{};
+        std::size_t count = 0;
+    };
+    const auto settle = [&](const Face& face, double shade, Sum& sum) {
+        out.shadow[face.f] = static_cast<float>(shade);
+        sum.locks += shade * face.area;
+        sum.shadowed += shade * face.area;
+        (face.drags ? sum.drags : sum.slides) += (1 - shade) * face.area;
+        sum.projected += (1 - shade) * face.area * std::max(0.0, face.slope);
+        out.faces[face.f] = shade >= 0.5 ? Release::locks : face.drags ? Release::drags : Release::slides;
+    };
+    const auto shoot = [&](Waiting& wait, Sum& sum) {
+        if (wait.count == 0) return;
+        const auto hidden = rays.blocked(wait.from.data(), wait.count, pull);
+        for (std::size_t k = 0; k < wait.count; ++k)
+            settle(wait.faces[k], (hidden >> k & 1U) != 0 ? 1.0 : 0.0, sum);
+        wait.count = 0;
+    };
     std::vector<Sum> sums(threads_for(count, 4096));
     parallel_shares(count, 4096, [&](std::size_t begin, std::size_t end, unsigned thread) {
         Sum sum;
+        Waiting wait;
         for (std::size_t f = begin; f < end; ++f) {
             if (((f - begin) & 0x3fff) == 0) {
                 progress.check();
@@ -73,21 +102,26 @@ DraftMap draft(const TriangleMesh& mesh, const RayMesh& rays, const Point& pull_
                 sum.locks += area;
                 continue;
             }
-            const auto samples = 1 + static_cast<std::size_t>(rules.samples * area / total);
-            std::size_t hidden = 0;
-            for (std::size_t i = 0; i < samples; ++i) {
-                const Point from = spread_point(mesh, f, i, samples) + step * (normal + pull);
-                hidden += rays.blocked(from, pull) ? 1 : 0;
-            }
-            const double shade = static_cast<double>(hidden) / static_cast<double>(samples);
-            out.shadow[f] = static_cast<float>(shade);
             const bool drags = angle < rules.drag_angle;
-            sum.locks += shade * area;
-            sum.shadowed += shade * area;
-            (drags ? sum.drags : sum.slides) += (1 - shade) * area;
-            sum.projected += (1 - shade) * area * std::max(0.0, slope);
-            out.faces[f] = shade >= 0.5 ? Release::locks : drags ? Release::drags : Release::slides;
+            const auto samples = 1 + static_cast<std::size_t>(rules.samples * area / total);
+            if (samples == 1) {
+                // Most faces of a fine mesh get one ray: eight faces' rays go together.
+                wait.from[wait.count] = mesh.centre(f) + step * (normal + pull);
+                wait.faces[wait.count++] = {f, area, slope, drags};
+                if (wait.count == wait.faces.size()) shoot(wait, sum);
+                continue;
+            }
+            std::size_t hidden = 0;
+            for (std::size_t i = 0; i < samples; i += kTogether) {
+                std::array<Point, kTogether> from;
+                const auto some = std::min(kTogether, samples - i);
+                for (std::size_t k = 0; k < some; ++k)
+                    from[k] = spread_point(mesh, f, i + k, samples) + step * (normal + pull);
+                hidden += static_cast<std::size_t>(std::popcount(rays.blocked(from.data(), some, pull)));
+            }
+            settle({f, area, slope, drags}, static_cast<double>(hidden) / static_cast<double>(samples), sum);
         }
+        shoot(wait, sum);
         sums[thread] = sum;
     });
     out.min_draft = std::numeric_limits<double>::infinity();

@@ -23,8 +23,9 @@ struct Measures {
 Measures measure(const TriangleMesh& mesh, const Topology& topology);
 
 /// Principal curvatures of each face, 1/m: how tightly it is hollow and how tightly round, zero where it is
-/// not. By the turning of the corners' normals (Rusinkiewicz 2004), each taken over the faces that a sharp fold does
-/// not part from it: the fold is an edge of its own, and strips of fillets and bores beside it keep their bend.
+/// not. By the turning of the corners' normals (Rusinkiewicz 2004), each taken over the faces that a sharp
+/// fold does not part from it: the fold is an edge of its own, and strips of fillets and bores beside it keep
+/// their bend.
 struct Bends {
     std::vector<float> hollow, round;
     std::vector<std::array<float, 3>>

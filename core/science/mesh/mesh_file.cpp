@@ -19,7 +19,8 @@ bool looks_like_obj(std::string_view bytes) {
     for (std::size_t at = 0; at < bytes.size();) {
         const auto word = bytes.find_first_not_of(" \t", at);
         if (word == std::string_view::npos) return false;
-        if (bytes[word] == 'v' && word + 1 < bytes.size() && (bytes[word + 1] == ' ' || bytes[word + 1] == '\t'))
+        if (bytes[word] == 'v' && word + 1 < bytes.size() &&
+            (bytes[word + 1] == ' ' || bytes[word + 1] == '\t'))
             return true;
         const auto end = bytes.find_first_of("\r\n", word);
         if (end == std::string_view::npos) return false;
@@ -33,7 +34,8 @@ bool looks_like_obj(std::string_view bytes) {
 std::optional<MeshFormat> format_of(std::string_view bytes) {
     if (looks_like_stl(bytes)) return MeshFormat::stl;
     if (bytes.substr(0, 3) == "\xEF\xBB\xBF") bytes.remove_prefix(3);
-    if (bytes.substr(0, 3) == "ply" && bytes.size() > 3 && (std::isspace(static_cast<unsigned char>(bytes[3])) != 0))
+    if (bytes.substr(0, 3) == "ply" && bytes.size() > 3 &&
+        (std::isspace(static_cast<unsigned char>(bytes[3])) != 0))
         return MeshFormat::ply;
     const auto first = bytes.find_first_not_of(" \t\r\n");
     if (first != std::string_view::npos && bytes.substr(first, 12) == "ISO-10303-21") return MeshFormat::step;

@@ -20,8 +20,8 @@ Point2 high_corner(const Loops& loops);
 
 /// Everything covered by any loop (nonzero rule), to a grid of one micrometre.
 Loops united(const Loops& loops);
-/// Each outer loop with the holes that lie in it, largest first; of outer loops that lie in each other's holes, a
-/// hole belongs to the smallest round it.
+/// Each outer loop with the holes that lie in it, largest first; of outer loops that lie in each other's
+/// holes, a hole belongs to the smallest round it.
 std::vector<Loops> islands(const Loops& loops);
 /// What is covered by `a` and not by `b`.
 Loops taken_off(const Loops& a, const Loops& b);

@@ -8,7 +8,8 @@
 namespace jig {
 
 double distance_to_face(const TriangleMesh& mesh, std::size_t face, const Point& p) {
-    return (p - nearest_on_triangle(p, mesh.corner(face, 0), mesh.corner(face, 1), mesh.corner(face, 2))).norm();
+    return (p - nearest_on_triangle(p, mesh.corner(face, 0), mesh.corner(face, 1), mesh.corner(face, 2)))
+        .norm();
 }
 
 std::vector<std::uint32_t> faces_under(const TriangleMesh& mesh, const Dab& dab) {

@@ -179,8 +179,9 @@ Point kept_on(const TriangleMesh& mesh, const Leeway& leeway, const Point& own, 
     return best;
 }
 
-/// Takes the mesh's steps out of the seams by moving their points over the faces round each: where the surface
-/// is gentle a seam becomes smooth, where it folds the seam crosses the fold on the fold. No face turns over.
+/// Takes the mesh's steps out of the seams by moving their points over the faces round each: where the
+/// surface is gentle a seam becomes smooth, where it folds the seam crosses the fold on the fold. No face
+/// turns over.
 std::unordered_map<std::uint32_t, Point> smoothed(const TriangleMesh& mesh,
                                                   const std::vector<std::vector<std::uint32_t>>& lines,
                                                   const std::unordered_map<std::uint32_t, Leeway>& leeway) {
@@ -205,7 +206,8 @@ std::unordered_map<std::uint32_t, Point> smoothed(const TriangleMesh& mesh,
                 if (own.fixed || passes[point] > 1) continue;
                 const Point &before = old.at(i == 0 ? line[line.size() - 2] : line[i - 1]),
                             &here = old.at(point), &after = old.at(line[i + 1]);
-                at[point] = kept_on(mesh, own, mesh.points[point], here + step * ((before + after) / 2 - here));
+                at[point] =
+                    kept_on(mesh, own, mesh.points[point], here + step * ((before + after) / 2 - here));
             }
         }
     }
@@ -221,7 +223,8 @@ std::unordered_map<std::uint32_t, Point> smoothed(const TriangleMesh& mesh,
                     p[k] = moved == at.end() ? mesh.points[mesh.triangles[f][k]] : moved->second;
                 }
                 const Point now = (p[1] - p[0]).cross(p[2] - p[0]), was = mesh.area_vector2(f);
-                if (now.dot(was) > 0.02 * was.squaredNorm() && now.dot(was) > 0.97 * now.norm() * was.norm()) continue;
+                if (now.dot(was) > 0.02 * was.squaredNorm() && now.dot(was) > 0.97 * now.norm() * was.norm())
+                    continue;
                 at[point] = mesh.points[point];
                 sound = false;
                 break;
@@ -277,9 +280,9 @@ Piece judged(TriangleMesh mesh, const Point& direction, const RayMesh& rays, dou
     return piece;
 }
 
-/// Where two opposite pulls part a body and a plane across them does as well, the plane is what a maker wants:
-/// a flat board. Taken where it locks no more and is no longer than the seam; the seam's own mean height, since
-/// along straight walls any height will do.
+/// Where two opposite pulls part a body and a plane across them does as well, the plane is what a maker
+/// wants: a flat board. Taken where it locks no more and is no longer than the seam; the seam's own mean
+/// height, since along straight walls any height will do.
 void flattened(const TriangleMesh& part, const RayMesh& rays, double drag_angle, PieceSet& set,
                Progress& progress) {
     if (set.pieces.size() != 2 || set.seams.empty()) return;

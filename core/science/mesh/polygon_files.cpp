@@ -152,9 +152,14 @@ struct PlyElement {
 };
 
 bool ply_kind(std::string_view word, PlyKind& out) {
-    static constexpr std::array<std::array<std::string_view, 2>, 8> names{
-        {{"char", "int8"}, {"uchar", "uint8"}, {"short", "int16"}, {"ushort", "uint16"},
-         {"int", "int32"}, {"uint", "uint32"}, {"float", "float32"}, {"double", "float64"}}};
+    static constexpr std::array<std::array<std::string_view, 2>, 8> names{{{"char", "int8"},
+                                                                           {"uchar", "uint8"},
+                                                                           {"short", "int16"},
+                                                                           {"ushort", "uint16"},
+                                                                           {"int", "int32"},
+                                                                           {"uint", "uint32"},
+                                                                           {"float", "float32"},
+                                                                           {"double", "float64"}}};
     for (std::size_t i = 0; i < names.size(); ++i) {
         if (word != names[i][0] && word != names[i][1]) continue;
         out = static_cast<PlyKind>(i);
@@ -184,7 +189,8 @@ class PlyValues {
             double out = 0;
             if (!number_of(body_.substr(begin, at_ - begin), out))
                 throw InputError(where_,
-                                 fmt::format("\"{}\" is no number", body_.substr(begin, std::min<std::size_t>(at_ - begin, 40))),
+                                 fmt::format("\"{}\" is no number",
+                                             body_.substr(begin, std::min<std::size_t>(at_ - begin, 40))),
                                  "copy or export the file again");
             return out;
         }
@@ -222,7 +228,8 @@ class PlyValues {
     std::size_t length(PlyKind kind, PlyKind value) {
         const double n = next(kind);
         const std::size_t least = form_ == Form::text ? 1 : size_of(value);
-        if (!(n >= 0) || n != std::floor(n) || n * static_cast<double>(least) > static_cast<double>(body_.size() - at_))
+        if (!(n >= 0) || n != std::floor(n) ||
+            n * static_cast<double>(least) > static_cast<double>(body_.size() - at_))
             ended();
         return static_cast<std::size_t>(n);
     }
@@ -269,13 +276,15 @@ PlyHeader ply_header(std::string_view bytes, const std::string& where) {
             else if (form == "binary_big_endian")
                 out.form = PlyValues::Form::big;
             else
-                bad_line(where, lines.number(), fmt::format("the format \"{}\" is not known", form.substr(0, 40)));
+                bad_line(where, lines.number(),
+                         fmt::format("the format \"{}\" is not known", form.substr(0, 40)));
             formed = true;
         } else if (word == "element") {
             PlyElement element;
             element.name = words.next();
             std::int64_t count = -1;
-            if (!whole_of(words.next(), count) || count < 0 || static_cast<std::uint64_t>(count) > bytes.size())
+            if (!whole_of(words.next(), count) || count < 0 ||
+                static_cast<std::uint64_t>(count) > bytes.size())
                 throw InputError(where,
                                  fmt::format("its header promises \"{}\" and the file is {} bytes long",
                                              line.substr(0, 40), bytes.size()),
@@ -283,8 +292,7 @@ PlyHeader ply_header(std::string_view bytes, const std::string& where) {
             element.count = static_cast<std::uint64_t>(count);
             out.elements.push_back(std::move(element));
         } else if (word == "property") {
-            if (out.elements.empty())
-                bad_line(where, lines.number(), "a property stands before any element");
+            if (out.elements.empty()) bad_line(where, lines.number(), "a property stands before any element");
             PlyProperty property;
             auto kind = words.next();
             if (kind == "list") {
@@ -294,7 +302,8 @@ PlyHeader ply_header(std::string_view bytes, const std::string& where) {
                 kind = words.next();
             }
             if (!ply_kind(kind, property.value))
-                bad_line(where, lines.number(), fmt::format("the type \"{}\" is not known", kind.substr(0, 40)));
+                bad_line(where, lines.number(),
+                         fmt::format("the type \"{}\" is not known", kind.substr(0, 40)));
             property.name = words.next();
             out.elements.back().properties.push_back(property);
         } else {
@@ -338,7 +347,8 @@ TriangleMesh read_obj(std::string_view bytes, const std::string& where, double u
             for (auto corner = words.next(); !corner.empty(); corner = words.next(), ++corners) {
                 std::int64_t index = 0;
                 if (!whole_of(corner.substr(0, corner.find('/')), index) || index == 0)
-                    bad_line(where, first, fmt::format("\"{}\" is no corner of a face", corner.substr(0, 40)));
+                    bad_line(where, first,
+                             fmt::format("\"{}\" is no corner of a face", corner.substr(0, 40)));
                 // From the end of what has been read where it is negative.
                 soup.corner(index > 0 ? index - 1 : static_cast<std::int64_t>(soup.points()) + index);
             }
@@ -372,7 +382,8 @@ TriangleMesh read_ply(std::string_view bytes, const std::string& where, double u
             for (const auto& p : element.properties) {
                 if (!p.list) {
                     const double v = values.next(p.value);
-                    if (vertex && p.name.size() == 1 && p.name >= "x" && p.name <= "z") at[p.name[0] - 'x'] = v;
+                    if (vertex && p.name.size() == 1 && p.name >= "x" && p.name <= "z")
+                        at[p.name[0] - 'x'] = v;
                     continue;
                 }
                 const bool corners = face && (p.name == "vertex_indices" || p.name == "vertex_index");

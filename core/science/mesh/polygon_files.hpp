@@ -9,9 +9,9 @@
 
 namespace jig {
 
-/// Points and faces of polygons; texture, normals, colours, lines and points are passed over. Lines end in LF, CR LF
-/// or CR; a mark of byte order, blanks and comments of any length may stand where the formats let them. Throw
-/// InputError naming `where` and the line where there is one, and Cancelled.
+/// Points and faces of polygons; texture, normals, colours, lines and points are passed over. Lines end in
+/// LF, CR LF or CR; a mark of byte order, blanks and comments of any length may stand where the formats let
+/// them. Throw InputError naming `where` and the line where there is one, and Cancelled.
 TriangleMesh read_obj(std::string_view bytes, const std::string& where, double unit, Progress& progress);
 TriangleMesh read_ply(std::string_view bytes, const std::string& where, double unit, Progress& progress);
 

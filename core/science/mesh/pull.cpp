@@ -62,9 +62,9 @@ void find_feet(const TriangleMesh& mesh, std::vector<Facing>& facings) {
     });
 }
 
-/// Directions that the shape itself suggests: across its largest facings, along the edges between them, the axis
-/// about which three of them lean alike (a drafted tower), the way its rims look, and the main axes of its
-/// facings (a drafted body of revolution).
+/// Directions that the shape itself suggests: across its largest facings, along the edges between them, the
+/// axis about which three of them lean alike (a drafted tower), the way its rims look, and the main axes of
+/// its facings (a drafted body of revolution).
 std::vector<Point> suggested(const TriangleMesh& mesh, const std::vector<Facing>& facings) {
     std::vector<Point> out;
     const auto both = [&](const Point& p) {

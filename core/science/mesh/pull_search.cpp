@@ -12,16 +12,16 @@ namespace jig {
 namespace {
 
 const double kNoise = radians(0.01);
-constexpr std::size_t kPicked = 6000;    // faces that the search for pulls looks at
-constexpr double kWorthAPiece = 0.06;    // of the area's price that one more piece must save where none locks
-constexpr double kDepthPrice = 0.3;      // of the area's price for the deepest draw
-constexpr double kDepthEasy = 0.35;      // of that where every wall leans by kEasyDraft or more
+constexpr std::size_t kPicked = 6000;  // faces that the search for pulls looks at
+constexpr double kWorthAPiece = 0.06;  // of the area's price that one more piece must save where none locks
+constexpr double kDepthPrice = 0.3;    // of the area's price for the deepest draw
+constexpr double kDepthEasy = 0.35;    // of that where every wall leans by kEasyDraft or more
 const double kEasyDraft = radians(20);
 constexpr double kOppositeWorth = 0.05;  // of the area's price: two opposite pulls turn over on one bench
 constexpr double kWidestWorth = 0.3;     // of what is seen along the pull: makers part at the widest line
-constexpr double kFlatWorth = 0.1;       // of the area's price: they meet in one plane across them, a flat board
-constexpr double kSeamPrice = 0.1;       // of the area's price for a seam as long as the root of the area
-constexpr double kDragPrice = 0.15;      // of a locked face's price
+constexpr double kFlatWorth = 0.1;   // of the area's price: they meet in one plane across them, a flat board
+constexpr double kSeamPrice = 0.1;   // of the area's price for a seam as long as the root of the area
+constexpr double kDragPrice = 0.15;  // of a locked face's price
 
 struct Sample {
     Point at, normal;
@@ -112,13 +112,14 @@ struct Reach {
     std::vector<double> depth;  ///< by direction, extent along it as a share of the longest
     std::vector<double> steep;  ///< by direction, share of what it reaches that stands steep along it
     std::vector<double> seen;   ///< by direction, what is seen along it as a share of the area
-    std::vector<char> flat;     ///< by direction, whether all that looks along it lies above all that looks back
-    std::vector<double> seam;   ///< by direction, its outline seen along it as a share of the area's root
+    std::vector<char> flat;  ///< by direction, whether all that looks along it lies above all that looks back
+    std::vector<double> seam;  ///< by direction, its outline seen along it as a share of the area's root
 };
 
-/// Length round what is seen of a body along each direction, taken as convex (Cauchy: the mean width times π): no
-/// seam between two opposite pulls is shorter.
-std::vector<double> outlines(const TriangleMesh& mesh, const std::vector<Point>& directions, Progress& progress) {
+/// Length round what is seen of a body along each direction, taken as convex (Cauchy: the mean width times
+/// π): no seam between two opposite pulls is shorter.
+std::vector<double> outlines(const TriangleMesh& mesh, const std::vector<Point>& directions,
+                             Progress& progress) {
     constexpr std::size_t kPoints = 4000;
     constexpr int kWidths = 16;
     std::vector<Point> points;
@@ -221,7 +222,8 @@ double unfreed(const std::vector<std::size_t>& set, const Reach& reach, const st
 
 /// What a set of pulls costs beside its faces: a deep draw is hard to reach and heavy to pull, so each
 /// piece's share of the longest extent counts, the less the more its walls lean; so does a long seam, and
-/// the widest section speaks for itself; two opposite pulls turn over on one bench, and may meet in a flat board.
+/// the widest section speaks for itself; two opposite pulls turn over on one bench, and may meet in a flat
+/// board.
 double awkward(const std::vector<std::size_t>& set, const Reach& reach, double area) {
     double depth = 0;
     for (const auto d : set) {
@@ -267,7 +269,20 @@ std::vector<std::size_t> best_set(const Reach& reach, const std::vector<Sample>&
     std::vector<std::pair<double, std::size_t>> ranked;
     for (std::size_t a = 0; a < n; ++a) ranked.emplace_back(cost_of({a}, reach, samples), a);
     std::stable_sort(ranked.begin(), ranked.end());
-    const auto leaders = std::min<std::size_t>(n, 40);
+    // And those across which a plane parts the body, widest first: many directions treat a body alike, and
+    // the flat board must not be left out by chance.
+    std::vector<std::pair<double, std::size_t>> flat;
+    constexpr std::size_t kRanked = 40, kFlat = 24;
+    for (std::size_t i = kRanked; i < ranked.size(); ++i) {
+        if (reach.flat[ranked[i].second]) flat.emplace_back(-reach.seen[ranked[i].second], i);
+    }
+    std::stable_sort(flat.begin(), flat.end());
+    auto leaders = std::min<std::size_t>(n, kRanked);
+    std::vector<std::pair<double, std::size_t>> moved(ranked.begin(),
+                                                      ranked.begin() + static_cast<std::ptrdiff_t>(leaders));
+    for (std::size_t i = 0; i < std::min(flat.size(), kFlat); ++i) moved.push_back(ranked[flat[i].second]);
+    ranked = std::move(moved);
+    leaders = ranked.size();
     for (std::size_t i = 0; i < leaders; ++i) {
         progress.check();
         for (std::size_t k = 0; k < leaders; ++k) {

@@ -2,6 +2,8 @@
 
 #include <embree3/rtcore.h>
 
+#include <array>
+#include <cassert>
 #include <limits>
 
 namespace jig {
@@ -74,6 +76,36 @@ bool RayMesh::blocked(const Point& from, const Point& along) const {
     rtcInitIntersectContext(&context);
     rtcOccluded1(inside_->scene, &context, &ray);
     return ray.tfar < 0;
+}
+
+unsigned RayMesh::blocked(const Point* from, std::size_t count, const Point& along) const {
+    constexpr std::size_t kWide = 8;
+    assert(count <= kWide);
+    alignas(32) RTCRay8 rays;
+    alignas(32) std::array<int, kWide> valid{};
+    for (std::size_t i = 0; i < kWide; ++i) {
+        // Lanes that are not asked for hold something finite.
+        const Point at = from[i < count ? i : 0] - inside_->origin;
+        valid[i] = i < count ? -1 : 0;
+        rays.org_x[i] = static_cast<float>(at.x());
+        rays.org_y[i] = static_cast<float>(at.y());
+        rays.org_z[i] = static_cast<float>(at.z());
+        rays.dir_x[i] = static_cast<float>(along.x());
+        rays.dir_y[i] = static_cast<float>(along.y());
+        rays.dir_z[i] = static_cast<float>(along.z());
+        rays.tnear[i] = 0;
+        rays.tfar[i] = std::numeric_limits<float>::infinity();
+        rays.mask[i] = 0xffffffffu;
+        rays.flags[i] = 0;
+        rays.time[i] = 0;
+    }
+    RTCIntersectContext context;
+    rtcInitIntersectContext(&context);
+    context.flags = RTC_INTERSECT_CONTEXT_FLAG_COHERENT;
+    rtcOccluded8(valid.data(), inside_->scene, &context, &rays);
+    unsigned out = 0;
+    for (std::size_t i = 0; i < count; ++i) out |= rays.tfar[i] < 0 ? 1U << i : 0U;
+    return out;
 }
 
 std::optional<RayMesh::Hit> RayMesh::first(const Point& from, const Point& along) const {

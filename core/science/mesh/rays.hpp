@@ -21,6 +21,10 @@ class RayMesh {
     /// Whether anything stands on the way from `from` along the unit direction `along`.
     [[nodiscard]] bool blocked(const Point& from, const Point& along) const;
 
+    /// The same for up to eight places at once along one direction, which costs much less than eight: bit i
+    /// for place i.
+    [[nodiscard]] unsigned blocked(const Point* from, std::size_t count, const Point& along) const;
+
     struct Hit {
         double distance;
         std::uint32_t face;

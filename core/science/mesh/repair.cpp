@@ -112,7 +112,8 @@ Tally drop_empty(TriangleMesh& mesh) {
             std::size_t longest = 0;
             for (std::size_t k = 1; k < 3; ++k) {
                 const auto edge = [&](std::size_t e) {
-                    return (mesh.corner(f, static_cast<int>((e + 1) % 3)) - mesh.corner(f, static_cast<int>(e)))
+                    return (mesh.corner(f, static_cast<int>((e + 1) % 3)) -
+                            mesh.corner(f, static_cast<int>(e)))
                         .squaredNorm();
                 };
                 if (edge(k) > edge(longest)) longest = k;
@@ -199,11 +200,12 @@ Doubled drop_doubled(TriangleMesh& mesh) {
             if (twin[seed] == kNoFace || seed > twin[seed] || seen[seed]) continue;
             std::vector<std::uint32_t> patch{static_cast<std::uint32_t>(seed)};
             seen[seed] = 1;
-            bool between = true;
+            bool between = true, bordered = false;
             for (std::size_t at = 0; at < patch.size(); ++at) {
                 const auto& t = mesh.triangles[patch[at]];
                 for (std::size_t k = 0; k < 3; ++k) {
                     const auto& edge = edges[std::minmax(t[k], t[(k + 1) % 3])];
+                    bordered |= edge.first == 2;
                     between &= edge.first == 2 || (edge.first == 0 && edge.second.size() == 2);
                     for (const auto g : edge.second) {
                         if (edge.first != 0 || seen[g]) continue;
@@ -212,6 +214,7 @@ Doubled drop_doubled(TriangleMesh& mesh) {
                     }
                 }
             }
+            between &= bordered;  // two bodies wholly on each other are one, twice
             for (const auto f : patch) {
                 drop[between ? f : twin[f]] = 1;
                 drop[twin[f]] = 1;
@@ -316,8 +319,7 @@ Tally turn_outwards(TriangleMesh& mesh, const Topology& topology, Progress& prog
         }
         bodies.push_back(std::move(body));
     }
-    const auto closed =
-        std::count_if(bodies.begin(), bodies.end(), [](const Body& b) { return b.closed; });
+    const auto closed = std::count_if(bodies.begin(), bodies.end(), [](const Body& b) { return b.closed; });
     std::optional<Containment> containment;
     if (closed > 1) containment.emplace(mesh, bodies);
     for (std::size_t b = 0; b < bodies.size(); ++b) {
@@ -399,7 +401,8 @@ Repaired repaired(TriangleMesh mesh, Progress& progress, const MendRules& rules)
         throw InputError("shape", "no face with an area is left in it", "export the shape again as a mesh");
     progress.report(0.5, "turning faces outwards");
     out.topology = topology_of(mesh);
-    if (rules.turn) note("faces turned to face outwards", "turn", turn_outwards(mesh, out.topology, progress));
+    if (rules.turn)
+        note("faces turned to face outwards", "turn", turn_outwards(mesh, out.topology, progress));
     progress.report(0.7, "closing pinholes");
     if (rules.close && out.topology.rim_edges != 0)
         note("pinholes closed", "close", close_pinholes(mesh, topology_of(mesh)));
@@ -413,8 +416,7 @@ Repaired repaired(TriangleMesh mesh, Progress& progress, const MendRules& rules)
     }
     if (out.topology.crowded_edges != 0) {
         auto crowded = crowded_edges(mesh, out.topology);
-        out.left.push_back({kCrowded, out.topology.crowded_edges, "",
-                            std::move(crowded.places)});
+        out.left.push_back({kCrowded, out.topology.crowded_edges, "", std::move(crowded.places)});
     }
     out.mesh = std::move(mesh);
     progress.report(1, "mended");

@@ -44,10 +44,11 @@ struct Repaired {
     std::size_t holes = 0;     ///< rims that remain
 };
 
-/// Joins points closer than a millionth of the size; takes out faces without area (their neighbours close up),
-/// doubled faces and the two that lie on each other where bodies touch; turns faces so that neighbours agree
-/// and closed bodies face outwards, those inside another inwards; closes pinholes whose rim is shorter than 2 %
-/// of the diagonal. Open surfaces stay open, and `left` says where. Throws InputError where no face with an area is left; Cancelled.
+/// Joins points closer than a millionth of the size; takes out faces without area (their neighbours close
+/// up), doubled faces and the two that lie on each other where bodies touch; turns faces so that neighbours
+/// agree and closed bodies face outwards, those inside another inwards; closes pinholes whose rim is shorter
+/// than 2 % of the diagonal. Open surfaces stay open, and `left` says where. Throws InputError where no face
+/// with an area is left; Cancelled.
 Repaired repaired(TriangleMesh mesh, Progress& progress, const MendRules& rules = {});
 
 }  // namespace jig

@@ -217,10 +217,10 @@ SlabStack slabs(const TriangleMesh& mesh, const Topology& topology, const Point&
         throw InputError("slab thickness", "it makes no slab, or more than 2000",
                          "give the thickness of your sheet, such as 50 mm");
     }
-    // A shoulder on a slab's face belongs to neither slab: each is judged a hair inside its own faces, and the
-    // hair is thicker than the noise of single-precision files and of axes typed to a few digits.
-    const double hair = std::max(
-        {1e-6 * tall, std::min(1e-3 * thickness, 2e-5), 5e-7 * std::max(std::abs(low), std::abs(high)), 1e-15});
+    // A shoulder on a slab's face belongs to neither slab: each is judged a hair inside its own faces, and
+    // the hair is thicker than the noise of single-precision files and of axes typed to a few digits.
+    const double hair = std::max({1e-6 * tall, std::min(1e-3 * thickness, 2e-5),
+                                  5e-7 * std::max(std::abs(low), std::abs(high)), 1e-15});
     const auto count = static_cast<std::size_t>(std::max(1.0, std::ceil((tall - hair) / thickness)));
     const auto facing =
         facing_by_slab(mesh, out.frame, height, low, thickness, count, topology.rim_edges == 0);

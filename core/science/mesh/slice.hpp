@@ -42,9 +42,9 @@ struct SlabStack {
 /// Slabs of equal thickness from the foot up. An oversize outline covers all that the shape fills anywhere in
 /// the slab (its lower section and what looks down inside it, or its upper section and what looks up,
 /// whichever is less); an undersize one only what it fills all through, and slabs without any are left out.
-/// Exact for closed bodies to Clipper's micrometre, but for a hair of 20 µm at most (a thousandth of the thickness)
-/// beside each face of a slab, so that shoulders on it count with neither. Throws InputError for a thickness that makes no slab or
-/// more than 2000.
+/// Exact for closed bodies to Clipper's micrometre, but for a hair of 20 µm at most (a thousandth of the
+/// thickness) beside each face of a slab, so that shoulders on it count with neither. Throws InputError for a
+/// thickness that makes no slab or more than 2000.
 SlabStack slabs(const TriangleMesh& mesh, const Topology& topology, const Point& axis, double thickness,
                 Progress& progress, SlabFit fit = SlabFit::oversize);
 

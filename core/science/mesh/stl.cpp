@@ -94,7 +94,8 @@ TriangleMesh read_binary(std::string_view bytes, std::size_t count, const std::s
 }
 
 bool same_word(std::string_view text, std::string_view small) {
-    return text.size() == small.size() && std::equal(text.begin(), text.end(), small.begin(), [](char a, char b) {
+    return text.size() == small.size() &&
+           std::equal(text.begin(), text.end(), small.begin(), [](char a, char b) {
                return (a >= 'A' && a <= 'Z' ? static_cast<char>(a - 'A' + 'a') : a) == b;
            });
 }
@@ -105,7 +106,8 @@ TriangleMesh read_text(std::string_view bytes, const std::string& where, double 
     const auto blank = [](char c) { return c == ' ' || c == '\t' || c == '\n' || c == '\r'; };
     const auto line = [&] { return 1 + std::count(bytes.data(), at, '\n'); };
     const auto bad = [&](const char* what) {
-        throw InputError(fmt::format("{} line {}", where, line()), what, "export the shape again as triangles");
+        throw InputError(fmt::format("{} line {}", where, line()), what,
+                         "export the shape again as triangles");
     };
     Welder welder(bytes.size() / 500 + 16);
     std::vector<Triangle> triangles;
@@ -162,10 +164,11 @@ TriangleMesh read_text(std::string_view bytes, const std::string& where, double 
     }
     if (facet) throw InputError(where, "the file ends in the middle of a face", "copy or export it again");
     if (open)
-        throw InputError(where,
-                         fmt::format("the file ends after {} faces without \"endsolid\", so it may be cut short",
-                                     triangles.size()),
-                         "copy or export it again; where it is whole, write \"endsolid\" as its last line");
+        throw InputError(
+            where,
+            fmt::format("the file ends after {} faces without \"endsolid\", so it may be cut short",
+                        triangles.size()),
+            "copy or export it again; where it is whole, write \"endsolid\" as its last line");
     return finished(welder, std::move(triangles), unit);
 }
 
@@ -175,8 +178,8 @@ std::uint32_t binary_count(std::string_view bytes) {
     return count;
 }
 
-/// Text files start with "solid", in capitals too and perhaps behind a mark of byte order, and name a facet (or
-/// end) soon; binary headers may start with "solid" too.
+/// Text files start with "solid", in capitals too and perhaps behind a mark of byte order, and name a facet
+/// (or end) soon; binary headers may start with "solid" too.
 bool looks_like_text(std::string_view bytes) {
     bytes = without_mark(bytes);
     const auto first = bytes.find_first_not_of(" \t\r\n");

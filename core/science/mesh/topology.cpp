@@ -64,7 +64,8 @@ std::vector<std::vector<std::uint32_t>> rim_loops(const TriangleMesh& mesh, cons
         for (std::size_t k = 0; k < 3; ++k) {
             if (topology.across[f][k] != kNoFace) continue;
             const auto a = mesh.triangles[f][k], b = mesh.triangles[f][(k + 1) % 3];
-            // Where several faces meet at an edge, those that pass it in opposite ways leave no rim between them.
+            // Where several faces meet at an edge, those that pass it in opposite ways leave no rim between
+            // them.
             const auto [from, to] = next.equal_range(b);
             const auto back = std::find_if(from, to, [&](const auto& n) { return n.second == a; });
             if (back != to)

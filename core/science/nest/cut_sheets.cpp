@@ -45,7 +45,8 @@ std::vector<CutPiece> pieces_of(const SlabStack& stack) {
             auto& piece = out.emplace_back();
             piece.name = std::to_string(slab.number);
             if (parts.size() > 1)
-                piece.name += k < 26 ? std::string(1, static_cast<char>('a' + k)) : "-" + std::to_string(k + 1);
+                piece.name +=
+                    k < 26 ? std::string(1, static_cast<char>('a' + k)) : "-" + std::to_string(k + 1);
             piece.slab = slab.number;
             piece.outline = std::move(parts[k]);
         }

@@ -13,7 +13,7 @@ constexpr double kGrid =
     1e5;  // hundredths of a millimetre: fine enough for a saw, small enough for the library's products
 
 constexpr std::size_t kManyPieces = 80;  // beyond which exact shapes take too long
-constexpr double kSlack = 2e-6;  // m by which rounding may let an outline seem larger than the sheet
+constexpr double kSlack = 2e-6;          // m by which rounding may let an outline seem larger than the sheet
 
 Loop turned(const Loop& loop, double turn) {
     const double c = std::cos(turn), s = std::sin(turn);
@@ -88,8 +88,8 @@ void pack_exactly(const std::vector<Loop>& outlines, const SheetRules& rules, st
             return;
         }
     };
-    // Between pieces the library wants half the gap on either side, also towards the sheet's edge, where none is
-    // due: the sheet it is told of is larger by that.
+    // Between pieces the library wants half the gap on either side, also towards the sheet's edge, where none
+    // is due: the sheet it is told of is larger by that.
     const auto gap = std::llround(rules.kerf * kGrid);
     const auto half = static_cast<double>((gap + 1) / 2 + 1) / kGrid;
     pack(items, std::llround((room_x + 2 * half) * kGrid), std::llround((room_y + 2 * half) * kGrid), gap,

@@ -33,8 +33,8 @@ struct Nesting {
     double yield = 0;  ///< area of what was placed over the area of the sheets used
 };
 
-/// The turn, rad, by which an outline goes onto a sheet: 0, a quarter, or whatever lets it lie aslant where the
-/// sheet has no grain. Nothing where it goes onto none.
+/// The turn, rad, by which an outline goes onto a sheet: 0, a quarter, or whatever lets it lie aslant where
+/// the sheet has no grain. Nothing where it goes onto none.
 std::optional<double> turn_onto_sheet(const Loop& outline, const SheetRules& rules);
 inline bool fits_a_sheet(const Loop& outline, const SheetRules& rules) {
     return turn_onto_sheet(outline, rules).has_value();

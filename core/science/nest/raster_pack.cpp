@@ -63,9 +63,7 @@ class Cells {
             }
             std::sort(cross.begin(), cross.end());
             for (std::size_t k = 0; k + 1 < cross.size(); k += 2) {
-                const auto column = [&](double x) {
-                    return x / cell_ + static_cast<double>(pad_) - 0.5;
-                };
+                const auto column = [&](double x) { return x / cell_ + static_cast<double>(pad_) - 0.5; };
                 const auto from = static_cast<std::int64_t>(std::ceil(std::max(0.0, column(cross[k]))));
                 const auto to = std::min(static_cast<std::int64_t>(std::floor(column(cross[k + 1]))),
                                          static_cast<std::int64_t>(out.width) - 1);
@@ -86,7 +84,8 @@ class Cells {
     [[nodiscard]] std::vector<Row> empty_sheet() const {
         return std::vector<Row>(rows_, Row((columns_ + 63) / 64 + 1, 0));
     }
-    [[nodiscard]] static bool free(const std::vector<Row>& sheet, const Mask& mask, std::size_t x, std::size_t y) {
+    [[nodiscard]] static bool free(const std::vector<Row>& sheet, const Mask& mask, std::size_t x,
+                                   std::size_t y) {
         const auto word = x / 64, shift = x % 64;
         for (std::size_t r = 0; r < mask.rows.size(); ++r) {
             const auto& have = sheet[y + r];
@@ -118,7 +117,8 @@ class Cells {
 
 }  // namespace
 
-std::vector<Placed> pack_by_cells(const std::vector<Loop>& outlines, const SheetRules& rules, Progress& progress) {
+std::vector<Placed> pack_by_cells(const std::vector<Loop>& outlines, const SheetRules& rules,
+                                  Progress& progress) {
     const Cells cells(rules);
     std::vector<Placed> out(outlines.size());
     std::vector<std::size_t> order(outlines.size());
@@ -139,7 +139,8 @@ std::vector<Placed> pack_by_cells(const std::vector<Loop>& outlines, const Sheet
         for (int quarter = 0; quarter < 4; ++quarter) {
             if (rules.grain && quarter % 2 == 1) continue;
             auto mask = cells.mask_of(outline, *first + quarter * kPi / 2);
-            const bool known = std::any_of(ways.begin(), ways.end(), [&](const Mask& m) { return m.same_cells(mask); });
+            const bool known =
+                std::any_of(ways.begin(), ways.end(), [&](const Mask& m) { return m.same_cells(mask); });
             if (!known && cells.places(mask).first > 0) ways.push_back(std::move(mask));
         }
         for (std::size_t s = 0; out[order[done]].sheet < 0 && !ways.empty(); ++s) {

@@ -16,8 +16,9 @@ class Factor {
 
     /// False where the matrix is not positive definite.
     bool compute(Stiffness& K);
-    /// Whether a matrix of the pattern last computed is positive definite: with K positive definite, whether no
-    /// eigenvalue of (K + λ·M)φ = 0 lies between nought and λ (Sturm). The factor is that matrix's where it is.
+    /// Whether a matrix of the pattern last computed is positive definite: with K positive definite, whether
+    /// no eigenvalue of (K + λ·M)φ = 0 lies between nought and λ (Sturm). The factor is that matrix's where
+    /// it is.
     bool definite(Stiffness& K);
     /// A cheap estimate of the reciprocal condition.
     double evenness();

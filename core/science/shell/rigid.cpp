@@ -45,7 +45,8 @@ std::string said(const Vector6& motion, const Point& middle) {
     if (turn.norm() < 1e-6) return "shift along " + way(shift);
     // The axis passes where turning and shifting cancel.
     const Point axis = turn.normalized(), at = middle + turn.cross(shift) / turn.squaredNorm();
-    return "turn about " + way(axis) + fmt::format(" through ({:.3g}, {:.3g}, {:.3g}) m", at.x(), at.y(), at.z());
+    return "turn about " + way(axis) +
+           fmt::format(" through ({:.3g}, {:.3g}, {:.3g}) m", at.x(), at.y(), at.z());
 }
 
 }  // namespace
@@ -105,9 +106,9 @@ std::optional<std::string> free_motion(const Model& model, const std::vector<cha
         Vector6 motion = modes.eigenvectors().col(0);
         motion.tail<3>() /= std::max(1e-12, sum.size);
         if (motion.tail<3>().norm() * sum.size < 1e-5) motion.tail<3>().setZero();
-        return said(motion, sum.middle) + (sums.size() > 1 ? fmt::format(", one of {} parts that hang together",
-                                                                         sums.size())
-                                                           : std::string());
+        return said(motion, sum.middle) +
+               (sums.size() > 1 ? fmt::format(", one of {} parts that hang together", sums.size())
+                                : std::string());
     }
     return std::nullopt;
 }

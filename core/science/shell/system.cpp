@@ -1,10 +1,10 @@
 #include "core/science/shell/system.hpp"
 
+#include <fmt/format.h>
 #include <algorithm>
 #include <chrono>
 #include <cmath>
 #include <Eigen/Eigenvalues>
-#include <fmt/format.h>
 #include <limits>
 #include <map>
 #include <optional>
@@ -167,6 +167,7 @@ System::System(Model model, const std::vector<Support>& supports, Progress& prog
     const auto start = std::chrono::steady_clock::now();
     in.model = std::move(model);
     for (const auto& skin : in.model.skins) in.sections.push_back(section_of(skin.laminate));
+    progress.check();
     in.near = 1e-6 * bounds_of(in.mesh()).diagonal();
     const auto held = in.held_by(supports);
     if (const auto motion = free_motion(in.model, held))
@@ -338,7 +339,8 @@ std::vector<Solution> System::solve(const std::vector<Loads>& cases) const {
             size += f.norm();
         }
         if (!(sum.norm() <= 1e-5 * size) && size > 0)
-            throw InputError("supports", "reactions do not balance the loads: the shell is all but free to move",
+            throw InputError("supports",
+                             "reactions do not balance the loads: the shell is all but free to move",
                              "hold it by more points, further apart");
     }
     in.seconds.solve = since(start);
@@ -386,9 +388,10 @@ std::vector<std::string> System::notes() const {
     const auto& in = *inside_;
     std::vector<std::string> out;
     if (in.topology.turned_edges > 0)
-        out.push_back(fmt::format("{} edges join faces that look opposite ways: pressure and the stack's order turn over "
-                                  "there",
-                                  in.topology.turned_edges));
+        out.push_back(fmt::format(
+            "{} edges join faces that look opposite ways: pressure and the stack's order turn over "
+            "there",
+            in.topology.turned_edges));
     // Points in one place that no face shares: seams that were not joined.
     std::unordered_map<GridKey, std::uint32_t, GridHash> cells;
     std::size_t apart = 0;
@@ -405,7 +408,8 @@ std::vector<std::string> System::notes() const {
         apart += !fresh && (in.point(at->second) - p).norm() <= in.near;
     }
     if (apart > 0)
-        out.push_back(fmt::format("{} points lie on others without being joined: the shell is open along them", apart));
+        out.push_back(
+            fmt::format("{} points lie on others without being joined: the shell is open along them", apart));
     return out;
 }
 

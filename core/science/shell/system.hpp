@@ -10,9 +10,9 @@
 namespace jig::shell_fe {
 
 struct Solution {
-    Eigen::VectorXd freedoms;         ///< six a point: displacement m, rotation rad
-    Point reactions = Point::Zero();  ///< N, sum over all supports
-    double largest = 0;               ///< m, of the displacements
+    Eigen::VectorXd freedoms;                             ///< six a point: displacement m, rotation rad
+    Point reactions = Point::Zero();                      ///< N, sum over all supports
+    double largest = 0;                                   ///< m, of the displacements
     std::vector<std::pair<std::uint32_t, Point>> held{};  ///< N, by point, what each support of it bears
     [[nodiscard]] Point displacement(std::size_t point) const {
         return freedoms.segment<3>(static_cast<Eigen::Index>(6 * point));

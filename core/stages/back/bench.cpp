@@ -36,7 +36,8 @@ std::uint32_t nearest_rim(const std::vector<Point>& points, const std::vector<st
     });
 }
 
-/// Pressures (Pa on the outside) and point forces as the finite elements spread them, summed about the origin.
+/// Pressures (Pa on the outside) and point forces as the finite elements spread them, summed about the
+/// origin.
 struct Sum {
     Point force = Point::Zero(), moment = Point::Zero();
 };
@@ -56,8 +57,8 @@ Sum sum_of(const Loads& l, const TriangleMesh& mesh) {
     return out;
 }
 
-/// Air presses alike from every side: what the idealised bag leaves over in force or moment is laid on its edge,
-/// as a force that changes linearly along it, the least that does.
+/// Air presses alike from every side: what the idealised bag leaves over in force or moment is laid on its
+/// edge, as a force that changes linearly along it, the least that does.
 void balance(Loads& l, const TriangleMesh& mesh, const std::vector<std::uint32_t>& edge) {
     Point middle = Point::Zero();
     for (const auto i : edge) middle += mesh.points[i] / static_cast<double>(edge.size());
@@ -97,9 +98,8 @@ std::vector<Support> three_of(const std::vector<Point>& points, const std::vecto
         const Point2 to = (points[i] - points[first]).head<2>();
         return std::abs(line.x() * to.y() - line.y() * to.x()) / std::max(1e-9, line.norm());
     };
-    const auto third = *std::max_element(on.begin(), on.end(), [&](std::uint32_t a, std::uint32_t b) {
-        return off_line(a) < off_line(b);
-    });
+    const auto third = *std::max_element(
+        on.begin(), on.end(), [&](std::uint32_t a, std::uint32_t b) { return off_line(a) < off_line(b); });
     if (off_line(third) < 0.01)
         throw InputError("back", "the tool stands in one line and would fall over",
                          "set the ribs closer, so that more of them cross, or give it more feet across");
@@ -144,7 +144,9 @@ std::vector<std::uint32_t> Bench::beside(std::uint32_t leant) const {
     std::vector<std::uint32_t> out;
     const auto& rim = tool_.rim;
     const auto at = static_cast<std::size_t>(std::find(rim.begin(), rim.end(), leant) - rim.begin());
-    const auto known = [&](std::uint32_t i) { return std::find(leant_.begin(), leant_.end(), i) != leant_.end(); };
+    const auto known = [&](std::uint32_t i) {
+        return std::find(leant_.begin(), leant_.end(), i) != leant_.end();
+    };
     for (const bool ahead : {true, false}) {
         for (std::size_t k = 1; k < rim.size(); ++k) {
             const auto i = rim[(ahead ? at + k : at + rim.size() - k) % rim.size()];
@@ -335,8 +337,8 @@ void Bench::strains(const System& system, const Solution& u, double warming, Cas
     const Board* board = in_.back.kind == BackKind::foam_blocks ? find(in_.shop.boards, in_.back.foam.board)
                          : in_.back.kind == BackKind::egg_crate ? find(in_.shop.boards, in_.back.board)
                                                                 : nullptr;
-    // The strain at a point force or a tie is the mesh's own and grows as it gets finer: what is judged is the
-    // mean over the patch of a hand about each face.
+    // The strain at a point force or a tie is the mesh's own and grows as it gets finer: what is judged is
+    // the mean over the patch of a hand about each face.
     constexpr double kHand = 0.05;  // m, half its width
     std::vector<double> raw(mesh.triangles.size());
     for (std::size_t f = 0; f < raw.size(); ++f) {

@@ -9,7 +9,8 @@ namespace jig::back {
 
 /// Three of the places that it stands on, far apart, held along the pull and just enough sideways: nothing is
 /// strained by them. Throws InputError where the tool would fall over.
-std::vector<shell_fe::Support> three_of(const std::vector<Point>& points, const std::vector<std::uint32_t>& on);
+std::vector<shell_fe::Support> three_of(const std::vector<Point>& points,
+                                        const std::vector<std::uint32_t>& on);
 
 class Bench {
   public:

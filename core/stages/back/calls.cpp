@@ -16,7 +16,8 @@ Calls calls(const Choices& c, const Findings& f, const shell::Findings& shell, c
         out.push_back({Stage::back, s, key, std::move(headline), std::move(why), std::move(fix)});
     };
     const auto fix_pitch = [&]() -> std::optional<Fix> {
-        // Where ribs cross, a field is held on four sides: the strip asks too much, the tool's own trial does not.
+        // Where ribs cross, a field is held on four sides: the strip asks too much, the tool's own trial does
+        // not.
         if (f.pitch_for_limit <= 0 || (c.has_grid() && c.across && c.along)) return {};
         // Whole centimetres, rounded down, so that the sheet reads like a drawing.
         const double pitch = std::max(0.02, std::floor(f.pitch_for_limit * 100) / 100);
@@ -65,22 +66,23 @@ Calls calls(const Choices& c, const Findings& f, const shell::Findings& shell, c
     }
     if (edge.tool && brief.top_temperature > kelvin(45)) {
         const Point span = edge.tool->high - edge.tool->low;
-        std::array<double, 3> size{span.x(), span.y(),
-                                   span.z() + shell.stack.laminate.thickness +
-                                       (c.kind == BackKind::none ? 0 : c.height)};
+        std::array<double, 3> size{
+            span.x(), span.y(),
+            span.z() + shell.stack.laminate.thickness + (c.kind == BackKind::none ? 0 : c.height)};
         std::array<double, 3> oven{brief.oven_x, brief.oven_y, brief.oven_z};
         const auto said = [](const std::array<double, 3>& s) {
             return quantity(Kind::length, s[0]) + " × " + quantity(Kind::length, s[1]) + " × " +
                    quantity(Kind::length, s[2]);
         };
-        const auto words = "The tool with flange and back, " + said(size) + ", does not go into the oven of " +
-                           said(oven);
+        const auto words =
+            "The tool with flange and back, " + said(size) + ", does not go into the oven of " + said(oven);
         std::sort(size.begin(), size.end());
         std::sort(oven.begin(), oven.end());
         if (!std::equal(size.begin(), size.end(), oven.begin(), [](double a, double b) { return a <= b; }))
             add(Severity::stop, "oven", words,
                 "A tool that has to see " + quantity(Kind::temperature, brief.top_temperature) +
-                    " must fit with air all round: a narrower flange, a lower back, or a tent with a heater.");
+                    " must fit with air all round: a narrower flange, a lower back, or a tent with a "
+                    "heater.");
     }
     if (c.has_grid() && !(c.across && c.along)) {
         add(c.across || c.along ? Severity::note : Severity::stop, "one_way",

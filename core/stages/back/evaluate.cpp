@@ -116,18 +116,25 @@ Findings evaluate(const Choices& c, const split::Findings& split, const edge::Fi
     const double D = std::min(l.bending.Ex, l.bending.Ey) * std::pow(l.thickness, 3) / 12;
     const auto with = fmt::format("strip of {} on two ribs, D = {:.0f} N·m, shear {:.2g} N/m",
                                   quantity(Kind::length, out.span), D, l.shear_stiffness.minCoeff());
+    // Beyond that a strip stretches as it bends, and stands more than the sums say.
+    const auto far = [&](double sag) {
+        return sag > out.span / 10
+                   ? std::string("; more than a tenth of its span: beyond what the method is good for")
+                   : std::string();
+    };
     out.figures = {
         {"span", c.has_grid() ? "rib pitch" : "free span", Kind::length, out.span,
          c.has_grid() ? "your choice above" : "the tool's width, no ribs"},
         {"sag_own", "strip between ribs, own weight", Kind::thickness, out.sag.own,
-         "cross-check by hand: 5qL⁴/384D + qL²/8S, " + with},
+         "cross-check by hand: 5qL⁴/384D + qL²/8S, " + with + far(out.sag.own)},
         {"sag_person", "strip under a leaning person", Kind::thickness, out.sag.person,
          fmt::format("cross-check by hand: 0.01695·PL²/D + P/4S with P = {}, ",
                      quantity(Kind::force, c.person)) +
-             with},
+             with + far(out.sag.person)},
         {"sag_bag", "strip under the bag", Kind::thickness, out.sag.bag,
          c.bag == BagKind::envelope
-             ? "5qL⁴/384D + qL²/8S under " + quantity(Kind::pressure, c.vacuum) + ", " + with
+             ? "5qL⁴/384D + qL²/8S under " + quantity(Kind::pressure, c.vacuum) + ", " + with +
+                   far(out.sag.bag)
              : std::string("a surface bag presses through the thickness; air pushes as hard on the back")},
         {"pitch_for_limit", "strip's pitch for " + quantity(Kind::thickness, c.limit), Kind::length,
          out.pitch_for_limit,

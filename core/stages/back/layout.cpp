@@ -81,11 +81,13 @@ std::vector<Point> crossings_of(const Choices& c, const edge::ToolFace& face, Pr
     return out;
 }
 
-/// Whether a foot goes to `a` sooner than to `b`: where it is nearer to its place by more than a millimetre, else
-/// where it stands wider, else in the order of the drawing. What the mesh leaves of noise decides nothing.
+/// Whether a foot goes to `a` sooner than to `b`: where it is nearer to its place by more than a millimetre,
+/// else where it stands wider, else in the order of the drawing. What the mesh leaves of noise decides
+/// nothing.
 static bool goes_before(const Point2& a, const Point2& b, const Point2& at, const Point2& middle) {
     constexpr double kSame = 1e-3;
-    const double nearer = (b - at).norm() - (a - at).norm(), wider = (a - middle).norm() - (b - middle).norm();
+    const double nearer = (b - at).norm() - (a - at).norm(),
+                 wider = (a - middle).norm() - (b - middle).norm();
     if (std::abs(nearer) > kSame) return nearer > 0;
     if (std::abs(wider) > kSame) return wider > 0;
     return std::abs(a.x() - b.x()) > kSame ? a.x() < b.x() : a.y() < b.y() - kSame;
@@ -106,7 +108,8 @@ std::vector<std::size_t> feet_on(const Choices& c, const std::vector<Point2>& pl
             std::size_t best = places.size();
             for (std::size_t k = 0; k < places.size(); ++k) {
                 if (std::find(out.begin(), out.end(), k) != out.end()) continue;
-                if (best == places.size() || goes_before(places[k], places[best], at, (low + high) / 2)) best = k;
+                if (best == places.size() || goes_before(places[k], places[best], at, (low + high) / 2))
+                    best = k;
             }
             if (best < places.size()) out.push_back(best);
         }

@@ -35,14 +35,16 @@ void measure(Solution& u) {
 }  // namespace
 
 struct OnFeet::Reached {
-    Eigen::VectorXd force;                   ///< N along the pull, from the ground on each foot
-    Eigen::Vector3d tilt = Point::Zero();    ///< of the whole: shift along the pull, slopes along x and y
+    Eigen::VectorXd force;                 ///< N along the pull, from the ground on each foot
+    Eigen::Vector3d tilt = Point::Zero();  ///< of the whole: shift along the pull, slopes along x and y
     int lifted = 0;
     bool stands = true;
 };
 
 OnFeet::OnFeet(const Bench& bench, const std::vector<std::uint32_t>& feet, Progress& progress)
-    : points_(bench.points()), feet_(feet), system_(bench.tool().model, three_of(bench.points(), feet), progress) {
+    : points_(bench.points()),
+      feet_(feet),
+      system_(bench.tool().model, three_of(bench.points(), feet), progress) {
     auto loads = unit_loads(feet_);
     loads.push_back(Bench::weight(1));
     unit_ = system_.solve(loads);
@@ -81,7 +83,8 @@ OnFeet::Reached OnFeet::reach(const Solution& loose, bool may_lift) const {
         Eigen::MatrixXd A = Eigen::MatrixXd::Zero(m + 3, m + 3);
         Eigen::VectorXd b(m + 3);
         for (Eigen::Index i = 0; i < m; ++i) {
-            for (Eigen::Index j = 0; j < m; ++j) A(i, j) = flex(held[static_cast<std::size_t>(i)], held[static_cast<std::size_t>(j)]);
+            for (Eigen::Index j = 0; j < m; ++j)
+                A(i, j) = flex(held[static_cast<std::size_t>(i)], held[static_cast<std::size_t>(j)]);
             A.block<1, 3>(i, m) = arms.row(held[static_cast<std::size_t>(i)]);
             A.block<3, 1>(m, i) = arms.row(held[static_cast<std::size_t>(i)]).transpose();
             b[i] = -own[held[static_cast<std::size_t>(i)]];
@@ -109,7 +112,8 @@ OnFeet::Reached OnFeet::reach(const Solution& loose, bool may_lift) const {
         const Eigen::VectorXd place = own + flex * out.force + arms * out.tilt;
         Eigen::Index sunk = -1;
         for (Eigen::Index i = 0; i < place.size(); ++i) {
-            if (!on[static_cast<std::size_t>(i)] && place[i] > 1e-10 && (sunk < 0 || place[i] > place[sunk])) sunk = i;
+            if (!on[static_cast<std::size_t>(i)] && place[i] > 1e-10 && (sunk < 0 || place[i] > place[sunk]))
+                sunk = i;
         }
         if (sunk < 0) break;
         on[static_cast<std::size_t>(sunk)] = 1;
@@ -127,12 +131,14 @@ Stance OnFeet::settled(const Solution& loose, bool may_lift) const {
     }
     out.lifted = reached.lifted;
     out.solution = loose;
-    for (std::size_t i = 0; i < feet_.size(); ++i) add(out.solution, unit_[i], reached.force[static_cast<Eigen::Index>(i)]);
+    for (std::size_t i = 0; i < feet_.size(); ++i)
+        add(out.solution, unit_[i], reached.force[static_cast<Eigen::Index>(i)]);
     // The three places bear nothing along the pull any more; what the feet push is the reaction.
     out.solution.reactions.z() += reached.force.sum();
     out.solution.held.clear();
     for (std::size_t i = 0; i < feet_.size(); ++i)
-        out.solution.held.emplace_back(feet_[i], reached.force[static_cast<Eigen::Index>(i)] * Point::UnitZ());
+        out.solution.held.emplace_back(feet_[i],
+                                       reached.force[static_cast<Eigen::Index>(i)] * Point::UnitZ());
     // z = tilt0 + tilt1·x + tilt2·y is a shift and a turn about (tilt2, −tilt1, 0).
     const Point turn(reached.tilt[2], -reached.tilt[1], 0);
     for (std::size_t i = 0; i < points_.size(); ++i) {
@@ -158,7 +164,8 @@ std::vector<Stance> OnFeet::pushed(const std::vector<Loads>& loads) const {
     for (auto& load : system_.solve(loads)) {
         add(load, weight_, 1);
         for (const auto& [point, force] : weight_.held) {
-            const auto at = std::find_if(load.held.begin(), load.held.end(), [&](const auto& h) { return h.first == point; });
+            const auto at = std::find_if(load.held.begin(), load.held.end(),
+                                         [&](const auto& h) { return h.first == point; });
             if (at == load.held.end())
                 load.held.emplace_back(point, force);
             else

@@ -8,8 +8,8 @@ namespace jig::back {
 /// How the tool takes one load.
 struct Stance {
     shell_fe::Solution solution;
-    int lifted = 0;      ///< feet that come off the ground
-    bool tips = false;   ///< no three feet are left to stand on: the solution is that of held feet
+    int lifted = 0;     ///< feet that come off the ground
+    bool tips = false;  ///< no three feet are left to stand on: the solution is that of held feet
 };
 
 /// One factor of the tool on three places holds it free of strain; what each foot does is a unit load on it.

@@ -20,8 +20,8 @@ Suggestion suggest(ToolInputs in, Progress& progress) {
     constexpr int kPitches = 8;
     const double widest = longest / 2, closest = std::max(0.06, widest / 8);
     const auto sag = [&](const Choices& c) {
-        const ToolInputs with{in.face, in.edge, in.shell,   in.shell_found,
-                              c,       in.shop, in.corners, in.edge_found, in.room};
+        const ToolInputs with{in.face, in.edge,    in.shell,      in.shell_found, c,
+                              in.shop, in.corners, in.edge_found, in.room};
         const auto face = even_face(in.face, edge_for(with, kTriangles), progress);
         return quick_sag(with, face, progress);
     };

@@ -422,6 +422,29 @@ class Builder {
         if (!rims.empty()) tool_.rim = rims.front();
     }
 
+    /// Whether the feet that would be taken of some places lie off every line by that much, m.
+    [[nodiscard]] bool stands_wide(const std::vector<std::uint32_t>& stands, double off) const {
+        std::vector<Point2> places;
+        for (const auto i : stands) places.push_back(f_.flat(tool_.model.mesh.points[i]));
+        const auto feet = feet_on(c_, places);
+        double widest = 0, off_line = 0;
+        for (const auto a : feet) {
+            for (const auto b : feet) {
+                const Point2 line = places[b] - places[a];
+                if (line.norm() < 1e-9) continue;
+                double most = 0;
+                for (const auto c : feet) {
+                    const Point2 to = places[c] - places[a];
+                    most = std::max(most, std::abs(line.x() * to.y() - line.y() * to.x()) / line.norm());
+                }
+                if (line.norm() <= widest) continue;
+                widest = line.norm();
+                off_line = most;
+            }
+        }
+        return off_line > off;
+    }
+
     void find_feet() {
         std::vector<std::uint32_t> stands;
         if (c_.has_bars()) {
@@ -460,7 +483,8 @@ class Builder {
                     least = least.cwiseMin(f_.flat(points()[i]));
                     most = most.cwiseMax(f_.flat(points()[i]));
                 }
-                if (stands.size() >= 4 && ((most - least).array() >= 0.3 * size.head<2>().array()).all())
+                if (stands.size() >= 4 && ((most - least).array() >= 0.3 * size.head<2>().array()).all() &&
+                    stands_wide(stands, 0.1 * size.head<2>().minCoeff()))
                     break;
             }
         }

@@ -33,6 +33,7 @@ Trial try_out(const ToolInputs& in, const EvenFace& face, const brief::Choices& 
     Trial out;
     out.fine = coarse != nullptr;
     out.edge = face.edge;
+    out.least_side = (in.face.high - in.face.low).head<2>().minCoeff();
     out.mesh = bench.tool().model.mesh;
     out.parts = bench.tool().parts;
     for (const auto& bar : bench.tool().model.bars) out.bars.emplace_back(bar.a, bar.b);
@@ -76,9 +77,8 @@ Trial try_out(const ToolInputs& in, const EvenFace& face, const brief::Choices& 
     const auto gives = [](const Tried& t) {
         return t.pushed ? std::abs(t.solution.displacement(*t.pushed).z()) : t.solution.largest;
     };
-    const auto worst_leant = std::max_element(tried.begin() + 1, tried.end(), [&](const Tried& a, const Tried& b) {
-        return gives(a) < gives(b);
-    });
+    const auto worst_leant = std::max_element(
+        tried.begin() + 1, tried.end(), [&](const Tried& a, const Tried& b) { return gives(a) < gives(b); });
     if (worst_leant != tried.end()) lean_on(bench.beside(*worst_leant->pushed));
     std::vector<Loads> bound;
     for (const auto i : bench.slots()) bound.push_back(bench.levering(i));
@@ -91,7 +91,8 @@ Trial try_out(const ToolInputs& in, const EvenFace& face, const brief::Choices& 
     // A bag balances itself, and what warms is free to grow on its feet.
     if (c.bag == BagKind::envelope) take(LoadCase::envelope_bag, {stance.free(bench.envelope())});
     if (warming > 1) take(LoadCase::heat, {stance.free(Bench::heat(warming))});
-    std::stable_sort(tried.begin(), tried.end(), [](const Tried& a, const Tried& b) { return a.kind < b.kind; });
+    std::stable_sort(tried.begin(), tried.end(),
+                     [](const Tried& a, const Tried& b) { return a.kind < b.kind; });
     const auto how = [&](LoadCase kind) -> std::string {
         switch (kind) {
             case LoadCase::standing:
@@ -99,8 +100,7 @@ Trial try_out(const ToolInputs& in, const EvenFace& face, const brief::Choices& 
             case LoadCase::turned:
                 return quantity(Kind::mass, out.mass) + " on the rim's corners";
             case LoadCase::leaning:
-                return quantity(Kind::force, c.lean) +
-                       fmt::format(" at the worst of {} places", places);
+                return quantity(Kind::force, c.lean) + fmt::format(" at the worst of {} places", places);
             case LoadCase::squeeze:
                 return quantity(Kind::pressure, in.edge.squeeze) + " on the face, held by the bolts";
             case LoadCase::levering:
@@ -121,7 +121,8 @@ Trial try_out(const ToolInputs& in, const EvenFace& face, const brief::Choices& 
             if (gives(tried[k]) > gives(tried[worst])) worst = k;
         }
         const auto& t = tried[worst];
-        auto r = bench.result(t.kind, stance.system(), t.solution, t.kind == LoadCase::heat ? warming : 0, t.pushed);
+        auto r = bench.result(t.kind, stance.system(), t.solution, t.kind == LoadCase::heat ? warming : 0,
+                              t.pushed);
         r.how = how(r.kind);
         r.lifted = t.lifted;
         if (t.tips)

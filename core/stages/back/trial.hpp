@@ -34,12 +34,12 @@ struct CaseResult {
     std::string where;            ///< the same in words
     double skin = 0;              ///< largest strain of a skin ÷ what the shell's resin bears
     double foam = 0;              ///< largest stress of a foam back ÷ its strength; 0 without
-    double buckles = 0;           ///< times the load at which it buckles; 0 where none was found or it is not asked
-    double none_below = 0;        ///< times the load up to which no buckling was found, by Sturm's count
-    int lifted = 0;               ///< feet that come off the ground under it
-    double reactions = 0;         ///< N on the supports along the pull
-    double differs = 0;           ///< m between the largest displacements of the coarse mesh and this one
-    bool relative = false;        ///< whether `field` leaves out what the face does as a whole
+    double buckles = 0;     ///< times the load at which it buckles; 0 where none was found or it is not asked
+    double none_below = 0;  ///< times the load up to which no buckling was found, by Sturm's count
+    int lifted = 0;         ///< feet that come off the ground under it
+    double reactions = 0;   ///< N on the supports along the pull
+    double differs = 0;     ///< m between the largest displacements of the coarse mesh and this one
+    bool relative = false;  ///< whether `field` leaves out what the face does as a whole
     std::vector<Eigen::Vector3f> field;  ///< displacement by point of the model, m; empty where nothing moves
 };
 
@@ -51,6 +51,7 @@ struct Trial {
     std::vector<std::uint32_t> feet;
     std::vector<std::string> notes;
     double edge = 0;                ///< m of its mesh
+    double least_side = 0;          ///< m, of the tool across the pull
     double mass = 0;                ///< kg
     Tips tips;                      ///< under a push on the rim; a foot that lifts is found by the load cases
     double tips_wider = 0;          ///< N that would tip it on feet as far out as it has places for

@@ -39,11 +39,14 @@ std::vector<Figure> trial_figures(const Trial& t, const Choices& c) {
                       quantity(Kind::thickness, r.error) +
                       fmt::format("; skins at {:.0f} % of what they bear", 100 * r.skin);
         if (r.foam > 0)
-            reason += fmt::format(", {} at {:.0f} %", c.kind == BackKind::foam_blocks ? "foam" : "ribs", 100 * r.foam);
+            reason += fmt::format(", {} at {:.0f} %", c.kind == BackKind::foam_blocks ? "foam" : "ribs",
+                                  100 * r.foam);
         if (r.buckles > 0)
             reason += fmt::format("; buckles at {:.1f} times this", r.buckles);
         else if (r.none_below > 0)
             reason += fmt::format("; no buckling up to {:.0f} times this", r.none_below);
+        if (r.moves > t.least_side / 10)
+            reason += "; more than a tenth of its width: beyond what small displacements are good for";
         reason.append("; shell finite elements, ").append(mesh).append(differs);
         out.push_back({key_of(r.kind), std::string(said(r.kind)), Kind::thickness, r.moves, reason});
     }

@@ -19,6 +19,10 @@ struct Joint {
 /// II). Without a strip qL⁴/192EI.
 double gap_between_bolts(double load, double stiffness, double bending, double pitch);
 
+/// The same past the point where the strip, squeezed by `squeeze` m at the bolts, has sprung back: it does
+/// not pull. `opening` N/m stays on the flanges all along. Beam elements on a bed that lets go, to about 1 %.
+double gap_past_lift_off(double opening, double stiffness, double squeeze, double bending, double pitch);
+
 /// `plate` N·m is the flange's bending stiffness along it, `width` m the strip that bends, `opening` N/m what
 /// the squeeze adds.
 Joint joint_of(const Choices& choices, double plate, double width, double opening);

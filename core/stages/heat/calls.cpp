@@ -19,12 +19,15 @@ struct Bears {
 void judge_cure(Calls& out, const std::string& cure, double hot, const std::vector<Bears>& all) {
     for (const auto& b : all) {
         if (hot <= b.top + 0.5) continue;
-        out.push_back({Stage::heat, hot > b.top + 15 ? Severity::stop : Severity::caution, b.key,
-                       b.name + " keeps its shape to " + quantity(Kind::temperature, b.top) + "; " + cure + " at " +
-                           quantity(Kind::temperature, hot),
-                       "Everything that is in the cure is warmed through: a cooler cure, a material that bears it, or "
-                       "fit it afterwards. The data sheet has the last word.",
-                       {}});
+        out.push_back(
+            {Stage::heat,
+             hot > b.top + 15 ? Severity::stop : Severity::caution,
+             b.key,
+             b.name + " keeps its shape to " + quantity(Kind::temperature, b.top) + "; " + cure + " at " +
+                 quantity(Kind::temperature, hot),
+             "Everything that is in the cure is warmed through: a cooler cure, a material that bears it, or "
+             "fit it afterwards. The data sheet has the last word.",
+             {}});
     }
 }
 
@@ -107,15 +110,17 @@ Calls calls(const Choices& c, const Findings& f, const Warmed& with) {
     auto with_tool = cores_of(shell_choices.layers, "core_hot", shop);
     for (auto& b : in_the_back(back, "back_hot", shop)) with_tool.push_back(std::move(b));
     const double hottest = std::max(shell_choices.cure_temperature, tool_sees);
-    judge_cure(out,
-               shell_choices.cure_temperature >= tool_sees ? "the shell is post-cured with it" : "the tool is used",
-               hottest, with_tool);
+    judge_cure(
+        out,
+        shell_choices.cure_temperature >= tool_sees ? "the shell is post-cured with it" : "the tool is used",
+        hottest, with_tool);
     judge_cure(out, "the part gels", f.chain.part_gel, cores_of(part.layers, "part_core_hot", shop));
     if (c.shell_gel > 0 && c.shell_gel < c.room)
         add(Severity::note, "cool_gel",
-            "The shell is said to gel at " + quantity(Kind::temperature, c.shell_gel) + ", cooler than the room",
-            "Nothing is cooler than the room that it stands in: the room's " + quantity(Kind::temperature, c.room) +
-                " is taken.",
+            "The shell is said to gel at " + quantity(Kind::temperature, c.shell_gel) +
+                ", cooler than the room",
+            "Nothing is cooler than the room that it stands in: the room's " +
+                quantity(Kind::temperature, c.room) + " is taken.",
             Fix{"Take the room's", patch_of("heat", "shell_gel", c.room)});
     return out;
 }

@@ -11,8 +11,8 @@ namespace jig::heat {
 
 namespace {
 
-/// The plug's mean heat where what lies on it gels: it warms from its faces for as long as the gel takes, so a
-/// thick insulator stays near its room inside. Nothing is cooler than the room it stands in.
+/// The plug's mean heat where what lies on it gels: it warms from its faces for as long as the gel takes, so
+/// a thick insulator stays near its room inside. Nothing is cooler than the room it stands in.
 double plug_warmth(double room, const plug::Findings& plug, double gel, double seconds) {
     const auto& b = plug.board;
     const double spread = b.conductivity / (b.density * b.heat_capacity);
@@ -41,7 +41,8 @@ Findings evaluate(const Choices& c, const brief::Choices& brief, const shape::Fi
     if (splash != plug.plans.end()) {
         const auto& plaster = need(shop.resins, "laminating plaster", "splash");
         const auto& foam = need(shop.boards, routes.board, "splash");
-        out.chain.splash = {plaster.matrix.alpha, std::max(c.room, plaster.gel_temperature), routes.splash.shrink};
+        out.chain.splash = {plaster.matrix.alpha, std::max(c.room, plaster.gel_temperature),
+                            routes.splash.shrink};
         out.chain.plug_alpha = foam.alpha;
         out.chain.plug_warmth = c.room;  // the master is soft foam, and plaster gels in minutes
     }
@@ -56,22 +57,23 @@ Findings evaluate(const Choices& c, const brief::Choices& brief, const shape::Fi
     const auto um = [](double a) { return quantity(Kind::expansion, a); };
     out.figures = {
         {"tool_room", "tool against plug, in the room", Kind::thickness, out.sizes.tool_room * out.length,
-         fmt::format("plug grown by {} × {:.0f} K of its mean where {} gels{}, shell shrinks {:.3f} % in cure and "
-                     "{} × {:.0f} K on cooling, over {}",
-                     um(out.chain.plug_alpha), out.chain.plug_warmth - c.room,
-                     out.chain.splash ? "the splash" : "the shell",
-                     out.chain.splash ? fmt::format(", the splash shrinks {:.2f} %", 100 * routes.splash.shrink)
-                                      : std::string(),
-                     100 * out.chain.shell_cure_shrinkage, um(out.chain.shell_alpha),
-                     out.chain.shell_gel - c.room, quantity(Kind::length, out.length))},
+         fmt::format(
+             "plug grown by {} × {:.0f} K of its mean where {} gels{}, shell shrinks {:.3f} % in cure and "
+             "{} × {:.0f} K on cooling, over {}",
+             um(out.chain.plug_alpha), out.chain.plug_warmth - c.room,
+             out.chain.splash ? "the splash" : "the shell",
+             out.chain.splash ? fmt::format(", the splash shrinks {:.2f} %", 100 * routes.splash.shrink)
+                              : std::string(),
+             100 * out.chain.shell_cure_shrinkage, um(out.chain.shell_alpha), out.chain.shell_gel - c.room,
+             quantity(Kind::length, out.length))},
         {"tool_hot", "tool where the part gels", Kind::thickness, out.sizes.tool_hot * out.length,
          fmt::format("and grown by {} × {:.0f} K", um(out.chain.shell_alpha), out.chain.part_gel - c.room)},
         {"part_error", "part against drawing", Kind::thickness, out.part_error,
-         fmt::format(
-             "the part takes the tool's size at {}, shrinks {:.3f} % in cure and {} × {:.0f} K on cooling; the plug is cut at "
-             "{:.3f} % of size",
-             quantity(Kind::temperature, out.chain.part_gel), 100 * out.chain.part_cure_shrinkage,
-             um(out.chain.part_alpha), out.chain.part_gel - c.room, 100 * c.plug_scale)},
+         fmt::format("the part takes the tool's size at {}, shrinks {:.3f} % in cure and {} × {:.0f} K on "
+                     "cooling; the plug is cut at "
+                     "{:.3f} % of size",
+                     quantity(Kind::temperature, out.chain.part_gel), 100 * out.chain.part_cure_shrinkage,
+                     um(out.chain.part_alpha), out.chain.part_gel - c.room, 100 * c.plug_scale)},
         {"plug_scale", "scale that brings it right", Kind::scale, out.plug_scale,
          "1 ÷ (1 + the part's relative error)"},
         {"spring_in", "a square corner closes by", Kind::angle, out.spring_in,
@@ -80,8 +82,8 @@ Findings evaluate(const Choices& c, const brief::Choices& brief, const shape::Fi
         {"Tg", "the tool's Tg", Kind::temperature, shell.Tg, shell.Tg_reason},
         {"part_Tg", "the part's Tg", Kind::temperature, out.part_Tg,
          fmt::format("the lower of its resin's {} fully cured and its cure at {} and {:.0f} K",
-                     quantity(Kind::temperature, part.resin.Tg), quantity(Kind::temperature, out.chain.part_gel),
-                     part.resin.Tg_lead)},
+                     quantity(Kind::temperature, part.resin.Tg),
+                     quantity(Kind::temperature, out.chain.part_gel), part.resin.Tg_lead)},
         {"Tg_margin", "margin under Tg", Kind::warming, out.Tg_margin,
          "Tg less the top temperature " + quantity(Kind::temperature, brief.top_temperature)}};
     return out;

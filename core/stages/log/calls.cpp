@@ -14,7 +14,8 @@ Calls calls(const Findings& f, const brief::Choices& brief, const part::Findings
                        Severity::caution,
                        "bare_pull",
                        fmt::format("Pull {} is logged before any release coat", f.bare_pull),
-                       "A face that was never released does not give a part: note the coats that were on it, with their "
+                       "A face that was never released does not give a part: note the coats that were on it, "
+                       "with their "
                        "date.",
                        {}});
     if (f.pulls > 0 && f.since_release >= release.system.pulls_per_touch_up) {

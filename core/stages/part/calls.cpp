@@ -51,7 +51,8 @@ Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief, in
         add(Severity::stop, "prepreg_resin",
             f.resin.in_cloth ? f.resin.name + " comes in the cloth and is laid as prepreg"
                              : "Laid as prepreg in " + f.resin.name + ", which is mixed by hand",
-            "Either the cloth brings the resin, or it is wetted here: fibre share, mixing and cure follow.", fix);
+            "Either the cloth brings the resin, or it is wetted here: fibre share, mixing and cure follow.",
+            fix);
     }
     double seconds = 0;
     for (const auto& layer : c.layers) {
@@ -61,8 +62,8 @@ Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief, in
                 "Its open cells fill with resin: closed foam or balsa is infused, honeycomb is not.",
                 Fix{"Lay it by hand under a bag", patch_of("part", "how", "bagged")});
         if (layer.kind == LayerKind::ply || layer.kind == LayerKind::core)
-            seconds += shop.rate(layer.kind == LayerKind::core ? "laying core" : "laying ply") * 3600 * f.area *
-                       parts / std::max(1, brief.people);
+            seconds += shop.rate(layer.kind == LayerKind::core ? "laying core" : "laying ply") * 3600 *
+                       f.area * parts / std::max(1, brief.people);
     }
     if (c.how == LayUp::bagged)
         seconds += (shop.rate("bagging") * f.area * parts + shop.rate("setting up bag")) * 3600 /
@@ -73,7 +74,8 @@ Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief, in
             "Laying" + std::string(c.how == LayUp::bagged ? " and bagging" : "") + " it takes " +
                 quantity(Kind::duration, seconds) + "; the resin gels in " +
                 quantity(Kind::duration, f.resin.gel_time),
-            "What was laid first has gelled before the last: more hands, a slower resin, or two goes with peel ply "
+            "What was laid first has gelled before the last: more hands, a slower resin, or two goes with "
+            "peel ply "
             "between.");
     if (c.how != LayUp::prepreg && f.wet > f.resin.day_limit)
         add(Severity::caution, "exotherm",

@@ -36,7 +36,8 @@ void add_joint(const Choices& c, const split::Findings& split, Findings& out) {
     if (c.joint.kind == JointKind::returned) {
         double skins = 0;
         for (const auto& l : out.stack.laid) skins += l.layer.kind == LayerKind::core ? 0 : l.mass();
-        add("returned_area", "returned flange", Kind::area, j.flange_area, "lap × length, turned in on this part");
+        add("returned_area", "returned flange", Kind::area, j.flange_area,
+            "lap × length, turned in on this part");
         add("returned_mass", "mass of it", Kind::mass, j.flange_area * skins,
             quantity(Kind::areal_mass, skins) + " of skins without core; on top of the part's own mass");
         add("returned_step", "stands in from the face by", Kind::thickness, thickness + c.joint.gap,
@@ -97,14 +98,16 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
         {"D", "bending stiffness D*11", Kind::stiffness, l.D_free(0, 0),
          "of a free strip: ∫ Q11·z² dz less what stretching takes back, D − B·A⁻¹·B"},
         {"stiffer", "times as stiff as solid", Kind::factor, out.stiffer,
-         fmt::format("strip of {} on two supports under an even load, 5qL⁴/384D* + qL²/8S, against the same plies "
-                     "without core, thickened to the same mass: D*11 = {}; shear takes {:.0f} % of what it gives",
-                     quantity(Kind::length, c.span), quantity(Kind::stiffness, solid_D),
-                     100 * (1 - strip_sag_uniform(1, c.span, l.D_free(0, 0), 1e30) / gives(l)))},
+         fmt::format(
+             "strip of {} on two supports under an even load, 5qL⁴/384D* + qL²/8S, against the same plies "
+             "without core, thickened to the same mass: D*11 = {}; shear takes {:.0f} % of what it gives",
+             quantity(Kind::length, c.span), quantity(Kind::stiffness, solid_D),
+             100 * (1 - strip_sag_uniform(1, c.span, l.D_free(0, 0), 1e30) / gives(l)))},
         {"resin", "resin to mix for each part", Kind::mass, out.resin_mix,
-         out.resin_mix > 0 ? fmt::format("{} × area, half the cloth's waste, and {} left in pots and lines",
-                                         quantity(Kind::areal_mass, out.stack.mixed), quantity(Kind::mass, c.pot_loss))
-                           : std::string("none: a prepreg brings its resin in the cloth")},
+         out.resin_mix > 0
+             ? fmt::format("{} × area, half the cloth's waste, and {} left in pots and lines",
+                           quantity(Kind::areal_mass, out.stack.mixed), quantity(Kind::mass, c.pot_loss))
+             : std::string("none: a prepreg brings its resin in the cloth")},
         {"hardener", "of that, hardener", Kind::mass,
          out.resin_mix * out.resin.mix_ratio / (100 + out.resin.mix_ratio),
          fmt::format("{:g} parts to 100 by mass", out.resin.mix_ratio)}};

@@ -24,14 +24,14 @@ Json route_patch(Route route) {
 void judge_slabs(Judge& judge, const Choices& c, const Plan& plan, const brief::Choices& brief) {
     const auto& board = plan.substrate;
     if (plan.slabs.parted > 0)
-        judge.add(Severity::note, "sheet_size",
-                  fmt::format("{} larger than one sheet of {} × {}: parted by {}",
-                              plan.slabs.parted == 1 ? "1 slab is" : fmt::format("{} slabs are", plan.slabs.parted),
-                              quantity(Kind::length, board.sheet_length),
-                              quantity(Kind::length, board.sheet_width),
-                              plan.slabs.joints == 1 ? "1 joint" : fmt::format("{} joints", plan.slabs.joints)),
-                  "The parts have letters and two pins each; joints of neighbouring slabs stand apart. Glue them "
-                  "edge to edge, or choose larger stock.");
+        judge.add(
+            Severity::note, "sheet_size",
+            fmt::format("{} larger than one sheet of {} × {}: parted by {}",
+                        plan.slabs.parted == 1 ? "1 slab is" : fmt::format("{} slabs are", plan.slabs.parted),
+                        quantity(Kind::length, board.sheet_length), quantity(Kind::length, board.sheet_width),
+                        plan.slabs.joints == 1 ? "1 joint" : fmt::format("{} joints", plan.slabs.joints)),
+            "The parts have letters and two pins each; joints of neighbouring slabs stand apart. Glue them "
+            "edge to edge, or choose larger stock.");
     const double longest = std::max(brief.router_x, brief.router_y),
                  shortest = std::min(brief.router_x, brief.router_y);
     for (const auto& slab : plan.slabs.stack.slabs) {

@@ -9,12 +9,12 @@ struct Findings {
     std::vector<Figure> figures;
     std::vector<Plan> plans;  ///< one for each body
     std::vector<FinishStep> finish;
-    Board board;                   ///< the first body's substrate
-    double mass = 0;               ///< kg
-    double heat_path = 0;          ///< m of the first body that heat has to go through: its least size, or a wall
-    double sanding_area = 0;       ///< m²
-    double crush_safety = 0;       ///< against an envelope bag; 0 where there is none
-    double wall_safety = 0;        ///< the same of a hollow plug's wall; 0 where it is solid
+    Board board;              ///< the first body's substrate
+    double mass = 0;          ///< kg
+    double heat_path = 0;     ///< m of the first body that heat has to go through: its least size, or a wall
+    double sanding_area = 0;  ///< m²
+    double crush_safety = 0;  ///< against an envelope bag; 0 where there is none
+    double wall_safety = 0;   ///< the same of a hollow plug's wall; 0 where it is solid
     Point centre = Point::Zero();  ///< of gravity, in the first body's frame from its low corner
 };
 

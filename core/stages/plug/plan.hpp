@@ -55,8 +55,8 @@ struct SlabPlan {
     int sheets = 0;
     double cut_length = 0, glue = 0;         ///< m, kg
     double to_sand = 0, to_fill = 0;         ///< m³ of steps
-    int parted = 0, joints = 0;  ///< slabs larger than a sheet, and the joints that part them
-    std::vector<Loops> hollows;  ///< what is cut out of the slabs' middles, by slab that has one
+    int parted = 0, joints = 0;              ///< slabs larger than a sheet, and the joints that part them
+    std::vector<Loops> hollows;              ///< what is cut out of the slabs' middles, by slab that has one
     std::vector<std::vector<Point2>> pins;   ///< by slab, in the stack's frame
     std::vector<std::vector<Bevel>> bevels;  ///< by slab
     std::vector<int> inside;  ///< by slab, the slab whose hollow it is cut from; -1 for a sheet

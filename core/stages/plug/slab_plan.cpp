@@ -132,8 +132,8 @@ std::vector<Point2> far_apart(const Loops& region, double least) {
     return best;
 }
 
-/// The room for pins in an island: what keeps clear of its edges. A millimetre of thinning is taken off it, so
-/// no pin comes nearer to an edge for it.
+/// The room for pins in an island: what keeps clear of its edges. A millimetre of thinning is taken off it,
+/// so no pin comes nearer to an edge for it.
 Loops pin_room(const Loops& island, double clear) {
     constexpr double kThin = 0.001;
     Loops thin;
@@ -212,10 +212,10 @@ void part_large_slabs(SlabPlan& plan, const Choices& c, const Board& board) {
                 for (int k = 1; k < count; ++k) {
                     const double at = low[axis] + k * cell + (s % 2 == 0 ? shift : -shift);
                     const Point2 high = low + size;
-                    lines.push_back(axis == 0 ? rectangle(at - kGlueLine / 2, low.y() - 1, at + kGlueLine / 2,
-                                                          high.y() + 1)
-                                              : rectangle(low.x() - 1, at - kGlueLine / 2, high.x() + 1,
-                                                          at + kGlueLine / 2));
+                    lines.push_back(
+                        axis == 0
+                            ? rectangle(at - kGlueLine / 2, low.y() - 1, at + kGlueLine / 2, high.y() + 1)
+                            : rectangle(low.x() - 1, at - kGlueLine / 2, high.x() + 1, at + kGlueLine / 2));
                     ++plan.joints;
                 }
             };

@@ -5,9 +5,7 @@
 #include "core/stages/shape/findings.hpp"
 
 namespace jig::shape {
-namespace {
-
-}  // namespace
+namespace {}  // namespace
 
 Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief) {
     Calls out;
@@ -92,7 +90,8 @@ Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief) {
     for (const auto& r : f.left) {
         if (r.what != kCrowded) continue;  // an open rim is where a mould opens, too: the figures count them
         add(Severity::caution, "crowded", fmt::format("{} {}", r.count, r.what),
-            "Area and volume there may be counted twice; crosses on the stand show where: look for an inner wall "
+            "Area and volume there may be counted twice; crosses on the stand show where: look for an inner "
+            "wall "
             "in the file.");
     }
     if (m.smallest_inside_radius && *m.smallest_inside_radius < 0.004) {

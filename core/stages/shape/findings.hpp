@@ -19,7 +19,7 @@ struct Findings {
     Bends bends;
     std::vector<Repair> repairs;
     std::vector<Repair> left;  ///< what is open or crowded still
-    double flat_wall = 0;  ///< m², the largest standing wall without any curve
+    double flat_wall = 0;      ///< m², the largest standing wall without any curve
     std::shared_ptr<const RayMesh> rays;
 };
 

@@ -31,7 +31,8 @@ std::vector<Layer> evened(const std::vector<Layer>& layers) {
             out.push_back(l);
             continue;
         }
-        const auto known = std::find_if(kinds.begin(), kinds.end(), [&](const auto& k) { return k.first == l; });
+        const auto known =
+            std::find_if(kinds.begin(), kinds.end(), [&](const auto& k) { return k.first == l; });
         if (known == kinds.end())
             kinds.emplace_back(l, 1);
         else
@@ -59,14 +60,16 @@ std::vector<Layer> evened(const std::vector<Layer>& layers) {
 
 /// The heaviest ply as often again, in the middle, as makes the stack `least` m thick.
 std::pair<std::vector<Layer>, std::string> thickened(const std::vector<Layer>& layers,
-                                                     const std::vector<LaidLayer>& laid, double now, double least) {
+                                                     const std::vector<LaidLayer>& laid, double now,
+                                                     double least) {
     const LaidLayer* heavy = nullptr;
     std::size_t first = layers.size(), last = 0;
     for (std::size_t i = 0; i < laid.size(); ++i) {
         if (!woven_in(layers[i])) continue;
         first = std::min(first, i);
         last = i;
-        if (layers[i].kind == LayerKind::ply && (heavy == nullptr || laid[i].fibre > heavy->fibre)) heavy = &laid[i];
+        if (layers[i].kind == LayerKind::ply && (heavy == nullptr || laid[i].fibre > heavy->fibre))
+            heavy = &laid[i];
     }
     if (heavy == nullptr) return {};
     const auto more = static_cast<std::size_t>(std::ceil((least - now) / heavy->ply.thickness - 1e-9));
@@ -81,7 +84,8 @@ const Reinforcement* light_cloth(const std::string& like, const Shop& shop) {
     const auto* heavy = find(shop.reinforcements, like);
     const Reinforcement* best = nullptr;
     for (const auto& r : shop.reinforcements) {
-        if (heavy == nullptr || r.fibre != heavy->fibre || r.weave != Weave::cloth || r.areal_mass > 0.17) continue;
+        if (heavy == nullptr || r.fibre != heavy->fibre || r.weave != Weave::cloth || r.areal_mass > 0.17)
+            continue;
         // Not a gauze: as near to 100 g/m² as the shop has.
         if (best == nullptr || std::abs(r.areal_mass - 0.105) < std::abs(best->areal_mass - 0.105)) best = &r;
     }
@@ -91,8 +95,8 @@ const Reinforcement* light_cloth(const std::string& like, const Shop& shop) {
 }  // namespace
 
 Calls calls(const Choices& c, const Findings& f, const plug::Choices& plug,
-            const plug::Findings& plug_findings, const brief::Choices& brief, bool has_back, const Warmth& warmth,
-            const Shop& shop) {
+            const plug::Findings& plug_findings, const brief::Choices& brief, bool has_back,
+            const Warmth& warmth, const Shop& shop) {
     Calls out;
     const auto add = [&](Stage stage, Severity s, const char* key, std::string headline, std::string why,
                          std::optional<Fix> fix = {}) {
@@ -105,8 +109,8 @@ Calls calls(const Choices& c, const Findings& f, const plug::Choices& plug,
         // Offered where it does what it says: the coat stays single, so some bow remains.
         const auto even = evened(c.layers);
         const double cooling = std::max(0.0, c.cure_temperature - warmth.room);
-        if (even != c.layers &&
-            free_curve(sum_stack(even, f.resin, c.how, shop, "shell"), cooling) < 0.9 * free_curve(f.stack, cooling))
+        if (even != c.layers && free_curve(sum_stack(even, f.resin, c.how, shop, "shell"), cooling) <
+                                    0.9 * free_curve(f.stack, cooling))
             fix = with_layers("Lay the plies alike about the middle", even);
         add(Stage::shell, f.bow > 5 * brief.tolerance ? Severity::stop : Severity::caution, "bows",
             "Bows " + quantity(Kind::thickness, f.bow) + " on cooling; the tolerance is " +
@@ -207,11 +211,14 @@ Calls calls(const Choices& c, const Findings& f, const plug::Choices& plug,
     }
     if (styrene_coat && f.resin.family == Family::epoxy)
         add(Stage::shell, Severity::caution, "coat_pair", "Epoxy behind a coat that cures with styrene",
-            "Epoxy grips a polyester or vinyl ester coat poorly, and its amine spoils the coat's cure where that is "
+            "Epoxy grips a polyester or vinyl ester coat poorly, and its amine spoils the coat's cure where "
+            "that is "
             "still fresh: an epoxy surface coat, or a tie layer that both data sheets allow.");
     if (wants_styrene && f.resin.family == Family::epoxy)
-        add(Stage::shell, Severity::caution, "mat_binder", "Chopped mat in epoxy: its binder does not dissolve",
-            "The usual binder softens in styrene only; in epoxy the mat stays stiff, bridges and holds air. Take a "
+        add(Stage::shell, Severity::caution, "mat_binder",
+            "Chopped mat in epoxy: its binder does not dissolve",
+            "The usual binder softens in styrene only; in epoxy the mat stays stiff, bridges and holds air. "
+            "Take a "
             "stitched or powder-bound mat that its data sheet allows for epoxy, or cloth.");
     for (std::size_t i = 0; i < laid.size(); ++i) {
         const auto& one = laid[i];
@@ -223,8 +230,8 @@ Calls calls(const Choices& c, const Findings& f, const plug::Choices& plug,
                     " of this resin at once overheats: lay it as several plies over several days.");
         if (one.layer.thickness > 0 && (one.fibre_volume > 0.66 || one.fibre_volume < 0.08))
             add(Stage::shell, Severity::caution, "typed_ply",
-                fmt::format("Layer {} typed as {}: {:.0f} % fibre", i + 1, quantity(Kind::thickness, one.layer.thickness),
-                            100 * one.fibre_volume),
+                fmt::format("Layer {} typed as {}: {:.0f} % fibre", i + 1,
+                            quantity(Kind::thickness, one.layer.thickness), 100 * one.fibre_volume),
                 "No lay-up of that cloth comes out so; measure a stack of several plies and divide.");
     }
     const double working = f.resin.gel_time;
@@ -234,8 +241,8 @@ Calls calls(const Choices& c, const Findings& f, const plug::Choices& plug,
                 quantity(Kind::duration, working),
             "More hands, a slower hardener, or the ply in pieces with a fresh pot for each.");
     if ((c.how == LayUp::prepreg) != f.resin.in_cloth) {
-        const auto other = std::find_if(shop.resins.begin(), shop.resins.end(),
-                                        [](const Resin& r) { return r.in_cloth; });
+        const auto other =
+            std::find_if(shop.resins.begin(), shop.resins.end(), [](const Resin& r) { return r.in_cloth; });
         std::optional<Fix> fix;
         if (f.resin.in_cloth)
             fix = Fix{"Lay it as prepreg", patch_of("shell", "how", "prepreg")};
@@ -244,11 +251,13 @@ Calls calls(const Choices& c, const Findings& f, const plug::Choices& plug,
         add(Stage::shell, Severity::stop, "prepreg_resin",
             f.resin.in_cloth ? f.resin.name + " comes in the cloth and is laid as prepreg"
                              : "Laid as prepreg in " + f.resin.name + ", which is mixed by hand",
-            "Either the cloth brings the resin, or it is wetted here: fibre share, mixing and cure follow.", fix);
+            "Either the cloth brings the resin, or it is wetted here: fibre share, mixing and cure follow.",
+            fix);
     }
     if (c.how == LayUp::infused) {
         for (const auto& layer : c.layers) {
-            if (layer.kind != LayerKind::core || !need(shop.cores, layer.material, "shell").open_cells) continue;
+            if (layer.kind != LayerKind::core || !need(shop.cores, layer.material, "shell").open_cells)
+                continue;
             add(Stage::shell, Severity::stop, "flooded", layer.material + " in an infusion",
                 "Its open cells fill with resin: closed foam or balsa is infused, honeycomb is not.");
         }

@@ -76,10 +76,11 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
         const double Tg = glass_after(full, lead, hottest);
         if (!out.Tg_reason.empty() && Tg >= out.Tg) return;
         out.Tg = Tg;
-        out.Tg_reason = Tg < full ? fmt::format("{}: held at {} at the hottest, and {:.0f} K on; {} fully cured", name,
-                                                quantity(Kind::temperature, hottest), lead,
-                                                quantity(Kind::temperature, full))
-                                  : name + " fully cured, the lowest of resin and surface coats";
+        out.Tg_reason =
+            Tg < full
+                ? fmt::format("{}: held at {} at the hottest, and {:.0f} K on; {} fully cured", name,
+                              quantity(Kind::temperature, hottest), lead, quantity(Kind::temperature, full))
+                : name + " fully cured, the lowest of resin and surface coats";
     };
     lower(out.resin.name, out.resin.Tg, out.resin.Tg_lead);
     double today = 0;

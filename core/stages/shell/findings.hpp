@@ -10,8 +10,8 @@ namespace jig::shell {
 /// A zone's layers and what they come to.
 struct ZoneSum {
     std::string name;
-    StackSum extra;   ///< of its own layers alone
-    StackSum whole;   ///< of the common stack with them on top
+    StackSum extra;    ///< of its own layers alone
+    StackSum whole;    ///< of the common stack with them on top
     double area = 0;   ///< m²
     double units = 0;  ///< that its plies count
 };
@@ -46,7 +46,7 @@ struct Findings {
     TightCorners corners;        ///< of the plug, under the shell
     double Tg = 0;               ///< K that its cures bring the lowest of resin and surface coats to
     std::string Tg_reason;
-    double slowest_ply = 0;      ///< s that laying its slowest ply takes
+    double slowest_ply = 0;  ///< s that laying its slowest ply takes
 };
 
 /// Temperatures that the shell is made between, K.
@@ -60,8 +60,8 @@ Findings evaluate(const Choices& choices, const shape::Findings& shape, const sp
                   const edge::Findings& edge, const brief::Choices& brief, double under_ribs,
                   const Warmth& warmth, const Shop& shop);
 Calls calls(const Choices& choices, const Findings& findings, const plug::Choices& plug,
-            const plug::Findings& plug_findings, const brief::Choices& brief, bool has_back, const Warmth& warmth,
-            const Shop& shop);
+            const plug::Findings& plug_findings, const brief::Choices& brief, bool has_back,
+            const Warmth& warmth, const Shop& shop);
 
 /// The largest free curvature of a stack on cooling from its post-cure, shrinkage after gel counted, 1/m.
 double free_curve(const StackSum& stack, double cooling);

@@ -123,3 +123,93 @@ TEST_CASE("a piece cut from inside another goes where that one goes") {
     const auto svg = sheet_svg(set, 0);
     CHECK(svg.find("id=\"engraved\"") != std::string::npos);
 }
+
+TEST_CASE("what fits to the millimetre goes on, and what fits aslant is laid aslant") {
+    Progress quiet;
+    SheetRules rules{1.0, 0.5, 0.002, 0.01, false};
+    const auto laid = [&](const std::vector<Loop>& loops) { return nest(loops, rules, quiet); };
+    CHECK(laid({rectangle(0, 0, 0.98, 0.48)}).sheets == 1);
+    CHECK(laid({rectangle(0, 0, 0.48, 0.98)}).sheets == 1);
+    CHECK(laid({rectangle(0, 0, 0.9801, 0.48)}).sheets == 0);
+    // Two halves and a kerf between.
+    CHECK(laid({rectangle(0, 0, 0.489, 0.48), rectangle(5, 5, 5.489, 5.48)}).sheets == 1);
+    // A round plate as wide as the room.
+    Loop disc;
+    for (int i = 0; i < 90; ++i)
+        disc.emplace_back(0.24 * std::cos(i * kPi / 45), 0.24 * std::sin(i * kPi / 45));
+    CHECK(laid({disc, disc}).sheets == 1);
+    // A long thin strip lies along the diagonal only; not where the sheet has a grain.
+    const std::vector<Loop> strip{rectangle(0, 0, 1.05, 0.02)};
+    const auto aslant = laid(strip);
+    REQUIRE(aslant.sheets == 1);
+    for (const auto& p : strip[0]) {
+        const auto at = aslant.placed[0].at(p);
+        CHECK(at.x() > 0.0099);
+        CHECK(at.y() > 0.0099);
+        CHECK(at.x() < 0.9901);
+        CHECK(at.y() < 0.4901);
+    }
+    rules.grain = true;
+    CHECK(laid(strip).sheets == 0);
+}
+
+TEST_CASE("hundreds of pieces lie apart by the kerf and inside the margin, and waste no more than few do") {
+    Progress quiet;
+    const SheetRules rules{1.5, 1.0, 0.004, 0.01, false};
+    std::vector<Loop> pieces;
+    for (int n = 0; n < 150; ++n) {
+        Loop l;
+        const double r = 0.03 + 0.0002 * n;
+        // Stars, so that one reaches between the arms of another.
+        for (int i = 0; i < 10; ++i) {
+            const double s = i % 2 ? 0.55 * r : r, a = i * kPi / 5 + 0.1 * n;
+            l.emplace_back(s * std::cos(a), s * std::sin(a));
+        }
+        pieces.push_back(l);
+    }
+    const auto set = nest(pieces, rules, quiet);
+    std::vector<Loops> sheets(static_cast<std::size_t>(set.sheets));
+    double area = 0;
+    for (std::size_t i = 0; i < pieces.size(); ++i) {
+        REQUIRE(set.placed[i].sheet >= 0);
+        Loop moved;
+        for (const auto& p : pieces[i]) moved.push_back(set.placed[i].at(p));
+        CHECK(low_corner({moved}).minCoeff() > 0.01 - 1e-5);
+        CHECK(high_corner({moved}).x() < 1.49 + 1e-5);
+        CHECK(high_corner({moved}).y() < 0.99 + 1e-5);
+        // Grown by half the kerf none meets another.
+        for (auto& l : offset({moved}, 0.00199))
+            sheets[static_cast<std::size_t>(set.placed[i].sheet)].push_back(l);
+        area += signed_area(pieces[i]);
+    }
+    for (const auto& all : sheets) {
+        double sum = 0;
+        for (const auto& l : all) sum += signed_area(l);
+        CHECK(net_area(united(all)) == Approx(sum).epsilon(1e-6));
+    }
+    CHECK(set.sheets <= static_cast<int>(std::ceil(area / (1.5 * 1.0) / 0.4)));
+}
+
+TEST_CASE("a tube in a tube keeps its bore") {
+    const auto ring = [](double out, double in) {
+        const auto circle = [](double r, bool hole) {
+            Loop l;
+            for (int i = 0; i < 60; ++i) {
+                const double a = (hole ? -1 : 1) * i * kPi / 30;
+                l.emplace_back(r * std::cos(a), r * std::sin(a));
+            }
+            return l;
+        };
+        return std::array{circle(out, false), circle(in, true)};
+    };
+    const auto [a, b] = ring(0.4, 0.3);
+    const auto [c, d] = ring(0.2, 0.1);
+    for (const auto& loops : {Loops{a, b, c, d}, Loops{d, c, b, a}, Loops{c, a, d, b}}) {
+        const auto parts = islands(loops);
+        REQUIRE(parts.size() == 2);
+        REQUIRE(parts[0].size() == 2);
+        REQUIRE(parts[1].size() == 2);
+        CHECK(net_area(parts[0]) == Approx(signed_area(a) + signed_area(b)));
+        CHECK(net_area(parts[1]) == Approx(signed_area(c) + signed_area(d)));
+    }
+}

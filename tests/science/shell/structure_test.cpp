@@ -271,3 +271,182 @@ TEST_CASE("a cylinder in an envelope bag buckles where Donnell's shell does") {
     CHECK(wrong.back() < 0.08);
     CHECK(wrong.back() < wrong.front());
 }
+
+TEST_CASE("buckling is found beside any tension, and what is not found is not called safe") {
+    // A square plate pressed one way and pulled half as hard the other: λ·(m² − n²/2) = π²D/a²·(m² + n²)²,
+    // least for m = 2, n = 1 (Timoshenko & Gere 1961, art. 9.3).
+    const double E = 10e9, h = 0.01, a = 1, D = E * h * h * h / (12 * (1 - 0.09));
+    const auto edge = [&](const Point& low, const Point& high) {
+        return Support{{low, high}, {false, false, true, false, false, false}};
+    };
+    const std::vector<Support> simple{edge({0, -1, -1}, {0, 2, 1}),
+                                      edge({a, -1, -1}, {a, 2, 1}),
+                                      edge({-1, 0, -1}, {2, 0, 1}),
+                                      edge({-1, a, -1}, {2, a, 1}),
+                                      {{{0, -1, -1}, {0, 2, 1}}, {true, false, true, false, false, false}},
+                                      {{{-1, 0, -1}, {2, 0, 1}}, {false, true, true, false, false, false}}};
+    Model model;
+    sheet(model.mesh, 20, 20, [&](double u, double v) { return Point(a * u, a * v, 0); });
+    model.skins = {{plate(E, 0.3, h), Point::UnitX()}};
+    Loads load;
+    load.lines = {{{-1, 0, 0}, {{a, -1, -1}, {a, 2, 1}}}, {{0, 0.5, 0}, {{-1, a, -1}, {2, a, 1}}}};
+    const System s(model, simple, quiet);
+    const auto found = s.buckling(s.solve(load), 0, quiet);
+    const double closed = kPi * kPi * D / (a * a) * 25 / 3.5;
+    CHECK(found.factor == Approx(closed).epsilon(0.02));
+    CHECK(found.none_below < found.factor);
+    CHECK(found.none_below > 0.99 * found.factor);
+    // A second plate beside it under a thousand times the pull hides nothing, wherever it lies.
+    auto both = model;
+    sheet(both.mesh, 8, 8, [&](double u, double v) { return Point(a * u, 3 + a * v, 0); });
+    auto held = simple;
+    held.push_back({{{0, 2.9, -1}, {0, 5, 1}}, {true, true, true, true, true, true}});
+    auto pulled = load;
+    pulled.lines.push_back({{1000, 0, 0}, {{a, 2.9, -1}, {a, 5, 1}}});
+    const System two(both, held, quiet);
+    CHECK(two.buckling(two.solve(pulled), 0, quiet).factor == Approx(found.factor).epsilon(0.01));
+    // Pulled both ways: looked for as far as asked, and said so.
+    load.lines[0].force = {1, 0, 0};
+    const auto safe = s.buckling(s.solve(load), 0, quiet, 1e7);
+    CHECK(safe.factor == 0);
+    CHECK(safe.none_below == 1e7);
+    // The factor is past what was looked through: not found, and safe only so far.
+    load.lines[0].force = {-1, 0, 0};
+    const auto near = s.buckling(s.solve(load), 0, quiet, 0.5 * closed);
+    CHECK(near.factor == 0);
+    CHECK(near.none_below <= 0.5 * closed);
+}
+
+TEST_CASE("bars take part in buckling: Euler's columns, hinged, built in below, pulled, and turned") {
+    const double L = 2, EI = 5000;
+    const int n = 12;
+    const auto column = [&](bool built_in, double push, const Eigen::Matrix3d& turn) {
+        Model model;
+        for (int i = 0; i <= n; ++i) model.mesh.points.push_back(turn * Point(L * i / n, 0, 0));
+        for (std::uint32_t i = 0; i < n; ++i) {
+            Bar bar{i, i + 1};
+            bar.stretch = 1e8;
+            bar.bend_up = EI;
+            bar.bend_across = 4 * EI;
+            bar.twist = EI;
+            bar.up = turn * Point::UnitZ();
+            model.bars.push_back(bar);
+        }
+        add_scrap(model);
+        const auto scrap = static_cast<std::uint32_t>(n + 1);
+        std::vector<Support> held{{{}, kAll, {scrap, scrap + 1, scrap + 2}}};
+        if (built_in) {
+            held.push_back({{}, kAll, {0}});
+        } else {
+            // Turned columns are only built in: their hinges are not along the axes.
+            held.push_back({{}, {true, true, true, true, false, false}, {0}});
+            held.push_back({{}, {false, true, true, false, false, false}, {n}});
+        }
+        const System s(model, held, quiet);
+        Loads loads;
+        loads.nodes = {{n, turn * Point(-push, 0, 0)}};
+        return s.buckling(s.solve(loads), 0, quiet, 1e9).factor;
+    };
+    const Eigen::Matrix3d straight = Eigen::Matrix3d::Identity();
+    CHECK(column(false, 1, straight) == Approx(kPi * kPi * EI / (L * L)).epsilon(1e-3));
+    CHECK(column(true, 1, straight) == Approx(kPi * kPi * EI / (4 * L * L)).epsilon(1e-3));
+    CHECK(column(true, 1, shapes::odd_rotation()) == Approx(kPi * kPi * EI / (4 * L * L)).epsilon(1e-3));
+    CHECK(column(true, 3, straight) == Approx(kPi * kPi * EI / (12 * L * L)).epsilon(1e-3));
+    CHECK(column(false, -1, straight) == 0);
+}
+
+TEST_CASE("whatever supports leave free is refused and named, each part that hangs together by itself") {
+    const auto refused = [&](const Model& model, const std::vector<Support>& held) -> std::string {
+        try {
+            const System s(model, held, quiet);
+        } catch (const InputError& e) {
+            return e.problem();
+        }
+        return {};
+    };
+    for (const auto& turn : {Eigen::Matrix3d(Eigen::Matrix3d::Identity()), shapes::odd_rotation()}) {
+        for (const double size : {0.001, 1.0, 1000.0}) {
+            Model model;
+            sheet(model.mesh, 6, 6, [&](double u, double v) { return turn * (size * Point(u, v, 0)); });
+            model.skins = {{plate(10e9, 0.3, 0.01 * size), turn * Point::UnitX()}};
+            const auto last = static_cast<std::uint32_t>(model.mesh.points.size()) - 1;
+            // Three points all ways hold it; two leave it to turn about the line between them.
+            CHECK(refused(model, {{{}, {true, true, true, false, false, false}, {0, 6, last}}}).empty());
+            CHECK(
+                refused(model, {{{}, {true, true, true, false, false, false}, {0, 6}}}).find("turn about") !=
+                std::string::npos);
+            CHECK(refused(model, {{{}, {true, true, true, false, false, false}, {0}}}).find("turn about") !=
+                  std::string::npos);
+            // Rotations alone never hold a shift.
+            CHECK(
+                refused(model, {{{}, {false, false, false, true, true, true}, {0, 6, last}}}).find("shift") !=
+                std::string::npos);
+        }
+    }
+    // Held across itself only, it slides: the direction is named.
+    Model flat;
+    sheet(flat.mesh, 6, 6, [](double u, double v) { return Point(u, v, 0); });
+    flat.skins = {{plate(10e9, 0.3, 0.01), Point::UnitX()}};
+    const Bounds all{{-9, -9, -9}, {9, 9, 9}};
+    CHECK(refused(flat, {{all, {false, false, true, false, false, false}}}).find("shift along") !=
+          std::string::npos);
+    CHECK(refused(flat, {{all, {true, false, true, false, false, false}}}).find("shift along (0, 1, 0)") !=
+          std::string::npos);
+    // A second plate that nothing holds, and one that a tie holds.
+    auto two = flat;
+    const auto other = sheet(two.mesh, 3, 3, [](double u, double v) { return Point(u, v, 2); });
+    const Support low{{{-1, -1, -1}, {2, 2, 1}}, kAll};
+    CHECK(refused(two, {low}).find("one of 2 parts") != std::string::npos);
+    for (std::uint32_t i = 0; i < 3; ++i) {
+        Tie tie;
+        tie.a = i * 3;
+        tie.b = other + (i == 2 ? 15 : i * 3);
+        tie.stiffness = 1e6 * Eigen::Matrix3d::Identity();
+        two.ties.push_back(tie);
+    }
+    CHECK(refused(two, {low}).empty());
+}
+
+TEST_CASE("boxes do not fatten with their size, junctions are no rims, and odd meshes are said") {
+    Model model;
+    // Three plates meet along x = 0.
+    sheet(model.mesh, 4, 4, [](double u, double v) { return Point(u, v, 0); });
+    const auto line = [&](int j) { return static_cast<std::uint32_t>(j * 5); };
+    for (const auto& way : {Point(-1, 0, 0), Point(0, 0, 1)}) {
+        std::vector<std::vector<std::uint32_t>> rows(5);
+        for (int j = 0; j < 5; ++j) {
+            rows[static_cast<std::size_t>(j)].push_back(line(j));
+            for (int i = 1; i <= 4; ++i) {
+                rows[static_cast<std::size_t>(j)].push_back(
+                    static_cast<std::uint32_t>(model.mesh.points.size()));
+                model.mesh.points.push_back(Point(0, j / 4.0, 0) + i / 4.0 * way);
+            }
+        }
+        for (std::size_t j = 0; j < 4; ++j) {
+            for (std::size_t i = 0; i < 4; ++i) {
+                model.mesh.triangles.push_back({rows[j][i], rows[j][i + 1], rows[j + 1][i + 1]});
+                model.mesh.triangles.push_back({rows[j][i], rows[j + 1][i + 1], rows[j + 1][i]});
+            }
+        }
+    }
+    model.skins = {{plate(10e9, 0.3, 0.01), Point(1, 1, 1)}};
+    const Support far_edge{{{1, -1, -1}, {1, 2, 1}}, kAll};
+    const System s(model, {far_edge}, quiet);
+    Loads loads;
+    loads.lines = {{{0, 0, -10}, {{-0.1, -1, -0.1}, {0.1, 2, 0.1}}}};
+    // The plates' outer edges end there too, but no edge of a rim lies in the box whole.
+    CHECK_THROWS_AS(s.solve(loads), InputError);
+    loads.lines = {{{0, 0, -10}, {{-1.1, -1, -0.1}, {-0.9, 2, 0.1}}}};
+    CHECK(s.solve(loads).reactions.z() == Approx(10));
+    // A box a million metres wide ends where it says: 0.1 mm short of the plate it holds nothing.
+    CHECK_THROWS_AS(System(model, {{{{-1e6, -1e6, -1e6}, {-1.0001, 1e6, 1e6}}, kAll}}, quiet), InputError);
+    CHECK_NOTHROW(System(model, {{{{-1e6, -1e6, -1e6}, {-0.9999, 1e6, 1e6}}, kAll}}, quiet));
+    CHECK(s.notes().empty());
+    auto odd = model;
+    std::swap(odd.mesh.triangles[3][0], odd.mesh.triangles[3][1]);
+    odd.mesh.points.push_back(odd.mesh.points[12]);
+    odd.mesh.triangles[20][0] = static_cast<std::uint32_t>(odd.mesh.points.size()) - 1;
+    const auto said = System(odd, {far_edge}, quiet).notes();
+    CHECK(std::any_of(said.begin(), said.end(),
+                      [](const auto& n) { return n.find("opposite ways") != std::string::npos; }));
+}
