@@ -23,7 +23,6 @@ namespace bench {
 using namespace jig;
 using namespace jig::app;
 
-/// What a PDF says, and what it says about itself.
 /// Whether a picture shows something: many places differ from its corner, in several colours.
 inline bool shows_something(const QImage& picture) {
     const auto ground = picture.isNull() ? QRgb() : picture.pixel(2, 2);
@@ -38,6 +37,7 @@ inline bool shows_something(const QImage& picture) {
     return other > 100 && colours.size() > 8;
 }
 
+/// What a PDF says, and what it says about itself.
 inline QString text_of_pdf(const QString& pdf, QString* info = nullptr) {
     QProcess reader;
     reader.start("pdftotext", {"-layout", pdf, "-"});

@@ -46,7 +46,7 @@ TEST_CASE("the tool is tried out behind the window, and a load is shown by choos
     CHECK(f.trial->fine);
     auto* cases = table(b, "trial");
     REQUIRE(cases->rowCount() == static_cast<int>(f.trial->cases.size()) + 1);
-    CHECK(b.window.findChild<QLabel*>("trial-state")->text().contains("coarse mesh differs"));
+    CHECK(b.window.findChild<QLabel*>("trial-state")->text().contains("out by"));
     // The figures tell it too, with where they come from.
     auto* figure = b.window.findChild<QLabel*>("figure-case_standing");
     REQUIRE(figure != nullptr);

@@ -99,7 +99,7 @@ TEST_CASE("every kind of back can be built, weighed, bought and tried out") {
         CHECK((bought > 0) == (job.back.kind != BackKind::none));
         const auto t = tried(job, f);
         // What is solved weighs what the stages say, within what ribs and laps differ.
-        CHECK(t->mass == Approx(f.shell->mass + f.back->mass).epsilon(0.06));
+        CHECK(t->mass == Approx(f.shell->mass + f.back->mass).epsilon(0.07));
         const auto* standing = t->find(LoadCase::standing);
         const auto* turned = t->find(LoadCase::turned);
         REQUIRE(standing != nullptr);
@@ -148,25 +148,27 @@ TEST_CASE("a back stiffens, a floating one warps less than a hard one, an envelo
 }
 
 TEST_CASE("the fine mesh says how far the coarse one was off, and is near it") {
-    const auto job = demo();
-    const auto f = worked_out(job);
-    const auto coarse = tried(job, f);
-    const auto fine = tried(job, f, coarse.get(), Fineness::fine);
-    CHECK(fine->fine);
-    CHECK(fine->freedoms > 3 * coarse->freedoms);
-    const auto in = tool_inputs(job, f, shop());
-    const auto even = back::even_face(*f.edge->tool, back::edge_for(in, 20000), quiet);
-    const auto finest = back::try_out(in, even, job.brief, fine.get(), quiet);
-    CHECK(finest.freedoms > 1.8 * fine->freedoms);
-    for (const auto& r : fine->cases) {
-        const auto* before = coarse->find(r.kind);
-        REQUIRE(before != nullptr);
-        CHECK(r.differs < 0.35 * r.moves + 1e-9);
-        // A third mesh, half as fine again: what the difference said is what is left, or more.
-        const auto* third = finest.find(r.kind);
-        REQUIRE(third != nullptr);
-        INFO(said(r.kind));
-        CHECK(std::abs(third->moves - r.moves) < std::max(1.2 * r.differs, 0.04 * r.moves) + 1e-9);
+    for (const auto* name : {"cello-case", "radar-dome"}) {
+        const auto job = demo(name);
+        const auto f = worked_out(job);
+        const auto coarse = tried(job, f);
+        const auto fine = tried(job, f, coarse.get(), Fineness::fine);
+        CHECK(fine->fine);
+        CHECK(fine->freedoms > 3 * coarse->freedoms);
+        const auto in = tool_inputs(job, f, shop());
+        const auto even = back::even_face(*f.edge->tool, back::edge_for(in, 20000), quiet);
+        const auto finest = back::try_out(in, even, job.brief, fine.get(), quiet);
+        CHECK(10 * finest.freedoms > 18 * fine->freedoms);
+        for (const auto& r : fine->cases) {
+            const auto* before = coarse->find(r.kind);
+            REQUIRE(before != nullptr);
+            CHECK(r.differs < 0.35 * r.moves + 1e-9);
+            // A third mesh, half as fine again: what was owned up to is what is left, or more.
+            const auto* third = finest.find(r.kind);
+            REQUIRE(third != nullptr);
+            INFO(said(r.kind));
+            CHECK(std::abs(third->moves - r.moves) < r.differs + 1e-9);
+        }
     }
 }
 

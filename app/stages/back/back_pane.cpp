@@ -110,7 +110,7 @@ class BackPane : public Pane {
             state_->setText(QString("%1 freedoms, edges of %2%3")
                                 .arg(f.trial->freedoms)
                                 .arg(say(Kind::length, f.trial->edge))
-                                .arg(f.trial->fine ? QString("; the coarse mesh differs by %1 at most")
+                                .arg(f.trial->fine ? QString("; out by %1 at most")
                                                          .arg(say(Kind::thickness, most_different(*f.trial)))
                                                    : QString("; a finer mesh is on its way")));
         const auto& s = document_.suggestion();

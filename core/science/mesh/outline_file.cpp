@@ -1,13 +1,13 @@
 #include "core/science/mesh/outline_file.hpp"
 
-#include <dxflib/dl_creationadapter.h>
-#include <dxflib/dl_dxf.h>
-
 #include <algorithm>
+#include <array>
+#include <cctype>
 #include <charconv>
 #include <cmath>
+#include <new>
 #include <pugixml.hpp>
-#include <sstream>
+#include <stdexcept>
 
 #include "core/base/error.hpp"
 #include "core/base/units.hpp"
@@ -29,71 +29,138 @@ void arc(std::vector<Point2>& into, const Point2& middle, double radius, double 
     }
 }
 
-/// What dxflib reports, as strokes.
-class Drawing : public DL_CreationAdapter {
+/// A turn anticlockwise from one angle to another, rad, in (0, 2π].
+double turn_between(double from, double to) {
+    const double turn = std::fmod(to - from, 2 * kPi);
+    return turn > 1e-12 ? turn : turn + 2 * kPi;
+}
+
+/// The entities of a DXF text, as strokes: pairs of lines, a code and its value. Only what outlines are drawn
+/// with is looked at; definitions of blocks are not drawings.
+class Drawing {
   public:
     Strokes strokes;
     double unit = 0;  ///< m, 0 where the file names none
 
-    void setVariableInt(const std::string& key, int value, int) override {
-        if (key != "$INSUNITS") return;
-        unit = value == 1   ? 0.0254
-               : value == 2 ? 0.3048
-               : value == 4 ? 1e-3
-               : value == 5 ? 1e-2
-               : value == 6 ? 1
-                            : 0;
-    }
-    void addLine(const DL_LineData& l) override { strokes.push_back({{l.x1, l.y1}, {l.x2, l.y2}}); }
-    void addArc(const DL_ArcData& a) override {
-        double turn = radians(a.angle2 - a.angle1);
-        while (turn <= 0) turn += 2 * kPi;
-        arc(strokes.emplace_back(), {a.cx, a.cy}, a.radius, radians(a.angle1), turn);
-    }
-    void addCircle(const DL_CircleData& c) override {
-        arc(strokes.emplace_back(), {c.cx, c.cy}, c.radius, 0, 2 * kPi);
-    }
-    void addEllipse(const DL_EllipseData& e) override {
-        const Point2 middle(e.cx, e.cy), major(e.mx, e.my), minor = e.ratio * Point2(-e.my, e.mx);
-        double turn = e.angle2 - e.angle1;
-        while (turn <= 0) turn += 2 * kPi;
-        auto& stroke = strokes.emplace_back();
-        for (int i = 0; i <= kTurnSteps; ++i) {
-            const double a = e.angle1 + turn * i / kTurnSteps;
-            stroke.push_back(middle + std::cos(a) * major + std::sin(a) * minor);
+    void read(std::string_view bytes) {
+        std::size_t at = 0;
+        const auto line = [&](std::string_view& out) {
+            if (at >= bytes.size()) return false;
+            const auto end = std::min(bytes.find('\n', at), bytes.size());
+            out = bytes.substr(at, end - at);
+            at = end + 1;
+            while (!out.empty() && std::isspace(static_cast<unsigned char>(out.back()))) out.remove_suffix(1);
+            while (!out.empty() && std::isspace(static_cast<unsigned char>(out.front())))
+                out.remove_prefix(1);
+            return true;
+        };
+        std::string_view code_text, value;
+        while (line(code_text) && line(value)) {
+            int code = -1;
+            const auto [end, bad] =
+                std::from_chars(code_text.data(), code_text.data() + code_text.size(), code);
+            if (bad != std::errc{} || end != code_text.data() + code_text.size()) continue;
+            take(code, value);
         }
+        finish();
+        finish_polyline();
     }
-    void addPolyline(const DL_PolylineData& p) override {
-        closed_ = (p.flags & 1) != 0;
-        corners_.clear();
+
+  private:
+    struct Corner {
+        Point2 at = Point2::Zero();
+        double bulge = 0;  ///< tangent of a quarter of the turn to the next corner
+    };
+
+    void take(int code, std::string_view value) {
+        if (code == 0) {
+            finish();
+            entity_ = value;
+            number_.fill(0);
+            corners_.clear();
+            if (value == "SECTION" || value == "ENDSEC") section_ = {};
+            return;
+        }
+        if (code == 2 && entity_ == "SECTION") section_ = value;
+        if (code == 9) variable_ = value;
+        if (code < 10 || code > 79) return;
+        double v = 0;
+        if (!value.empty() && value.front() == '+') value.remove_prefix(1);
+        const auto [end, bad] = std::from_chars(value.data(), value.data() + value.size(), v);
+        if (bad != std::errc{} || !std::isfinite(v)) return;
+        if (code == 70 && variable_ == "$INSUNITS" && section_ == "HEADER") {
+            unit = v == 1 ? 0.0254 : v == 2 ? 0.3048 : v == 4 ? 1e-3 : v == 5 ? 1e-2 : v == 6 ? 1 : 0;
+            return;
+        }
+        if (entity_ == "LWPOLYLINE") {
+            if (code == 10) corners_.push_back({{v, 0}, 0});
+            if (code == 20 && !corners_.empty()) corners_.back().at.y() = v;
+            if (code == 42 && !corners_.empty()) corners_.back().bulge = v;
+        }
+        number_[static_cast<std::size_t>(code)] = v;
     }
-    void addVertex(const DL_VertexData& v) override { corners_.push_back({{v.x, v.y}, v.bulge}); }
-    void endEntity() override {
-        if (corners_.size() < 2) return corners_.clear();
+
+    void finish() {
+        const auto n = [&](int code) { return number_[static_cast<std::size_t>(code)]; };
+        const Point2 at(n(10), n(20)), to(n(11), n(21));
+        if (section_ == "BLOCKS") return;
+        if (entity_ == "LINE") {
+            strokes.push_back({at, to});
+        } else if (entity_ == "CIRCLE" && n(40) > 0) {
+            arc(strokes.emplace_back(), at, n(40), 0, 2 * kPi);
+        } else if (entity_ == "ARC" && n(40) > 0) {
+            arc(strokes.emplace_back(), at, n(40), radians(n(50)),
+                turn_between(radians(n(50)), radians(n(51))));
+        } else if (entity_ == "ELLIPSE") {
+            const Point2 minor = n(40) * Point2(-to.y(), to.x());
+            const double turn = turn_between(n(41), n(42));
+            auto& stroke = strokes.emplace_back();
+            for (int i = 0; i <= kTurnSteps; ++i) {
+                const double a = n(41) + turn * i / kTurnSteps;
+                stroke.push_back(at + std::cos(a) * to + std::sin(a) * minor);
+            }
+        } else if (entity_ == "LWPOLYLINE") {
+            add(corners_, (static_cast<long>(std::clamp(n(70), 0.0, 1e6)) & 1) != 0);
+        } else if (entity_ == "POLYLINE") {
+            finish_polyline();
+            closed_ = (static_cast<long>(std::clamp(n(70), 0.0, 1e6)) & 1) != 0;
+        } else if (entity_ == "VERTEX") {
+            polyline_.push_back({at, n(42)});
+        } else if (entity_ == "SEQEND") {
+            finish_polyline();
+        }
+        entity_ = {};
+    }
+    void finish_polyline() {
+        add(polyline_, closed_);
+        polyline_.clear();
+        closed_ = false;
+    }
+    void add(const std::vector<Corner>& corners, bool closed) {
+        const auto n = corners.size();
+        if (n < 2) return;
         auto& stroke = strokes.emplace_back();
-        const auto n = corners_.size();
-        stroke.push_back(corners_[0].first);
-        for (std::size_t i = 0; i + (closed_ ? 0 : 1) < n; ++i) {
-            const auto& [a, bulge] = corners_[i];
-            const Point2 b = corners_[(i + 1) % n].first, way = b - a;
-            if (std::abs(bulge) > 1e-9) {
-                // A bulge is the tangent of a quarter of the arc's turn.
+        stroke.push_back(corners[0].at);
+        for (std::size_t i = 0; i + (closed ? 0 : 1) < n; ++i) {
+            const auto& [a, bulge] = corners[i];
+            const Point2 b = corners[(i + 1) % n].at, way = b - a;
+            if (std::abs(bulge) > 1e-9 && way.norm() > 0) {
                 const double turn = 4 * std::atan(bulge), radius = way.norm() / (2 * std::sin(turn / 2));
                 const Point2 middle =
                     a + way / 2 + Point2(-way.y(), way.x()).normalized() * radius * std::cos(turn / 2);
                 std::vector<Point2> round;
                 arc(round, middle, std::abs(radius), std::atan2(a.y() - middle.y(), a.x() - middle.x()),
                     turn);
-                stroke.insert(stroke.end(), round.begin() + 1, round.end() - 1);
+                if (round.size() > 2) stroke.insert(stroke.end(), round.begin() + 1, round.end() - 1);
             }
             stroke.push_back(b);
         }
-        corners_.clear();
     }
 
-  private:
+    std::string_view entity_, section_, variable_;
+    std::array<double, 80> number_{};
+    std::vector<Corner> corners_, polyline_;
     bool closed_ = false;
-    std::vector<std::pair<Point2, double>> corners_;
 };
 
 /// Numbers and letters of SVG's path grammar.
@@ -343,9 +410,7 @@ Strokes read_svg(std::string_view bytes, const std::string& where, double& unit)
 
 Strokes read_dxf(std::string_view bytes, double& unit) {
     Drawing drawing;
-    std::istringstream in{std::string(bytes)};
-    DL_Dxf dxf;
-    dxf.in(in, &drawing);
+    drawing.read(bytes);
     if (drawing.unit > 0) unit = drawing.unit;
     return std::move(drawing.strokes);
 }
@@ -355,11 +420,20 @@ Strokes read_dxf(std::string_view bytes, double& unit) {
 Loop read_outline(std::string_view bytes, const std::string& where, double unit) {
     const auto head = bytes.substr(0, 4096);
     Strokes strokes;
+    // A library that makes room for what a broken file promises gives up in its own way.
+    const auto promised = [&](auto&& read) {
+        try {
+            return read();
+        } catch (const std::bad_alloc&) {
+        } catch (const std::length_error&) {
+        }
+        throw InputError(where, "it promises more points than any file could hold", "save the drawing again");
+    };
     if (head.find("<svg") != std::string_view::npos)
-        strokes = read_svg(bytes, where, unit);
+        strokes = promised([&] { return read_svg(bytes, where, unit); });
     else if (bytes.substr(0, 65536).find("SECTION") != std::string_view::npos &&
              head.find('\0') == std::string_view::npos)
-        strokes = read_dxf(bytes, unit);
+        strokes = promised([&] { return read_dxf(bytes, unit); });
     else
         throw InputError(where, "the file is no drawing that can be read here", "save it as DXF text or SVG");
     double size = 0;

@@ -205,8 +205,25 @@ Loads Bench::weight(double sign) {
 }
 
 Loads Bench::leaning(std::uint32_t at) const {
+    // Hands and hip press on a patch, not on a point: it is shared out along a hand's width of the rim by
+    // what each point has of it. A point force's own dimple would grow as the mesh gets finer.
+    constexpr double kHand = 0.05;  // m to either side
+    const auto& rim = tool_.rim;
+    std::vector<std::pair<std::uint32_t, double>> shares;
+    double whole = 0;
+    for (std::size_t i = 0; i < rim.size(); ++i) {
+        const Point &a = points()[rim[i]], &b = points()[rim[(i + 1) % rim.size()]], middle = (a + b) / 2;
+        const double length = (b - a).norm(), off = (middle - points()[at]).norm();
+        const double covered =
+            std::clamp((kHand + length / 2 - off) / std::max(1e-9, length), 0.0, 1.0) * length;
+        if (covered <= 0) continue;
+        for (const auto end : {rim[i], rim[(i + 1) % rim.size()]}) shares.emplace_back(end, covered / 2);
+        whole += covered;
+    }
     Loads l;
-    l.nodes = {{at, in_.back.lean * Point::UnitZ()}};
+    if (whole <= 0) shares = {{at, whole = 1}};
+    for (const auto& [point, share] : shares)
+        l.nodes.push_back({point, in_.back.lean * share / whole * Point::UnitZ()});
     return l;
 }
 

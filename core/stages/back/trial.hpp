@@ -38,7 +38,7 @@ struct CaseResult {
     double none_below = 0;  ///< times the load up to which no buckling was found, by Sturm's count
     int lifted = 0;         ///< feet that come off the ground under it
     double reactions = 0;   ///< N on the supports along the pull
-    double differs = 0;     ///< m between the largest displacements of the coarse mesh and this one
+    double differs = 0;     ///< m that `moves` may be out by; 0 on the coarse mesh, which stands alone
     bool relative = false;  ///< whether `field` leaves out what the face does as a whole
     std::vector<Eigen::Vector3f> field;  ///< displacement by point of the model, m; empty where nothing moves
 };

@@ -34,7 +34,7 @@ std::vector<Figure> trial_figures(const Trial& t, const Choices& c) {
                       (t.fine ? ", the fine mesh" : ", a coarse mesh: a finer answer is on its way");
     for (const auto& r : t.cases) {
         const auto differs =
-            t.fine ? "; the coarse mesh differs by " + quantity(Kind::thickness, r.differs) : std::string();
+            t.fine ? "; may be out by " + quantity(Kind::thickness, r.differs) : std::string();
         auto reason = r.how + "; worst " + r.where + "; face out of shape by " +
                       quantity(Kind::thickness, r.error) +
                       fmt::format("; skins at {:.0f} % of what they bear", 100 * r.skin);

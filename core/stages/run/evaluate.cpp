@@ -231,6 +231,8 @@ void tool_lines(Book& book, const Before& b, const Shop& shop, const std::string
         book.rated(once, Stage::shell, "setting up bag", 1);
     }
     book.consumable(once, Stage::shell, "brushes, rollers, pots", Kind::count, 1 + b.shell.days);
+    // Plug and mould are each wiped down before their first coat of release.
+    book.consumable(once, Stage::release, "solvent and wipes", Kind::count, 2);
     book.consumable(once, Stage::shell, "gloves and masks", Kind::count, b.brief.people);
     back_lines(book, b, shop);
     book.rated(once, Stage::run, "demould tool", 1);
@@ -259,6 +261,13 @@ void part_lines(Book& book, const Before& b, const Shop& shop) {
         book.consumable(each, Stage::part, b.part_choices.how == LayUp::infused ? "flow medium" : "breather",
                         Kind::area, area);
         book.consumable(each, Stage::part, "sealant tape", Kind::length, b.edge.tape_length / parts);
+        // Hoses are clogged or cut with every pull: two metres to the pump, typical.
+        constexpr double kHose = 2;
+        book.consumable(each, Stage::part, "vacuum hose", Kind::length, kHose / parts);
+        if (b.part_choices.how == LayUp::infused)
+            book.consumable(each, Stage::part, "spiral feed line", Kind::length, b.edge.rim_length / parts);
+        if (b.part_choices.how == LayUp::bagged)
+            book.consumable(each, Stage::part, "perforated film", Kind::area, area);
         book.rated(each, Stage::part, "bagging", bagged);
         book.rated(each, Stage::part, "setting up bag", 1 / parts);
     }

@@ -89,7 +89,9 @@ Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief) {
     }
     for (const auto& r : f.left) {
         if (r.what != kCrowded) continue;  // an open rim is where a mould opens, too: the figures count them
-        add(Severity::caution, "crowded", fmt::format("{} {}", r.count, r.what),
+        add(Severity::caution, "crowded",
+            r.count == 1 ? std::string("1 edge joins three faces or more")
+                         : fmt::format("{} edges join three faces or more", r.count),
             "Area and volume there may be counted twice; crosses on the stand show where: look for an inner "
             "wall "
             "in the file.");
