@@ -378,14 +378,15 @@ void MainWindow::show_scene(bool frame_again) {
     try {
         if (has_chart(stage_))
             chart_->show_chart(job, f, stage_, ink(light_), wording_);
-        else
+        else if (f.shape != nullptr ||
+                 !framed_)  // a shape that does not work leaves the last good one standing
             stand_->show_scene(scene_of(job, f, stage_, ink(light_), wording_, {stand_->apart(), load_}),
                                frame_again || !framed_);
     } catch (const InputError& e) {
         // A shape that cannot be drawn must not take the window down with the job in it.
         say("The stand shows what was before: " + message_of(e));
     }
-    framed_ = f.shape != nullptr;
+    framed_ = framed_ || f.shape != nullptr;
     ribbon_->show_section(section_at_cut(job, f, stage_), wording_);
 }
 

@@ -2,6 +2,7 @@
 
 #include <cholmod.h>
 #include <algorithm>
+#include <new>
 
 namespace jig::shell_fe {
 
@@ -58,6 +59,7 @@ struct Factor::Inside {
         b.xtype = CHOLMOD_REAL;
         b.dtype = CHOLMOD_DOUBLE;
         cholmod_dense* x = cholmod_solve(CHOLMOD_A, factor_, &b, &common_);
+        if (x == nullptr) throw std::bad_alloc();
         Eigen::MatrixXd out =
             Eigen::Map<const Eigen::MatrixXd>(static_cast<const double*>(x->x), right.rows(), right.cols());
         cholmod_free_dense(&x, &common_);

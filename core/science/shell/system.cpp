@@ -301,6 +301,7 @@ Solution System::solve(const Loads& loads) const {
 }
 
 std::vector<Solution> System::solve(const std::vector<Loads>& cases) const {
+    if (cases.empty()) return {};
     const auto& in = *inside_;
     const auto start = std::chrono::steady_clock::now();
     const auto count = static_cast<Eigen::Index>(cases.size());

@@ -16,7 +16,7 @@ using shell_fe::Solution;
 /// Nobody asks what happens at more than so many times the air's own pressure.
 constexpr double kBuckleSearch = 100;
 /// Least shares by which a fine answer may be out: under a push at one place, and under what acts all over.
-constexpr double kPushedOut = 0.10, kEvenlyOut = 0.05;
+constexpr double kPushedOut = 0.15, kEvenlyOut = 0.05;
 
 double edge_for(const ToolInputs& in, std::size_t triangles) {
     double area = 0;

@@ -442,6 +442,7 @@ TEST_CASE("boxes do not fatten with their size, junctions are no rims, and odd m
     CHECK_THROWS_AS(System(model, {{{{-1e6, -1e6, -1e6}, {-1.0001, 1e6, 1e6}}, kAll}}, quiet), InputError);
     CHECK_NOTHROW(System(model, {{{{-1e6, -1e6, -1e6}, {-0.9999, 1e6, 1e6}}, kAll}}, quiet));
     CHECK(s.notes().empty());
+    CHECK(s.solve(std::vector<Loads>{}).empty());
     auto odd = model;
     std::swap(odd.mesh.triangles[3][0], odd.mesh.triangles[3][1]);
     odd.mesh.points.push_back(odd.mesh.points[12]);
