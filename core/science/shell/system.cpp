@@ -27,14 +27,6 @@ bool inside(const Bounds& box, const Point& p, double near) {
     return ((p - box.low).array() >= -near).all() && ((box.high - p).array() >= -near).all();
 }
 
-/// What a point bears, entered where it is not yet.
-Point& bear(Solution& u, std::uint32_t point) {
-    for (auto& [known, force] : u.held) {
-        if (known == point) return force;
-    }
-    return u.held.emplace_back(point, Point::Zero()).second;
-}
-
 double since(std::chrono::steady_clock::time_point start) {
     return std::chrono::duration<double>(std::chrono::steady_clock::now() - start).count();
 }
@@ -81,7 +73,9 @@ struct System::Inside {
     }
     [[nodiscard]] std::vector<char> held_by(const std::vector<Support>& supports) const;
     void assemble(Progress& progress);
-    void add_reactions(std::vector<Solution>& solutions) const;
+    void add_reactions(std::vector<Solution>& solutions, const std::vector<std::uint32_t>& place) const;
+    /// Lists the points that supports hold in every solution, and says by point its place in that list.
+    [[nodiscard]] std::vector<std::uint32_t> list_held(std::vector<Solution>& solutions) const;
     /// A full matrix over `from` (one column each) as solved for, and back.
     [[nodiscard]] Eigen::VectorXd whole(const Eigen::VectorXd& solved) const {
         Eigen::VectorXd out = Eigen::VectorXd::Zero(static_cast<Eigen::Index>(matrix->number.size()));
@@ -319,6 +313,7 @@ std::vector<Solution> System::solve(const std::vector<Loads>& cases) const {
     });
     const Eigen::MatrixXd u = in.factor.solve(right);
     std::vector<Solution> out(cases.size());
+    const auto place = in.list_held(out);
     for (std::size_t c = 0; c < out.size(); ++c) {
         out[c].freedoms = in.whole(u.col(static_cast<Eigen::Index>(c)));
         for (std::size_t i = 0; i < in.mesh().points.size(); ++i)
@@ -327,10 +322,10 @@ std::vector<Solution> System::solve(const std::vector<Loads>& cases) const {
             const double force = forces[c][static_cast<Eigen::Index>(i)];
             if (i % 6 >= 3 || number[i] >= 0 || force == 0) continue;
             out[c].reactions[static_cast<Eigen::Index>(i % 6)] -= force;
-            bear(out[c], static_cast<std::uint32_t>(i / 6))[static_cast<Eigen::Index>(i % 6)] -= force;
+            out[c].held[place[i / 6]].second[static_cast<Eigen::Index>(i % 6)] -= force;
         }
     }
-    in.add_reactions(out);
+    in.add_reactions(out, place);
     for (std::size_t c = 0; c < out.size(); ++c) {
         Point sum = out[c].reactions;
         double size = 0;
@@ -348,7 +343,21 @@ std::vector<Solution> System::solve(const std::vector<Loads>& cases) const {
     return out;
 }
 
-void System::Inside::add_reactions(std::vector<Solution>& solutions) const {
+std::vector<std::uint32_t> System::Inside::list_held(std::vector<Solution>& solutions) const {
+    std::vector<std::uint32_t> place(mesh().points.size(), kNoFace);
+    std::vector<std::pair<std::uint32_t, Point>> list;
+    for (std::uint32_t i = 0; i < place.size(); ++i) {
+        const auto n = 6 * std::size_t{i};
+        if (row(n) >= 0 && row(n + 1) >= 0 && row(n + 2) >= 0) continue;
+        place[i] = static_cast<std::uint32_t>(list.size());
+        list.emplace_back(i, Point::Zero());
+    }
+    for (auto& solution : solutions) solution.held = list;
+    return place;
+}
+
+void System::Inside::add_reactions(std::vector<Solution>& solutions,
+                                   const std::vector<std::uint32_t>& place) const {
     // What the held freedoms carry: the elements' forces on them less the loads put there.
     const auto holds = [&](std::uint32_t i) {
         const auto n = 6 * std::size_t{i};
@@ -366,7 +375,7 @@ void System::Inside::add_reactions(std::vector<Solution>& solutions) const {
                     if (row(6 * std::size_t{points[p]} + k) >= 0) continue;
                     const double force = back[static_cast<Eigen::Index>(6 * p + k)];
                     solution.reactions[static_cast<Eigen::Index>(k)] += force;
-                    bear(solution, points[p])[static_cast<Eigen::Index>(k)] += force;
+                    solution.held[place[points[p]]].second[static_cast<Eigen::Index>(k)] += force;
                 }
             }
         }

@@ -15,6 +15,7 @@ using shell_fe::System;
 namespace {
 
 /// So many places round the rim are leant on, and so many wedge slots are tried.
+constexpr double kHand = 0.05;  // m, half the patch that a hand presses on and that strains are judged over
 constexpr std::size_t kLeanings = 24, kLevers = 12, kMostBolts = 1000;
 
 std::vector<std::uint32_t> corners_of(const std::vector<Point>& points,
@@ -207,7 +208,6 @@ Loads Bench::weight(double sign) {
 Loads Bench::leaning(std::uint32_t at) const {
     // Hands and hip press on a patch, not on a point: it is shared out along a hand's width of the rim by
     // what each point has of it. A point force's own dimple would grow as the mesh gets finer.
-    constexpr double kHand = 0.05;  // m to either side
     const auto& rim = tool_.rim;
     std::vector<std::pair<std::uint32_t, double>> shares;
     double whole = 0;
@@ -356,7 +356,6 @@ void Bench::strains(const System& system, const Solution& u, double warming, Cas
                                                                 : nullptr;
     // The strain at a point force or a tie is the mesh's own and grows as it gets finer: what is judged is
     // the mean over the patch of a hand about each face.
-    constexpr double kHand = 0.05;  // m, half its width
     std::vector<double> raw(mesh.triangles.size());
     for (std::size_t f = 0; f < raw.size(); ++f) {
         const auto& l = model.skins[model.skin_of(f)].laminate;
