@@ -16,14 +16,15 @@ Calls calls(const Choices& c, const Findings& f, const shell::Findings& shell, c
         out.push_back({Stage::back, s, key, std::move(headline), std::move(why), std::move(fix)});
     };
     const auto fix_pitch = [&]() -> std::optional<Fix> {
-        // Where ribs cross, a field is held on four sides: the strip asks too much, the tool's own trial does
-        // not.
-        if (f.pitch_for_limit <= 0 || (c.has_grid() && c.across && c.along)) return {};
+        // Ribs close enough for the strip would be a back of plywood: an egg-crate holds a field on four
+        // sides, and its own trial says what pitch it needs.
+        if (c.kind == BackKind::none)
+            return Fix{"Hold it with an egg-crate", patch_of("back", "kind", "egg_crate")};
+        // Where ribs cross, and where there are none to move, the strip has no pitch to offer.
+        if (f.pitch_for_limit <= 0 || !c.has_grid() || (c.across && c.along)) return {};
         // Whole centimetres, rounded down, so that the sheet reads like a drawing.
         const double pitch = std::max(0.02, std::floor(f.pitch_for_limit * 100) / 100);
-        auto patch = patch_of("back", "pitch", pitch);
-        if (!c.has_grid()) patch["back"]["kind"] = "egg_crate";
-        return Fix{"Set the ribs at " + quantity(Kind::length, pitch), patch};
+        return Fix{"Set the ribs at " + quantity(Kind::length, pitch), patch_of("back", "pitch", pitch)};
     };
     const auto where = c.has_grid() ? std::string("Rib pitch ") : std::string("Free span ");
     if (f.sag.person + f.sag.own > c.limit) {
