@@ -9,6 +9,7 @@
 #include "app/print/sheets.hpp"
 #include "app/window/main_window.hpp"
 #include "app/window/places.hpp"
+#include "core/stages/back/trial.hpp"
 
 namespace {
 
@@ -27,7 +28,7 @@ Shop shop_here() {
 int print_only(const QString& job_path, const QString& pdf, const QString& page) {
     const auto job = load_job(job_path.toStdString());
     Progress progress;
-    const auto findings = evaluate(job, shop_here(), nullptr, progress);
+    const auto findings = evaluate(job, shop_here(), progress);
     SheetOptions options;
     options.page = page.compare("letter", Qt::CaseInsensitive) == 0 ? QPageSize::Letter : QPageSize::A4;
     app::print_sheets(job, findings, pdf, options);

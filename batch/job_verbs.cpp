@@ -9,8 +9,7 @@
 #include <cstdlib>
 #include <filesystem>
 
-#include "batch/verbs.hpp"
-#include "core/job/evaluate.hpp"
+#include "batch/on_board.hpp"
 #include "core/job/job_file.hpp"
 #include "core/job/tables.hpp"
 #include "core/science/mesh/solid.hpp"
@@ -18,12 +17,6 @@
 
 namespace jig::batch {
 namespace {
-
-Findings evaluate_file(const Arguments& a, Job& job, Progress& progress) {
-    const auto shop = load_shop(data_folder() + "/library", a.option("library").value_or(""));
-    job = load_job(a.file("the job file"));
-    return evaluate(job, shop, nullptr, progress);
-}
 
 /// The sheets are drawn by the window's own printer, started without a window.
 void print_sheets(const std::string& job, const std::string& pdf) {
@@ -54,8 +47,8 @@ void print_sheets(const std::string& job, const std::string& pdf) {
 }  // namespace
 
 Json run_report(const Arguments& a, Progress& progress) {
-    Job job;
-    const auto findings = evaluate_file(a, job, progress);
+    const OnBoard on(a, Depth::fine, progress);
+    const auto& findings = on.findings;
     auto out = findings_to_json(findings);
     if (const auto folder = a.option("csv")) {
         std::error_code bad;
@@ -71,22 +64,15 @@ Json run_report(const Arguments& a, Progress& progress) {
 }
 
 Json run_check(const Arguments& a, Progress& progress) {
-    Job job;
-    const auto findings = evaluate_file(a, job, progress);
-    return {{"calls", calls_to_json(findings.calls)}};
+    return {{"calls", calls_to_json(OnBoard(a, Depth::fine, progress).findings.calls)}};
 }
 
 Json run_plug(const Arguments& a, Progress& progress) {
-    const auto shop = load_shop(data_folder() + "/library", a.option("library").value_or(""));
-    const auto job = load_job(a.file("the job file"));
-    const auto findings = evaluate(job, shop, nullptr, progress);
-    if (!findings.shape || !findings.split || !findings.plug) {
-        for (const auto& call : findings.calls) {
-            if (call.key == "input")
-                throw InputError(name_of(call.stage).key, worded(call.headline), worded(call.why));
-        }
-        throw InputError("plug", "the job has no shape to build", "see jigshell-batch check");
-    }
+    OnBoard on(a, Depth::stages, progress);
+    on.need(Stage::plug);
+    const auto& job = on.job;
+    const auto& shop = *on.shop;
+    const auto& findings = on.findings;
     const auto figures = [](const std::vector<Figure>& list) {
         Json out = Json::object();
         for (const auto& f : list)
@@ -97,8 +83,7 @@ Json run_plug(const Arguments& a, Progress& progress) {
         return out;
     };
     Json routes = Json::array(), files = Json::array();
-    for (const auto& plan : plug::side_by_side(job.plug, job.shape, *findings.shape, *findings.split,
-                                               job.brief, shop, progress)) {
+    for (const auto& plan : *on.board.routes(on.sheet, progress)) {
         Json needs = Json::array(), works = Json::array();
         for (const auto& n : plan.needs)
             needs.push_back({{"what", n.what},

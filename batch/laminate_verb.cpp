@@ -32,7 +32,7 @@ PlyMaterial material_from(const JsonPlace& place) {
 PlyMaterial named_material(const std::string& name, const Shop& shop, const Resin& resin, double thickness,
                            double& lies_at, const std::string& where) {
     if (const auto* r = find(shop.reinforcements, name)) {
-        const auto& fibre = shop.fibre(r->fibre);
+        const auto& fibre = fibre_of(r->fibre);
         const double vf = r->areal_mass / (fibre.density * thickness);
         if (vf > 0.78) {
             throw InputError(where,

@@ -1,4 +1,4 @@
-#include "batch/verbs.hpp"
+#include "batch/on_board.hpp"
 #include "core/job/job_file.hpp"
 #include "core/job/schools.hpp"
 #include "core/stages/shell/find_stack.hpp"
@@ -14,23 +14,18 @@ Json layers_json(const std::vector<Layer>& layers) {
 }  // namespace
 
 Json run_shell(const Arguments& a, Progress& progress) {
-    const auto shop = load_shop(data_folder() + "/library", a.option("library").value_or(""));
-    auto job = load_job(a.file("the job file"));
-    if (const auto typed = a.option("build")) {
+    if (a.option("out") && !a.option("build"))
+        throw InputError("--out", "without --build the job stays as it is", "say what to build");
+    OnBoard on(a, Depth::stages, progress, [&](Job& job, const Shop& shop) {
+        const auto typed = a.option("build");
+        if (!typed) return;
         job.shell.layers = shell::from_units(*typed, job.shell, nullptr, shop);
         if (const auto out = a.option("out")) save_job(job, *out);
-    } else if (a.option("out")) {
-        throw InputError("--out", "without --build the job stays as it is", "say what to build");
-    }
-    const auto findings = evaluate(job, shop, nullptr, progress);
-    if (!findings.shell) {
-        for (const auto& call : findings.calls) {
-            if (call.key == "input")
-                throw InputError(name_of(call.stage).key, worded(call.headline), worded(call.why));
-        }
-        throw InputError("shell", "the job's shell is not worked out", "see jigshell-batch check");
-    }
-    const auto& f = *findings.shell;
+    });
+    on.need(Stage::shell);
+    const auto& job = on.job;
+    const auto& shop = *on.shop;
+    const auto& f = *on.findings.shell;
     Json order = Json::array(), zones = Json::array();
     for (const auto& step : f.order)
         order.push_back({{"what", worded(step.what)},
@@ -46,7 +41,7 @@ Json run_shell(const Arguments& a, Progress& progress) {
                          {"units", z.units},
                          {"thickness_m", z.whole.laminate.thickness}});
     Json schools = Json::array();
-    for (const auto& plan : schools_side_by_side(job, findings, shop, progress)) {
+    for (const auto& plan : schools_side_by_side(on.board, job, on.shop, progress)) {
         Json sums = Json::object();
         for (const auto& s : plan.sums)
             sums[s.key] = {{"value", s.value},
@@ -59,7 +54,7 @@ Json run_shell(const Arguments& a, Progress& progress) {
                            {"untried", plan.untried.empty() ? Json() : Json(worded(plan.untried))},
                            {"sums", std::move(sums)}});
     }
-    const auto found = shell::find_stacks(job.shell, job.shell.seek, job.back, f.area, shop, progress);
+    const auto& found = *on.board.seek_stack(on.sheet, progress);
     Json stacks = Json::array();
     for (const auto& p : found.curve)
         stacks.push_back({{"thickness_m", p.thickness},

@@ -1,6 +1,5 @@
-#include "batch/verbs.hpp"
-#include "core/job/job_file.hpp"
-#include "core/job/trial.hpp"
+#include "batch/on_board.hpp"
+#include "core/stages/back/suggest.hpp"
 
 namespace jig::batch {
 namespace {
@@ -28,19 +27,18 @@ Json case_json(const back::CaseResult& r) {
 }  // namespace
 
 Json run_tool(const Arguments& a, Progress& progress) {
-    const auto shop = load_shop(data_folder() + "/library", a.option("library").value_or(""));
-    auto job = load_job(a.file("the job file"));
-    job.edge.piece = static_cast<int>(a.number("piece", job.edge.piece, 1, 12));
-    const auto findings = evaluate(job, shop, nullptr, progress);
-    for (const auto& call : findings.calls) {
-        if (call.key == "input" && call.stage <= Stage::back)
-            throw InputError(name_of(call.stage).key, worded(call.headline), worded(call.why));
-    }
-    TrialMeshes meshes;
-    const auto quick = try_tool(job, findings, shop, Fineness::quick, nullptr, meshes, progress);
-    const auto trial = a.option("quick").has_value()
-                           ? quick
-                           : try_tool(job, findings, shop, Fineness::fine, quick.get(), meshes, progress);
+    OnBoard on(a, Depth::stages, progress, [&](Job& job, const Shop&) {
+        job.edge.piece = static_cast<int>(a.number("piece", job.edge.piece, 1, 12));
+    });
+    const auto& job = on.job;
+    const auto& shop = *on.shop;
+    on.need(Stage::back);
+    const double quick = on.work_out(Depth::quick, progress);
+    const double fine = a.option("quick").has_value() ? 0 : on.work_out(Depth::fine, progress);
+    on.need(Stage::back);
+    const auto& findings = on.findings;
+    if (!findings.trial) throw InputError("edge", findings.edge->no_tool, "see Edge");
+    const auto& trial = findings.trial;
     Json cases = Json::array();
     for (const auto& r : trial->cases) cases.push_back(case_json(r));
     Json out{{"cases", std::move(cases)},
@@ -51,12 +49,11 @@ Json run_tool(const Arguments& a, Progress& progress) {
                {"ballast_kg", trial->tips.ballast}}},
              {"degrees_of_freedom", trial->freedoms},
              {"mesh_m", trial->edge},
-             {"seconds",
-              {{"quick", quick->seconds}, {"all", quick->seconds + (trial != quick ? trial->seconds : 0)}}},
+             {"seconds", {{"quick", quick}, {"all", quick + fine}}},
              {"notes", trial->notes},
              {"calls", calls_to_json(back::trial_calls(*trial, job.back, job.brief))}};
     if (a.option("suggest").has_value()) {
-        const auto found = back::suggest(tool_inputs(job, findings, shop), progress);
+        const auto& found = *on.board.seek_pitch(on.sheet, progress);
         const auto tried = [](const std::vector<back::Tried>& list, const char* name) {
             Json all = Json::array();
             for (const auto& t : list)

@@ -49,7 +49,7 @@ void nesting_against_rows(benchmark::State& state, const char* name) {
     job.plug.board = "MDF 18 mm";
     job.shape.place.scale = 0.6;
     Progress quiet;
-    const auto findings = evaluate(job, shop, nullptr, quiet);
+    const auto findings = evaluate(job, shop, quiet, Depth::stages);
     const auto& plan = findings.plug->plans.front();
     const auto pieces = plug::cut_pieces(plan, job.plug);
     const auto rules = plug::sheet_rules(plan, job.plug, shop);
@@ -77,7 +77,7 @@ void seven_routes(benchmark::State& state) {
     const auto shop = load_shop(std::string(JIG_SOURCE_DATA) + "/library");
     const auto job = load_job(std::string(JIG_SOURCE_DATA) + "/demo/cello-case.json");
     Progress quiet;
-    const auto f = evaluate(job, shop, nullptr, quiet);
+    const auto f = evaluate(job, shop, quiet, Depth::stages);
     for (auto _ : state)
         benchmark::DoNotOptimize(
             plug::side_by_side(job.plug, job.shape, *f.shape, *f.split, job.brief, shop, quiet).size());

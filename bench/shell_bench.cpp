@@ -74,21 +74,20 @@ BENCHMARK(shell_against_cholmod)
     ->Unit(benchmark::kMillisecond)
     ->Iterations(1);
 
-/// The demo job's whole quick trial, mesh of its face given, against one bare assembling, factoring and
+/// The demo job's whole quick trial, its face's mesh with it, against one bare assembling, factoring and
 /// solving of its structure.
 void tool_quick_trial(benchmark::State& state) {
     const auto shop = load_shop(JIG_SOURCE_DATA "/library");
     const auto job = load_job(JIG_SOURCE_DATA "/demo/cello-case.json");
     Progress quiet;
-    const auto findings = evaluate(job, shop, nullptr, quiet);
-    TrialMeshes meshes;
+    const auto findings = evaluate(job, shop, quiet, Depth::stages);
     std::shared_ptr<const back::Trial> trial;
-    const auto once = [&] { trial = try_tool(job, findings, shop, Fineness::quick, nullptr, meshes, quiet); };
+    const auto once = [&] { trial = try_tool(job, findings, shop, Fineness::quick, nullptr, quiet); };
     once();
     for (auto _ : state) once();
     const double whole = bench::fastest(3, once);
     const auto in = tool_inputs(job, findings, shop);
-    const auto& face = meshes.face(findings.edge->tool, trial->edge, quiet);
+    const auto face = back::even_face(*findings.edge->tool, trial->edge, quiet);
     const auto tool = back::build_tool(in, face, quiet);
     const double bare = bench::fastest(3, [&] {
         const shell_fe::System s(tool.model, {{{}, {true, true, true, true, true, true}, tool.feet}}, quiet);

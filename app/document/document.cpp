@@ -9,6 +9,9 @@
 #include <QRegularExpression>
 #include <QThread>
 
+#include "core/job/trial.hpp"
+#include "core/stages/back/trial.hpp"
+
 namespace jig::app {
 namespace {
 
@@ -111,6 +114,7 @@ void Document::start(Job job, const QString& path) {
     future_.clear();
     job_ = std::move(job);
     looked_at_.clear();
+    findings_.trial = nullptr;  // another tool's
     for (std::size_t s = 0; s < kStages.size(); ++s) {
         if (std::find(job_.looked_at.begin(), job_.looked_at.end(), kStages[s].key) != job_.looked_at.end())
             looked_at_.insert(static_cast<Stage>(s));
@@ -148,114 +152,49 @@ void Document::set_shop(Shop shop) {
     after_change();
 }
 
-void Document::after_change() {
+void Document::end_drag() {
+    if (!dragging_) return;
+    dragging_ = false;
+    wake();  // where the drag has ended is worth remembering
+}
+
+void Document::wake() {
     {
         const std::lock_guard hold(lock_);
         next_ = job_;
         next_shop_ = shop_;
+        next_passing_ = dragging_;
         ++wanted_;
         if (running_) running_->stop();
     }
     wake_.notify_all();
-    if (suggestion_) {
-        // A pitch and feet that were taken keep what was tried; anything else overtakes it.
-        auto a = job_, b = suggested_for_;
-        a.back.pitch = b.back.pitch;
-        a.back.feet.inset = b.back.feet.inset;
-        a.cut = b.cut;
-        if (!(a == b)) suggestion_.reset();
-    }
+}
+
+void Document::after_change() {
+    wake();
     if (!recovery_.isEmpty() && unsaved()) autosave_timer_.start(kAutosaveAfter);
     emit changed();
 }
 
-void Document::try_finely(bool finely) {
-    {
-        const std::lock_guard hold(lock_);
-        if (finely_ == finely) return;
-        finely_ = finely;
-        ++wish_;
-    }
-    wake_.notify_all();
-}
-
-/// The quick answer first, the fine one behind it. What an earlier trial has and nothing changed is taken
-/// over.
-void Document::try_out(const Job& job, const Findings& findings, const Shop& shop, std::uint64_t number,
-                       std::uint64_t wish, Progress& progress) {
-    bool finely = false;
-    {
-        const std::lock_guard hold(lock_);
-        finely = finely_;
-    }
-    const auto tell = [&](const std::shared_ptr<const back::Trial>& trial, bool last) {
-        auto whole = with_trial(findings, job, trial);
-        QMetaObject::invokeMethod(
-            this,
-            [this, number, wish, last, f = std::move(whole)]() mutable {
-                if (number < wanted_) return;
-                findings_ = std::move(f);
-                if (last) {
-                    tried_ = number + wish;
-                    emit trial_progressed(1, {});
-                }
-                emit evaluated();
-            },
-            Qt::QueuedConnection);
-    };
-    try {
-        auto trial =
-            last_trial_.trial != nullptr && same_trial(last_trial_.job, last_trial_.findings, job, findings)
-                ? last_trial_.trial
-                : nullptr;
-        if (trial == nullptr) {
-            trial = try_tool(job, findings, shop, Fineness::quick, nullptr, meshes_, progress);
-            last_trial_ = {job, findings, trial};
-        }
-        const bool fine_wanted = finely && !trial->fine;
-        tell(trial, !fine_wanted);
-        if (!fine_wanted) return;
-        auto fine = try_tool(job, findings, shop, Fineness::fine, trial.get(), meshes_, progress);
-        last_trial_ = {job, findings, fine};
-        tell(fine, true);
-    } catch (const InputError& e) {
-        // The stages say what stops them; a mesh that fails is said here.
-        const auto words = QString::fromStdString("The tool was not tried out: " + worded(e.problem()));
-        const bool stages_fine = findings.back && findings.edge && findings.edge->tool;
-        QMetaObject::invokeMethod(
-            this,
-            [this, number, wish, words, stages_fine] {
-                if (number < wanted_) return;
-                tried_ = number + wish;
-                if (stages_fine) emit refused(words);
-                emit trial_progressed(1, {});
-            },
-            Qt::QueuedConnection);
-    }
-}
-
+/// Figures first, then the tool tried out quickly and finely behind them. What a newer edit overtakes is
+/// dropped; what was finished of it stays on the board.
 void Document::work() {
-    Evaluated before;
-    std::shared_ptr<const Shop> before_shop;
-    std::uint64_t done = 0, wished = 0;
+    std::uint64_t done = 0;
     while (true) {
         Job job;
         std::shared_ptr<const Shop> shop;
-        std::uint64_t number = 0, wish = 0;
-        std::shared_ptr<Progress> progress;
+        std::uint64_t number = 0;
+        bool passing = false;
+        auto progress = std::make_shared<Progress>();
         auto trying = std::make_shared<std::atomic<bool>>(false);
         {
             std::unique_lock hold(lock_);
-            wake_.wait(hold, [&] { return leaving_ || wanted_ != done || wish_ != wished; });
+            wake_.wait(hold, [&] { return leaving_ || wanted_ != done; });
             if (leaving_) return;
             job = next_;
             shop = next_shop_;
             number = wanted_;
-            wish = wish_;
-            if (shop == nullptr) {
-                wished = wish;
-                continue;
-            }
+            passing = next_passing_;
             progress = std::make_shared<Progress>([this, trying](double fraction, std::string_view doing) {
                 const auto words = QString::fromUtf8(doing.data(), static_cast<qsizetype>(doing.size()));
                 const bool trial = *trying;
@@ -272,20 +211,19 @@ void Document::work() {
             running_ = progress;
         }
         try {
-            auto findings = evaluate(job, *shop, before_shop == shop ? &before : nullptr, *progress);
-            before = {job, findings};
-            if (before_shop != shop) last_trial_ = {};
-            before_shop = shop;
-            if (number != done)
+            const auto sheet = board_->lay(std::move(job), std::move(shop), passing);
+            for (const auto depth : {Depth::stages, Depth::quick, Depth::fine}) {
+                *trying = depth != Depth::stages;
+                auto findings = board_->work_out(sheet, depth, *progress);
+                const bool last = depth == Depth::fine || (findings.trial && findings.trial->fine);
                 QMetaObject::invokeMethod(
                     this,
-                    [this, number,
-                     f = with_trial(findings, job, last_trial_.trial,
-                                    !same_trial(last_trial_.job, last_trial_.findings, job,
-                                                findings))]() mutable { take(number, std::move(f)); },
+                    [this, number, last, f = std::move(findings)]() mutable {
+                        take(number, std::move(f), last);
+                    },
                     Qt::QueuedConnection);
-            *trying = true;
-            try_out(job, findings, *shop, number, wish, *progress);
+                if (last) break;
+            }
         } catch (const Cancelled&) {
             // A newer edit has overtaken this run: its findings are not wanted any more.
         } catch (const std::exception& e) {
@@ -295,14 +233,22 @@ void Document::work() {
                 Qt::QueuedConnection);
         }
         done = number;
-        wished = wish;
     }
 }
 
-void Document::take(std::uint64_t number, Findings findings) {
+void Document::take(std::uint64_t number, Findings findings, bool last) {
     if (number < wanted_) return;
+    // Until the tool is tried out anew its last figures stay on screen, marked.
+    const bool first = evaluated_ != number;
+    const auto older = findings_.trial;
     findings_ = std::move(findings);
+    if (first && !last && !findings_.trial && older && findings_.edge && findings_.edge->tool)
+        findings_ = with_trial(findings_, job_, older, true);
     evaluated_ = number;
+    if (last) {
+        tried_ = number;
+        emit trial_progressed(1, {});
+    }
     emit evaluated();
 }
 
@@ -314,12 +260,6 @@ bool Document::wait_evaluated(int milliseconds) {
         QThread::msleep(1);
     }
     return !stale();
-}
-
-void Document::suggest(back::Suggestion found) {
-    suggestion_ = std::move(found);
-    suggested_for_ = job_;
-    emit evaluated();
 }
 
 bool Document::wait_tried(int milliseconds) {

@@ -11,7 +11,6 @@
 
 #include "core/job/evaluate.hpp"
 #include "core/job/job_file.hpp"
-#include "core/job/trial.hpp"
 
 namespace jig::app {
 
@@ -30,9 +29,11 @@ class Document : public QObject {
     [[nodiscard]] const Findings& findings() const { return findings_; }
     [[nodiscard]] bool stale() const { return evaluated_ != wanted_; }
     /// Whether the tool on trial is on its way: findings come twice or three times, better each time.
-    [[nodiscard]] bool trying() const { return tried_ != wanted_ + wish_; }
-    /// Whether the tool is tried out on a fine mesh too, which takes seconds; while somebody looks at it.
-    void try_finely(bool finely);
+    [[nodiscard]] bool trying() const { return tried_ != wanted_; }
+    /// Where findings are kept from edit to edit, for work that goes on behind the window.
+    [[nodiscard]] const std::shared_ptr<JobBoard>& board() const { return board_; }
+    /// Takes up what other work has put on the board.
+    void look_again() { wake(); }
     [[nodiscard]] QString path() const { return path_; }
     [[nodiscard]] const QString& recovery() const { return recovery_; }
     [[nodiscard]] bool unsaved() const { return !(job_ == saved_); }
@@ -43,7 +44,7 @@ class Document : public QObject {
     void replace(const QString& name, Job job);
     /// One of many edits of a drag: all until `end_drag` are one step, however long it takes.
     void drag(const QString& name, Job job);
-    void end_drag() { dragging_ = false; }
+    void end_drag();
     [[nodiscard]] QString undo_name() const { return past_.empty() ? QString() : past_.back().name; }
     [[nodiscard]] QString redo_name() const { return future_.empty() ? QString() : future_.back().name; }
     void undo();
@@ -67,10 +68,6 @@ class Document : public QObject {
     void autosave_now();
     void forget_autosave();
 
-    /// What the last search for a rib pitch found; none where the tool has changed since.
-    [[nodiscard]] const std::optional<back::Suggestion>& suggestion() const { return suggestion_; }
-    void suggest(back::Suggestion found);
-
     /// Waits until the findings belong to the job, `milliseconds` at most.
     bool wait_evaluated(int milliseconds);
     /// The same for the tool on trial.
@@ -93,19 +90,17 @@ class Document : public QObject {
     [[nodiscard]] Job for_file() const;
     void push(const QString& name);
     void after_change();
+    void wake();
     void work();
     void autosave(const Job& job, const QString& path, int number);
-    void take(std::uint64_t number, Findings findings);
-    void try_out(const Job& job, const Findings& findings, const Shop& shop, std::uint64_t number,
-                 std::uint64_t wish, Progress& progress);
+    void take(std::uint64_t number, Findings findings, bool last);
 
     std::shared_ptr<const Shop> shop_;
     QString recovery_, path_;
     Job job_, saved_;
     std::set<Stage> looked_at_;
     Findings findings_;
-    std::optional<back::Suggestion> suggestion_;
-    Job suggested_for_;
+    std::shared_ptr<JobBoard> board_ = std::make_shared<JobBoard>();
     std::vector<Step> past_, future_;
     qint64 last_edit_ = 0;
     bool dragging_ = false;
@@ -119,20 +114,11 @@ class Document : public QObject {
     std::condition_variable wake_;
     Job next_;
     std::shared_ptr<const Shop> next_shop_;
+    bool next_passing_ = false;
     std::uint64_t wanted_ = 0, evaluated_ = 0, tried_ = 0;
-    std::uint64_t wish_ = 0;  ///< counts changes of `finely_`
-    bool finely_ = false;
     std::shared_ptr<Progress> running_;
     bool leaving_ = false;
 
-    // The worker's own.
-    struct Tried {
-        Job job;
-        Findings findings;
-        std::shared_ptr<const back::Trial> trial;
-    };
-    Tried last_trial_;
-    TrialMeshes meshes_;
     std::thread worker_;
 };
 

@@ -4,6 +4,7 @@
 #include <functional>
 
 #include "app/stand/scene.hpp"
+#include "core/stages/back/trial.hpp"
 
 namespace jig::app {
 

@@ -5,7 +5,6 @@
 #include "app/print/sheets.hpp"
 #include "core/job/job_file.hpp"
 #include "core/job/tables.hpp"
-#include "core/job/trial.hpp"
 #include "core/science/mesh/mesh_file.hpp"
 #include "core/science/mesh/solid.hpp"
 #include "core/science/mesh/step.hpp"
@@ -310,12 +309,8 @@ QString drilling_pdf(const Outgoing& out, Progress& progress) {
 }
 
 /// The tool tried out on the fine mesh as a table.
-QString trial_csv(const Outgoing& out, Progress& progress) {
-    TrialMeshes meshes;
-    const auto quick = try_tool(out.job, out.findings, out.shop, Fineness::quick, nullptr, meshes, progress);
-    const auto fine =
-        try_tool(out.job, out.findings, out.shop, Fineness::fine, quick.get(), meshes, progress);
-    write_atomically(trial_table(*fine), out.path.toStdString());
+QString trial_csv(const Outgoing& out, Progress&) {
+    write_atomically(trial_table(needed(out.findings.trial, "back")), out.path.toStdString());
     return written(out.path);
 }
 

@@ -367,7 +367,6 @@ void MainWindow::show_stage(Stage stage) {
     document_->look_at(stage);
     card_->set_stage(stage);
     slip_->show_stage(stage);
-    document_->try_finely(stage == Stage::back);
     centre_->setCurrentWidget(has_chart(stage) ? static_cast<QWidget*>(chart_) : stand_);
     show_scene(true);
 }

@@ -14,6 +14,7 @@
 #include "app/window/exports.hpp"
 #include "app/window/job_card.hpp"
 #include "app/window/palette.hpp"
+#include "core/stages/back/trial.hpp"
 
 class QLabel;
 class QProgressBar;

@@ -21,6 +21,7 @@
 #include "core/science/mesh/repair.hpp"
 #include "core/science/mesh/stl.hpp"
 #include "core/stages/shape/tray.hpp"
+#include "core/stages/back/suggest.hpp"
 
 namespace jig::app {
 bool MainWindow::open_job(const QString& path) {
@@ -60,11 +61,9 @@ bool MainWindow::send(Errand::Work work) {
 bool MainWindow::write_out(const Export& what, const QString& path) {
     // Worked out on the side where the figures on screen are still being renewed, so that the file belongs to
     // the job as it is now.
-    std::optional<Findings> known;
-    if (!document_->stale()) known = document_->findings();
-    return send([write = what.write, path, job = document_->job(), shop = document_->shared_shop(), known,
-                 stage = stage_, wording = wording_](Progress& progress) {
-        const auto findings = known ? *known : evaluate(job, *shop, nullptr, progress);
+    return send([write = what.write, path, job = document_->job(), shop = document_->shared_shop(),
+                 board = document_->board(), stage = stage_, wording = wording_](Progress& progress) {
+        const auto findings = board->work_out(board->lay(job, shop), Depth::fine, progress);
         const auto message = write({job, findings, *shop, stage, wording, path}, progress);
         return [message] { return message; };
     });
@@ -75,9 +74,9 @@ bool MainWindow::set_schools_side_by_side() {
         say("The schools can be set side by side once the shell is worked out.");
         return false;
     }
-    return send([this, job = document_->job(), findings = document_->findings(),
+    return send([this, job = document_->job(), board = document_->board(),
                  shop = document_->shared_shop()](Progress& progress) -> Errand::Homecoming {
-        auto plans = schools_side_by_side(job, findings, *shop, progress);
+        auto plans = schools_side_by_side(*board, job, shop, progress);
         return [this, job, plans = std::move(plans)]() mutable {
             shell_sheet_->show_schools(std::move(plans), job);
             centre_->setCurrentWidget(shell_sheet_);
@@ -91,10 +90,9 @@ bool MainWindow::seek_stack() {
         say("A stack can be sought once the shell is worked out.");
         return false;
     }
-    return send([this, job = document_->job(), area = document_->findings().shell->area,
+    return send([this, job = document_->job(), board = document_->board(),
                  shop = document_->shared_shop()](Progress& progress) -> Errand::Homecoming {
-        progress.report(0.1, "trying stacks");
-        auto found = shell::find_stacks(job.shell, job.shell.seek, job.back, area, *shop, progress);
+        auto found = *board->seek_stack(board->lay(job, shop), progress);
         return [this, job, found = std::move(found)]() mutable {
             const auto tried = found.tried;
             shell_sheet_->show_stacks(std::move(found), job);
@@ -145,31 +143,24 @@ bool MainWindow::keep_offcuts() {
 }
 
 bool MainWindow::seek_pitch() {
-    return send([this, job = document_->job(), findings = document_->findings(),
+    return send([this, job = document_->job(), board = document_->board(),
                  shop = document_->shared_shop()](Progress& progress) -> Errand::Homecoming {
-        auto found = back::suggest(tool_inputs(job, findings, *shop), progress);
-        return [this, job, found = std::move(found)]() mutable {
-            if (!(document_->job() == job)) return QString("The job has changed meanwhile: seek again");
-            const auto pitch = QString::fromStdString(jig::show(Kind::length, found.pitch, wording_));
-            const bool holds = found.holds;
-            document_->suggest(std::move(found));
-            return holds ? "A pitch of " + pitch + " holds both limits"
+        const auto found = board->seek_pitch(board->lay(job, shop), progress);
+        return [this, found] {
+            const auto pitch = QString::fromStdString(jig::show(Kind::length, found->pitch, wording_));
+            document_->look_again();
+            return found->holds ? "A pitch of " + pitch + " holds both limits"
                          : "No pitch holds both limits; the closest tried is " + pitch;
         };
     });
 }
 
 bool MainWindow::set_side_by_side() {
-    std::optional<Findings> known;
-    if (!document_->stale()) known = document_->findings();
-    return send([this, job = document_->job(), shop = document_->shared_shop(),
-                 known](Progress& progress) -> Errand::Homecoming {
-        const auto findings = known ? *known : evaluate(job, *shop, nullptr, progress);
-        if (!findings.shape || !findings.split)
-            throw InputError("plug", "shape and split have no figures yet",
-                             "mend the stops on the job card first");
-        auto plans = plug::side_by_side(job.plug, job.shape, *findings.shape, *findings.split, job.brief,
-                                        *shop, progress);
+    return send([this, job = document_->job(), board = document_->board(),
+                 shop = document_->shared_shop()](Progress& progress) -> Errand::Homecoming {
+        const auto sheet = board->lay(job, shop);
+        auto plans = *board->routes(sheet, progress);
+        const auto findings = board->work_out(sheet, Depth::stages, progress);
         return [this, plans = std::move(plans), job, findings, shop]() mutable {
             routes_->show_routes(std::move(plans), job, findings, *shop);
             if (stage_ != Stage::plug) show_stage(Stage::plug);

@@ -1,203 +1,183 @@
 #include "core/job/evaluate.hpp"
 
 #include <algorithm>
+#include <thread>
+
+#include "core/job/graph.hpp"
+#include "core/job/trial.hpp"
 
 namespace jig {
 namespace {
-
-/// Runs one stage: takes the old findings over where `same` holds, else works them out. Bad input turns into
-/// a stop of that stage.
-template <class F, class Work>
-void stage(Stage which, std::shared_ptr<const F>& slot, const std::shared_ptr<const F>* old, bool same,
-           Calls& failures, Work&& work) {
-    if (same && old != nullptr && *old) {
-        slot = *old;
-        return;
-    }
-    try {
-        slot = std::make_shared<const F>(work());
-    } catch (const InputError& e) {
-        failures.push_back({which,
-                            Severity::stop,
-                            "input",
-                            e.where() + ": " + e.problem(),
-                            "To mend it: " + e.mend() + ".",
-                            {}});
-    }
-}
 
 template <class... Ptr>
 bool all(const Ptr&... p) {
     return (static_cast<bool>(p) && ...);
 }
 
-/// What of the brief the figures of run and the others read; names and customer change nothing.
-brief::Choices nameless(brief::Choices b) {
-    b.job.clear();
-    b.customer.clear();
-    b.part.clear();
-    b.revision = 0;
-    return b;
+Call stop_of(Stage stage, const InputError& e) {
+    return {stage, Severity::stop, "input", e.where() + ": " + e.problem(), "To mend it: " + e.mend() + ".",
+            {}};
 }
 
-/// K of the plug while the shell gels on it.
-double cure_on_plug(const Job& job, const Shop& shop) {
-    if (job.heat.shell_gel > 0) return job.heat.shell_gel;
-    const auto* resin = find(shop.resins, job.shell.resin);
-    return resin != nullptr ? resin->gel_temperature : job.heat.room;
-}
-
-/// Bending stiffness of the flange's laminate along it, N·m; 0 where no joint asks for it or it is not known.
-double flange_plate(const Job& job, const Shop& shop) {
-    if (job.brief.process != Process::squeeze && job.split.way == SplitWay::one) return 0;
-    try {
-        const auto l = shell::flange_laminate(job.shell, shop);
-        return std::min(l.D_free(0, 0), l.D_free(1, 1));
-    } catch (const InputError&) {
-        return 0;  // Shell says what is wrong with it
-    }
-}
-
-/// Temperatures that the shell is made between.
-shell::Warmth warmth(const Job& job, const Shop& shop) {
-    return {job.heat.room, std::max(job.heat.room, cure_on_plug(job, shop))};
-}
-
-void gather(const Job& job, Findings& f, const Shop& shop, Calls failures) {
-    f.calls.clear();
-    const auto add = [&](Calls more) {
-        f.calls.insert(f.calls.end(), std::make_move_iterator(more.begin()),
-                       std::make_move_iterator(more.end()));
+/// The calls of all stages, after the faults.
+void gather(const Job& job, Findings& f, const shell::Warmth& warmth, const Shop& shop, Calls failures) {
+    f.calls = std::move(failures);
+    // A name that the library has not may be read by the calls alone: a stop of theirs, once.
+    const auto judge = [&](Stage stage, bool known, const auto& calls) {
+        if (!known) return;
+        try {
+            auto more = calls();
+            f.calls.insert(f.calls.end(), std::make_move_iterator(more.begin()),
+                           std::make_move_iterator(more.end()));
+        } catch (const InputError& e) {
+            auto stop = stop_of(stage, e);
+            if (std::none_of(f.calls.begin(), f.calls.end(),
+                             [&](const Call& c) { return c.key == stop.key && c.headline == stop.headline; }))
+                f.calls.push_back(std::move(stop));
+        }
     };
-    add(std::move(failures));
-    if (f.brief) add(brief::calls(job.brief, *f.brief));
-    if (f.shape) add(shape::calls(job.shape, *f.shape, job.brief));
-    if (all(f.split, f.shape)) add(split::calls(job.split, *f.split, *f.shape));
-    if (f.plug) {
+    judge(Stage::brief, all(f.brief), [&] { return brief::calls(job.brief, *f.brief); });
+    judge(Stage::shape, all(f.shape), [&] { return shape::calls(job.shape, *f.shape, job.brief); });
+    judge(Stage::split, all(f.split, f.shape), [&] { return split::calls(job.split, *f.split, *f.shape); });
+    judge(Stage::plug, all(f.plug), [&] {
         const auto* resin = find(shop.resins, job.shell.resin);
-        add(plug::calls(job.plug, *f.plug, job.brief, resin != nullptr ? resin->family : Family::epoxy));
-    }
-    if (f.edge) add(edge::calls(job.edge, *f.edge, job.brief, shop));
-    if (all(f.shell, f.plug))
-        add(shell::calls(job.shell, *f.shell, job.plug, *f.plug, job.brief, job.back.kind != BackKind::none,
-                         warmth(job, shop), shop));
-    if (all(f.back, f.shell, f.edge)) add(back::calls(job.back, *f.back, *f.shell, *f.edge, job.brief));
-    if (all(f.release, f.shape)) add(release::calls(job.release, *f.release, job.brief, *f.shape, job.shell));
-    if (all(f.heat, f.shell, f.plug))
-        add(heat::calls(job.heat, *f.heat,
-                        {job.brief, *f.plug, job.shell, *f.shell, job.back, job.part, shop}));
-    if (all(f.part, f.split)) add(part::calls(job.part, *f.part, job.brief, f.split->parts(), shop));
-    if (f.run) add(run::calls(*f.run, job.brief));
-    if (all(f.log, f.part, f.release)) add(log::calls(*f.log, job.brief, *f.part, *f.release));
+        return plug::calls(job.plug, *f.plug, job.brief, resin != nullptr ? resin->family : Family::epoxy);
+    });
+    judge(Stage::edge, all(f.edge), [&] { return edge::calls(job.edge, *f.edge, job.brief, shop); });
+    judge(Stage::shell, all(f.shell, f.plug), [&] {
+        return shell::calls(job.shell, *f.shell, job.plug, *f.plug, job.brief,
+                            job.back.kind != BackKind::none, warmth, shop);
+    });
+    judge(Stage::back, all(f.back, f.shell, f.edge),
+          [&] { return back::calls(job.back, *f.back, *f.shell, *f.edge, job.brief); });
+    judge(Stage::release, all(f.release, f.shape),
+          [&] { return release::calls(job.release, *f.release, job.brief, *f.shape, job.shell); });
+    judge(Stage::heat, all(f.heat, f.shell, f.plug), [&] {
+        return heat::calls(job.heat, *f.heat,
+                           {job.brief, *f.plug, job.shell, *f.shell, job.back, job.part, shop});
+    });
+    judge(Stage::part, all(f.part, f.split),
+          [&] { return part::calls(job.part, *f.part, job.brief, f.split->parts(), shop); });
+    judge(Stage::run, all(f.run), [&] { return run::calls(*f.run, job.brief); });
+    judge(Stage::log, all(f.log, f.part, f.release),
+          [&] { return log::calls(*f.log, job.brief, *f.part, *f.release); });
     std::stable_sort(f.calls.begin(), f.calls.end(),
                      [](const Call& a, const Call& b) { return a.stage < b.stage; });
 }
 
+/// The nodes whose faults a maker has to mend, in the order of their stages.
+struct Faults {
+    JobSlate& slate;
+    const JobSlate::Laid& laid;
+    Calls calls;
+
+    template <class T>
+    std::shared_ptr<const T> take(Stage stage) {
+        const auto outcome = slate.recall<T>(laid);
+        if (outcome.fault) calls.push_back(stop_of(stage, *outcome.fault));
+        return outcome.value;
+    }
+};
+
+template <class T>
+std::shared_ptr<const T> needed(const Outcome<T>& outcome, const Findings& f) {
+    if (outcome.fault) throw InputError(*outcome.fault);
+    if (outcome.value) return outcome.value;
+    for (const auto& call : f.calls) {
+        if (call.key == "input") throw InputError(name_of(call.stage).key, call.headline, call.why);
+    }
+    throw InputError("job", "it is not worked out so far", "mend the stops on the job card first");
+}
+
+unsigned threads_or_all(unsigned threads) {
+    return threads > 0 ? threads : std::max(1u, std::thread::hardware_concurrency());
+}
+
 }  // namespace
 
-Findings evaluate(const Job& job, const Shop& shop, const Evaluated* before, Progress& progress) {
-    Findings f;
-    Calls failures;
-    const Job* was = before != nullptr ? &before->job : nullptr;
-    const Findings* old = before != nullptr ? &before->findings : nullptr;
-    const auto kept = [&](auto Findings::*member) { return old != nullptr ? &(old->*member) : nullptr; };
-    const bool brief_same = was != nullptr && nameless(was->brief) == nameless(job.brief);
+struct JobBoard::Laid {
+    std::shared_ptr<const Given> given;
+    JobSlate::Laid laid;
+};
 
-    stage(Stage::brief, f.brief, kept(&Findings::brief), brief_same, failures,
-          [&] { return brief::evaluate(job.brief, shop); });
+struct JobBoard::Inside {
+    JobSlate slate;
+    explicit Inside(std::size_t deep) : slate(deep) {}
 
-    const auto* mesh = job.shape.kind == ShapeKind::mesh ? job.attached(job.shape.file) : nullptr;
-    const auto* old_mesh =
-        was != nullptr && was->shape.kind == ShapeKind::mesh ? was->attached(was->shape.file) : nullptr;
-    const bool mesh_same = (mesh == nullptr && old_mesh == nullptr) ||
-                           (mesh != nullptr && old_mesh != nullptr && *mesh == *old_mesh);
-    static const std::string kNoBytes;
-    stage(Stage::shape, f.shape, kept(&Findings::shape),
-          was != nullptr && was->shape == job.shape && mesh_same, failures, [&] {
-              return shape::evaluate(job.shape, mesh != nullptr && mesh->bytes ? *mesh->bytes : kNoBytes,
-                                     progress);
-          });
-    progress.check();
-    const bool shape_same = old != nullptr && f.shape == old->shape;
+    /// What the slate has of a job.
+    Findings findings(const Laid& l) {
+        Faults faults{slate, l.laid, {}};
+        Findings f;
+        f.brief = faults.take<brief::Findings>(Stage::brief);
+        f.shape = faults.take<shape::Findings>(Stage::shape);
+        faults.take<split::Asked>(Stage::split);
+        f.split = faults.take<split::Findings>(Stage::split);
+        f.plug = faults.take<plug::Findings>(Stage::plug);
+        f.edge = faults.take<edge::Findings>(Stage::edge);
+        f.shell = faults.take<shell::Findings>(Stage::shell);
+        f.back = faults.take<back::Findings>(Stage::back);
+        f.release = faults.take<release::Findings>(Stage::release);
+        f.part = faults.take<part::Findings>(Stage::part);
+        f.heat = faults.take<heat::Findings>(Stage::heat);
+        f.run = faults.take<run::Findings>(Stage::run);
+        f.log = faults.take<log::Findings>(Stage::log);
+        faults.take<TrialFace<false>>(Stage::back);
+        const auto quick = faults.take<Tried<false>>(Stage::back);
+        // What stops the fine mesh stops the tool, as what stops the quick one does.
+        if (quick) {
+            const auto before = faults.calls.size();
+            faults.take<TrialFace<true>>(Stage::back);
+            const auto fine = faults.take<Tried<true>>(Stage::back);
+            if (faults.calls.size() == before) f.trial = fine && fine->trial ? fine->trial : quick->trial;
+        }
+        f.pitches = slate.recall<back::Suggestion>(l.laid).value;
+        const auto warmth = slate.recall<shell::Warmth>(l.laid);
+        const auto& [job, shop] = *l.given;
+        gather(job, f, warmth ? *warmth : shell::Warmth{}, *shop, std::move(faults.calls));
+        const auto trial = f.trial;
+        return trial ? with_trial(std::move(f), job, trial) : f;
+    }
+};
 
-    if (f.shape) {
-        const bool same = shape_same && was->split == job.split &&
-                          (job.split.drag_rule == DragRule::given || was->brief.grade == job.brief.grade) &&
-                          (job.split.together == Together::alone || was->brief.pulls == job.brief.pulls);
-        stage(Stage::split, f.split, kept(&Findings::split), same, failures,
-              [&] { return split::evaluate(job.split, *f.shape, job.brief, shop, progress); });
-    }
-    const bool split_same = old != nullptr && f.split == old->split;
+JobBoard::JobBoard(std::size_t deep) : inside_(std::make_unique<Inside>(deep)) {}
+JobBoard::~JobBoard() = default;
+
+JobBoard::Sheet JobBoard::lay(Job job, std::shared_ptr<const Shop> shop, bool passing) {
+    auto given = std::make_shared<const Given>(Given{std::move(job), std::move(shop)});
+    auto laid = inside_->slate.lay(given, passing);
+    return std::make_shared<const Laid>(Laid{std::move(given), std::move(laid)});
+}
+
+Findings JobBoard::work_out(const Sheet& sheet, Depth depth, Progress& progress, unsigned threads,
+                            std::vector<Ran>* ran) {
     progress.check();
-    if (all(f.shape, f.split)) {
-        const bool plug_same = split_same && brief_same && was->plug == job.plug &&
-                               (!job.plug.in_envelope || cure_on_plug(*was, shop) == cure_on_plug(job, shop));
-        stage(Stage::plug, f.plug, kept(&Findings::plug), plug_same, failures, [&] {
-            return plug::evaluate(job.plug, job.shape, *f.shape, *f.split, job.brief, shop,
-                                  cure_on_plug(job, shop), progress);
-        });
-        const double plate = flange_plate(job, shop);
-        const bool same =
-            split_same && brief_same && was->edge == job.edge && flange_plate(*was, shop) == plate;
-        stage(Stage::edge, f.edge, kept(&Findings::edge), same, failures,
-              [&] { return edge::evaluate(job.edge, *f.shape, *f.split, job.brief, plate, shop); });
-    }
-    const bool edge_same = old != nullptr && f.edge == old->edge;
-    if (all(f.shape, f.split, f.edge)) {
-        const bool doubled = std::any_of(job.shell.zones.begin(), job.shell.zones.end(),
-                                         [](const shell::Zone& z) { return z.kind == ZoneKind::under_ribs; });
-        const bool same = edge_same && brief_same && was->shell == job.shell &&
-                          warmth(*was, shop) == warmth(job, shop) && (!doubled || was->back == job.back);
-        stage(Stage::shell, f.shell, kept(&Findings::shell), same, failures, [&] {
-            const double ribs = doubled && f.edge->tool ? back::rib_length(job.back, *f.edge->tool) : 0;
-            return shell::evaluate(job.shell, *f.shape, *f.split, *f.edge, job.brief, ribs, warmth(job, shop),
-                                   shop);
-        });
-        stage(Stage::release, f.release, kept(&Findings::release), edge_same && was->release == job.release,
-              failures, [&] { return release::evaluate(job.release, *f.split, *f.edge, shop); });
-    }
-    const bool shell_same = old != nullptr && f.shell == old->shell;
-    if (all(f.shape, f.edge, f.shell)) {
-        stage(Stage::back, f.back, kept(&Findings::back), edge_same && shell_same && was->back == job.back,
-              failures, [&] {
-                  return back::evaluate(job.back, *f.split, *f.edge, *f.shell, job.shell, shop, progress);
-              });
-    }
-    if (all(f.shape, f.split)) {
-        stage(Stage::part, f.part, kept(&Findings::part), split_same && was->part == job.part, failures,
-              [&] { return part::evaluate(job.part, *f.shape, *f.split, shop); });
-    }
-    // Growth needs the part's own expansion, so Heat comes after Part here though it stands before it on the
-    // card.
-    if (all(f.shape, f.plug, f.shell, f.part)) {
-        const bool same = old != nullptr && brief_same && shape_same && f.plug == old->plug && shell_same &&
-                          f.part == old->part && was->heat == job.heat && was->plug == job.plug &&
-                          was->part.gel_temperature == job.part.gel_temperature;
-        stage(Stage::heat, f.heat, kept(&Findings::heat), same, failures, [&] {
-            return heat::evaluate(job.heat, job.brief, *f.shape, job.plug, *f.plug, *f.shell, job.part,
-                                  *f.part, shop);
-        });
-    }
-    progress.check();
-    if (all(f.brief, f.split, f.plug, f.edge, f.shell, f.back, f.release, f.part)) {
-        const bool same = old != nullptr && brief_same && f.plug == old->plug && edge_same && shell_same &&
-                          f.back == old->back && f.release == old->release && f.part == old->part &&
-                          was->run == job.run;
-        stage(Stage::run, f.run, kept(&Findings::run), same, failures, [&] {
-            return run::evaluate(
-                job.run,
-                {job.brief, *f.brief, job.split, *f.split, job.plug, *f.plug, job.edge, *f.edge, job.shell,
-                 *f.shell, job.back, *f.back, *f.release, job.part, *f.part},
-                shop);
-        });
-    }
-    if (f.part) {
-        stage(Stage::log, f.log, kept(&Findings::log),
-              old != nullptr && f.part == old->part && was->log == job.log, failures,
-              [&] { return log::evaluate(job.log, *f.part); });
-    }
-    gather(job, f, shop, std::move(failures));
-    return f;
+    auto& slate = inside_->slate;
+    threads = threads_or_all(threads);
+    slate.work_out<brief::Findings, plug::Findings, heat::Findings, run::Findings, log::Findings>(
+        sheet->laid, progress, threads, ran);
+    if (depth == Depth::quick) slate.work_out<Tried<false>>(sheet->laid, progress, threads, ran);
+    if (depth == Depth::fine) slate.work_out<Tried<true>>(sheet->laid, progress, threads, ran);
+    return inside_->findings(*sheet);
+}
+
+std::shared_ptr<const std::vector<plug::Plan>> JobBoard::routes(const Sheet& sheet, Progress& progress) {
+    const auto found = needed(inside_->slate.want<Routes>(sheet->laid, progress), inside_->findings(*sheet));
+    return {found, &found->plans};
+}
+
+std::shared_ptr<const shell::Found> JobBoard::seek_stack(const Sheet& sheet, Progress& progress) {
+    progress.report(0.1, "trying stacks");
+    return needed(inside_->slate.want<shell::Found>(sheet->laid, progress), inside_->findings(*sheet));
+}
+
+std::shared_ptr<const back::Suggestion> JobBoard::seek_pitch(const Sheet& sheet, Progress& progress) {
+    return needed(inside_->slate.want<back::Suggestion>(sheet->laid, progress), inside_->findings(*sheet));
+}
+
+Findings evaluate(const Job& job, const Shop& shop, Progress& progress, Depth depth) {
+    JobBoard board;
+    // The shop outlives the board.
+    return board.work_out(board.lay(job, {std::shared_ptr<const Shop>{}, &shop}), depth, progress);
 }
 
 const std::vector<Figure>& Findings::figures(Stage stage) const {

@@ -1,4 +1,4 @@
-// The order of the stages: a job goes in, findings come out.
+// A job goes in, findings come out: kept on a slate from edit to edit, or worked out once.
 #pragma once
 
 #include <memory>
@@ -9,13 +9,17 @@
 #include "core/stages/run/findings.hpp"
 
 namespace jig::back {
+struct Suggestion;
 struct Trial;
-}
+}  // namespace jig::back
+namespace jig::shell {
+struct Found;
+}  // namespace jig::shell
 
 namespace jig {
 
-/// Findings are shared, never changed: a later run takes over what nothing it reads has changed. A stage that
-/// could not be worked out (bad input) is null and named in `failed`, and so is all that needs it.
+/// Findings are shared, never changed. A stage that could not be worked out (bad input) is null, a stop among
+/// the calls says why, and so is all that needs it.
 struct Findings {
     std::shared_ptr<const brief::Findings> brief;
     std::shared_ptr<const shape::Findings> shape;
@@ -29,7 +33,9 @@ struct Findings {
     std::shared_ptr<const part::Findings> part;
     std::shared_ptr<const run::Findings> run;
     std::shared_ptr<const log::Findings> log;
-    std::shared_ptr<const back::Trial> trial;  ///< of the tool, where it has been tried out (job/trial.hpp)
+    std::shared_ptr<const back::Trial> trial;  ///< of the tool, the best there is; null until it is tried
+    bool trial_is_old = false;                 ///< it is of the job before the last edit
+    std::shared_ptr<const back::Suggestion> pitches;  ///< where a pitch has been sought for this tool
     Calls calls;  ///< in the order of the stages; a failed stage appears as a stop
 
     [[nodiscard]] bool complete() const {
@@ -40,15 +46,47 @@ struct Findings {
     [[nodiscard]] const std::vector<Figure>& figures(Stage stage) const;
 };
 
-/// One earlier result that may be reused.
-struct Evaluated {
-    Job job;
-    Findings findings;
+/// How far to go. What is shown to the end is `fine`; the others come sooner.
+enum class Depth {
+    stages,  ///< no tool on trial, unless it is remembered
+    quick,   ///< the tool tried out on a coarse mesh
+    fine     ///< and on a fine one, which says how far the two differ
 };
 
-/// Works out all stages; what `before` has and nothing has changed is taken over. The shop must be the same
-/// object content as before, or `before` null. Throws Cancelled only: bad input becomes a call.
-Findings evaluate(const Job& job, const Shop& shop, const Evaluated* before, Progress& progress);
+struct Ran;
+
+/// Jobs and their findings, remembered from edit to edit: what an edit does not reach is not worked out
+/// again, and what was worked out before is found again. Safe to use from several threads.
+class JobBoard {
+  public:
+    /// `deep` results are remembered of each finding.
+    explicit JobBoard(std::size_t deep = 8);
+    ~JobBoard();
+    JobBoard(const JobBoard&) = delete;
+    JobBoard& operator=(const JobBoard&) = delete;
+
+    /// A job as it was laid down with its shop.
+    struct Laid;
+    using Sheet = std::shared_ptr<const Laid>;
+    /// `passing` ones are the first to be forgotten: steps of a drag, variants that are only compared.
+    Sheet lay(Job job, std::shared_ptr<const Shop> shop, bool passing = false);
+
+    /// Throws Cancelled only: bad input becomes a call. `threads` 0 takes all cores; `ran` gets what had to
+    /// be run, unnamed, with its own time.
+    Findings work_out(const Sheet& sheet, Depth depth, Progress& progress, unsigned threads = 0,
+                      std::vector<Ran>* ran = nullptr);
+    /// Throw InputError where they, or a stage before them, cannot be worked out; Cancelled.
+    std::shared_ptr<const std::vector<plug::Plan>> routes(const Sheet& sheet, Progress& progress);
+    std::shared_ptr<const shell::Found> seek_stack(const Sheet& sheet, Progress& progress);
+    std::shared_ptr<const back::Suggestion> seek_pitch(const Sheet& sheet, Progress& progress);
+
+  private:
+    struct Inside;
+    std::unique_ptr<Inside> inside_;
+};
+
+/// One job worked out once. Throws Cancelled only.
+Findings evaluate(const Job& job, const Shop& shop, Progress& progress, Depth depth = Depth::fine);
 
 /// All findings as JSON by stage, SI: figures by key, and the calls. For the headless command and exports.
 Json findings_to_json(const Findings& findings);

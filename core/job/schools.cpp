@@ -5,6 +5,8 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/stages/back/trial.hpp"
+
 namespace jig {
 
 shell::Choices restarted(const shell::Choices& from, School school) {
@@ -19,11 +21,9 @@ shell::Choices restarted(const shell::Choices& from, School school) {
     return out;
 }
 
-std::vector<SchoolPlan> schools_side_by_side(const Job& job, const Findings& findings, const Shop& shop,
-                                             Progress& progress) {
+std::vector<SchoolPlan> schools_side_by_side(JobBoard& board, const Job& job,
+                                             const std::shared_ptr<const Shop>& shop, Progress& progress) {
     std::vector<SchoolPlan> out;
-    const Evaluated before{job, findings};
-    TrialMeshes meshes;
     for (std::size_t i = 0; i < Words<School>::all.size(); ++i) {
         const auto school = static_cast<School>(i);
         progress.report(static_cast<double>(i) / static_cast<double>(Words<School>::all.size()),
@@ -33,7 +33,7 @@ std::vector<SchoolPlan> schools_side_by_side(const Job& job, const Findings& fin
         auto tried = job;
         if (job.shell.school != school) tried.shell = restarted(job.shell, school);
         plan.shell = tried.shell;
-        const auto f = evaluate(tried, shop, &before, progress);
+        const auto f = board.work_out(board.lay(tried, shop, true), Depth::quick, progress);
         if (!f.shell || !f.run || !f.heat || !f.part) {
             for (const auto& call : f.calls) {
                 if (call.key == "input") plan.obstacle = call.headline + ". " + call.why;
@@ -71,16 +71,18 @@ std::vector<SchoolPlan> schools_side_by_side(const Job& job, const Findings& fin
         plan.sums.push_back(
             {"pulls", "pulls it lasts", Kind::count, static_cast<double>(shell::facts_of(school).pulls),
              "typical of the school, looked after: " + std::string(shell::facts_of(school).reason)});
-        try {
-            const auto trial = try_tool(tried, f, shop, Fineness::quick, nullptr, meshes, progress);
-            if (const auto* r = trial->find(LoadCase::leaning))
+        if (f.trial) {
+            if (const auto* r = f.trial->find(LoadCase::leaning))
                 plan.sums.push_back({"leaning", "gives at the rim", Kind::thickness, r->moves,
                                      r->how + ", " + r->where + "; shell finite elements on the quick mesh"});
-            if (const auto* r = trial->find(LoadCase::heat))
+            if (const auto* r = f.trial->find(LoadCase::heat))
                 plan.sums.push_back({"warped", "out of shape hot", Kind::thickness, r->error,
                                      r->how + "; shell finite elements on the quick mesh"});
-        } catch (const InputError& e) {
-            plan.untried = e.problem();
+        } else {
+            plan.untried = f.edge && !f.edge->no_tool.empty() ? f.edge->no_tool : "the tool cannot be tried";
+            for (const auto& call : f.calls) {
+                if (call.key == "input") plan.untried = call.headline;
+            }
         }
         out.push_back(std::move(plan));
     }

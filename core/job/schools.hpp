@@ -1,7 +1,7 @@
 // One job's shell in every school, each worked out to the end and set beside the others.
 #pragma once
 
-#include "core/job/trial.hpp"
+#include "core/job/evaluate.hpp"
 
 namespace jig {
 
@@ -14,9 +14,10 @@ struct SchoolPlan {
 };
 
 /// Works the whole job out with every school's starting stack (the job's own stack for the school that it
-/// has), and tries each tool out on the quick mesh. Throws InputError where the job has no tool; Cancelled.
-std::vector<SchoolPlan> schools_side_by_side(const Job& job, const Findings& findings, const Shop& shop,
-                                             Progress& progress);
+/// has), and tries each tool out on the quick mesh; what a school does not reach comes from the board. Throws
+/// Cancelled.
+std::vector<SchoolPlan> schools_side_by_side(JobBoard& board, const Job& job,
+                                             const std::shared_ptr<const Shop>& shop, Progress& progress);
 
 /// A shell started from a school, with what the maker has set beside the stack kept.
 shell::Choices restarted(const shell::Choices& from, School school);

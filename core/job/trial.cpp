@@ -3,24 +3,9 @@
 #include <algorithm>
 
 namespace jig {
-namespace {
 
-constexpr std::size_t kQuick = 1400, kFine = 9000;
-
-}  // namespace
-
-const back::EvenFace& TrialMeshes::face(const std::shared_ptr<const edge::ToolFace>& tool, double edge,
-                                        Progress& progress) {
-    if (of != tool) {
-        of = tool;
-        faces.clear();
-    }
-    for (const auto& f : faces) {
-        if (std::abs(f.edge - edge) < 1e-9) return f;
-    }
-    if (faces.size() > 4) faces.erase(faces.begin());
-    faces.push_back(back::even_face(*tool, edge, progress));
-    return faces.back();
+std::size_t triangles_of(Fineness fineness) {
+    return fineness == Fineness::quick ? 1400 : 9000;
 }
 
 back::ToolInputs tool_inputs(const Job& job, const Findings& f, const Shop& shop) {
@@ -32,21 +17,19 @@ back::ToolInputs tool_inputs(const Job& job, const Findings& f, const Shop& shop
 }
 
 std::shared_ptr<const back::Trial> try_tool(const Job& job, const Findings& f, const Shop& shop,
-                                            Fineness fineness, const back::Trial* coarse, TrialMeshes& meshes,
+                                            Fineness fineness, const back::Trial* coarse,
                                             Progress& progress) {
     const auto in = tool_inputs(job, f, shop);
-    const double edge = back::edge_for(in, fineness == Fineness::quick ? kQuick : kFine);
-    progress.report(0.01, "meshing the tool's face");
-    const auto& face = meshes.face(f.edge->tool, edge, progress);
+    const auto face =
+        back::even_face(in.face, back::edge_for(in.face, job.back, triangles_of(fineness)), progress);
     return std::make_shared<const back::Trial>(back::try_out(in, face, job.brief, coarse, progress));
 }
 
-Findings with_trial(Findings f, const Job& job, const std::shared_ptr<const back::Trial>& trial,
-                    bool outdated) {
+Findings with_trial(Findings f, const Job& job, const std::shared_ptr<const back::Trial>& trial, bool old) {
     if (!f.back || !trial) return f;
     auto back = *f.back;
     auto figures = back::trial_figures(*trial, job.back);
-    if (outdated) {
+    if (old) {
         for (auto& figure : figures)
             figure.reason = "being worked out anew; before the last change: " + figure.reason;
     }
@@ -55,7 +38,8 @@ Findings with_trial(Findings f, const Job& job, const std::shared_ptr<const back
     back.figures = std::move(figures);
     f.back = std::make_shared<const back::Findings>(std::move(back));
     f.trial = trial;
-    if (outdated) return f;
+    f.trial_is_old = old;
+    if (old) return f;
     // The strip's own warning is overtaken by the tool's.
     std::erase_if(f.calls, [](const Call& c) { return c.stage == Stage::back && c.key == "person"; });
     auto more = back::trial_calls(*trial, job.back, job.brief);
@@ -63,13 +47,6 @@ Findings with_trial(Findings f, const Job& job, const std::shared_ptr<const back
     std::stable_sort(f.calls.begin(), f.calls.end(),
                      [](const Call& a, const Call& b) { return a.stage < b.stage; });
     return f;
-}
-
-bool same_trial(const Job& a, const Findings& fa, const Job& b, const Findings& fb) {
-    return fa.edge != nullptr && fa.edge == fb.edge && fa.shell == fb.shell && fa.shape == fb.shape &&
-           a.back == b.back && a.edge == b.edge && a.shell == b.shell && a.brief.process == b.brief.process &&
-           a.brief.top_temperature == b.brief.top_temperature && a.brief.tolerance == b.brief.tolerance &&
-           a.heat.room == b.heat.room;
 }
 
 }  // namespace jig

@@ -19,7 +19,7 @@ double fibre_volume(const Reinforcement& r, LayUp how) {
 }
 
 std::vector<LaidLayer> lay_up(const std::vector<Layer>& layers, const Resin& resin, LayUp how,
-                              const Shop& shop, const std::string& where) {
+                              const PlyLists& shop, const std::string& where) {
     std::vector<LaidLayer> out;
     for (std::size_t i = 0; i < layers.size(); ++i) {
         const auto& layer = layers[i];
@@ -56,7 +56,7 @@ std::vector<LaidLayer> lay_up(const std::vector<Layer>& layers, const Resin& res
             }
             case LayerKind::ply: {
                 const auto& r = need(shop.reinforcements, layer.material, place);
-                const auto& fibre = shop.fibre(r.fibre);
+                const auto& fibre = fibre_of(r.fibre);
                 double vf = fibre_volume(r, how);
                 if (layer.thickness > 0) vf = std::min(0.7, r.areal_mass / (fibre.density * layer.thickness));
                 laid.fibre_volume = vf;
@@ -92,7 +92,7 @@ std::vector<LaidLayer> lay_up(const std::vector<Layer>& layers, const Resin& res
     return out;
 }
 
-CureStrain cure_strain(const std::vector<LaidLayer>& laid, const Resin& resin, const Shop& shop) {
+CureStrain cure_strain(const std::vector<LaidLayer>& laid, const Resin& resin, const PlyLists& shop) {
     CureStrain out;
     // Between gel and full cure a resin has on the mean about half its stiffness. Typical.
     constexpr double kAfterGel = 0.5;
@@ -109,14 +109,14 @@ CureStrain cure_strain(const std::vector<LaidLayer>& laid, const Resin& resin, c
         ply.material.alpha1 = ply.material.alpha2 = ply.material.alpha3 = 0;
         if (l.layer.kind == LayerKind::ply) {
             const auto& r = need(shop.reinforcements, l.layer.material, "cure shrinkage");
-            ply.material = ply_of(r.weave, still(shop.fibre(r.fibre)), unit, l.fibre_volume, r.crimp);
+            ply.material = ply_of(r.weave, still(fibre_of(r.fibre)), unit, l.fibre_volume, r.crimp);
         } else if (l.layer.kind == LayerKind::coupling) {
             ply.material.alpha1 = ply.material.alpha2 = ply.material.alpha3 = 0.7;
         }
         plies.push_back(ply);
     }
     const bool mat = has_styrene(resin.family);
-    const auto known = ply_of(mat ? Weave::mat : Weave::cloth, still(shop.fibre(FibreKind::glass)), unit,
+    const auto known = ply_of(mat ? Weave::mat : Weave::cloth, still(fibre_of(FibreKind::glass)), unit,
                               mat ? 0.18 : 0.40, mat ? 0.82 : 0.92);
     const auto moved = laminate(plies);
     const double neat = resin.shrinkage / known.alpha1;  // what the resin alone would shrink

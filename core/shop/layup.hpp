@@ -2,7 +2,7 @@
 #pragma once
 
 #include "core/science/laminate/stack.hpp"
-#include "core/shop/shop.hpp"
+#include "core/shop/lists.hpp"
 
 namespace jig {
 
@@ -46,6 +46,7 @@ struct LaidLayer {
     double fibre_volume = 0;
     Origin origin;
     [[nodiscard]] double mass() const { return fibre + resin + other; }
+    bool operator==(const LaidLayer&) const = default;
 };
 
 /// Fibre volume share that a lay-up reaches with a reinforcement, typical.
@@ -53,7 +54,7 @@ double fibre_volume(const Reinforcement& reinforcement, LayUp how);
 
 /// Throws InputError naming `where` and the layer for materials that the library has not.
 std::vector<LaidLayer> lay_up(const std::vector<Layer>& layers, const Resin& resin, LayUp how,
-                              const Shop& shop, const std::string& where);
+                              const PlyLists& shop, const std::string& where);
 
 /// What a stack does of itself as its resin shrinks after gel: the resin's own strain through the same
 /// equations as its expansion, with the stiffness that it has by then. Fibres hold it back along themselves,
@@ -63,10 +64,11 @@ struct CureStrain {
     double in_plane = 0;                                  ///< mean of both ways, positive as it shrinks
     double through = 0;                                   ///< positive as it shrinks
     Eigen::Vector3d curvature = Eigen::Vector3d::Zero();  ///< 1/m: x, y, xy
+    bool operator==(const CureStrain&) const = default;
 };
 /// The library gives a resin's shrinkage in a hand-laid laminate of glass: mat with polyesters, cloth with
 /// others.
-CureStrain cure_strain(const std::vector<LaidLayer>& laid, const Resin& resin, const Shop& shop);
+CureStrain cure_strain(const std::vector<LaidLayer>& laid, const Resin& resin, const PlyLists& shop);
 
 /// The plies alone, ready for `laminate`.
 std::vector<StackPly> plies_of(const std::vector<LaidLayer>& laid);

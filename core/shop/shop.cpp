@@ -90,8 +90,8 @@ double Shop::price_of(std::string_view name) const {
     return need(consumables, name, "shop consumables").price;
 }
 
-const Fibre& Shop::fibre(FibreKind kind) const {
-    // Filament figures are physics, not stock: methods.md, Typical material figures.
+const Fibre& fibre_of(FibreKind kind) {
+    // methods.md, Typical material figures.
     static const Fibre glass{2550, 72e9, 72e9, 29.5e9, 0.22, 5e-6, 5e-6};
     static const Fibre carbon{1780, 230e9, 15e9, 15e9, 0.20, -0.5e-6, 10e-6};
     static const Fibre aramid{1440, 120e9, 5e9, 2.9e9, 0.35, -3e-6, 60e-6};

@@ -41,8 +41,10 @@ struct Shop {
 
     [[nodiscard]] double rate(std::string_view name) const;  ///< throws InputError where there is none
     [[nodiscard]] double price_of(std::string_view consumable) const;
-    [[nodiscard]] const Fibre& fibre(FibreKind kind) const;
 };
+
+/// Filament figures are physics, not stock.
+const Fibre& fibre_of(FibreKind kind);
 
 /// The entry of that name; throws InputError that names `where` and lists what there is.
 template <class List>

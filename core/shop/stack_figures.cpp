@@ -2,7 +2,7 @@
 
 namespace jig {
 
-StackSum sum_stack(const std::vector<Layer>& layers, const Resin& resin, LayUp how, const Shop& shop,
+StackSum sum_stack(const std::vector<Layer>& layers, const Resin& resin, LayUp how, const PlyLists& shop,
                    const std::string& where) {
     if (layers.empty())
         throw InputError(where, "the stack has no layer", "add a ply, or start again from a school");

@@ -13,10 +13,11 @@ struct StackSum {
     double mixed = 0;  ///< kg/m² of that resin that is mixed by hand; a prepreg's is not
     double price = 0;  ///< per m²
     [[nodiscard]] double areal_mass() const { return fibre + resin + other; }
+    bool operator==(const StackSum&) const = default;
 };
 
 /// Throws InputError naming `where`.
-StackSum sum_stack(const std::vector<Layer>& layers, const Resin& resin, LayUp how, const Shop& shop,
+StackSum sum_stack(const std::vector<Layer>& layers, const Resin& resin, LayUp how, const PlyLists& shop,
                    const std::string& where);
 
 }  // namespace jig

@@ -101,7 +101,7 @@ TEST_CASE("layers are found under the pointer and lead to where they are decided
 TEST_CASE("every chart is painted in both inks, with something on it") {
     const auto job = load_job((data_folder() + "/demo/cello-case.json").toStdString());
     Progress quiet;
-    const auto f = evaluate(job, load_shop(data_folder().toStdString() + "/library"), nullptr, quiet);
+    const auto f = evaluate(job, load_shop(data_folder().toStdString() + "/library"), quiet, Depth::stages);
     REQUIRE(f.complete());
     for (const auto light : {Light::day, Light::night}) {
         const auto& k = ink(light);

@@ -10,6 +10,7 @@
 #include "core/science/mesh/outline_file.hpp"
 #include "core/science/mesh/stl.hpp"
 #include "tests/app/bench.hpp"
+#include "core/stages/back/suggest.hpp"
 
 using namespace bench;
 
@@ -94,19 +95,19 @@ TEST_CASE("a pitch is sought by solving, shown as it was tried, taken and undone
     b.settle();
     QTest::mouseClick(b.visible<QPushButton>("seek-pitch"), Qt::LeftButton);
     REQUIRE(b.home());
-    REQUIRE(b.window.document().suggestion());
-    const double pitch = b.window.document().suggestion()->pitch;
+    REQUIRE(b.window.document().findings().pitches);
+    const double pitch = b.window.document().findings().pitches->pitch;
     CHECK(table(b, "pitches")->rowCount() >= 5);
     b.visible<QPushButton>("take-pitch")->click();
     b.settle();
     CHECK(b.window.document().job().back.pitch == pitch);
-    CHECK(b.window.document().suggestion());
+    CHECK(b.window.document().findings().pitches);
     b.window.document().undo();
     b.settle();
     CHECK(b.window.document().job().back.pitch == 0.22);
     b.window.document().edit("kind", patch_of("back", "kind", "none"));
     b.settle();
-    CHECK_FALSE(b.window.document().suggestion());
+    CHECK_FALSE(b.window.document().findings().pitches);
     QTest::mouseClick(b.visible<QPushButton>("seek-pitch"), Qt::LeftButton);
     REQUIRE(b.home());
     CHECK(b.window.findChild<QLabel*>("message")->text().contains("no ribs"));

@@ -3,6 +3,7 @@
 #include "core/science/mesh/stl.hpp"
 #include "tests/app/bench.hpp"
 #include "tests/shapes.hpp"
+#include "core/stages/back/trial.hpp"
 
 using namespace bench;
 

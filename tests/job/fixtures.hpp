@@ -21,9 +21,15 @@ inline jig::Job demo(const std::string& name = "cello-case") {
     return jig::load_job(data() + "/demo/" + name + ".json");
 }
 
-inline jig::Findings worked_out(const jig::Job& job, const jig::Evaluated* before = nullptr) {
+/// The stages alone; a tool on trial is asked for where a test is about it.
+inline jig::Findings worked_out(const jig::Job& job, jig::Depth depth = jig::Depth::stages) {
     jig::Progress quiet;
-    return jig::evaluate(job, shop(), before, quiet);
+    return jig::evaluate(job, shop(), quiet, depth);
+}
+
+/// The shop for a board, which outlives it.
+inline std::shared_ptr<const jig::Shop> shared_shop() {
+    return {std::shared_ptr<const jig::Shop>{}, &shop()};
 }
 
 inline const jig::Call* call(const jig::Findings& f, const std::string& key) {

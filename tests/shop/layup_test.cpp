@@ -37,7 +37,7 @@ TEST_CASE("a free strip bends by D less what stretching gives back, whatever lin
 TEST_CASE("fibres that grow across otherwise than along: Schapery by hand for carbon and aramid") {
     const Matrix m{1150, 3e9, 0.35, 65e-6};
     for (const auto kind : {FibreKind::glass, FibreKind::carbon, FibreKind::aramid}) {
-        const auto& f = shop().fibre(kind);
+        const auto& f = fibre_of(kind);
         const double vf = 0.55, E1 = vf * f.E1 + 0.45 * m.E, nu = vf * f.nu12 + 0.45 * m.nu;
         const double along = (vf * f.E1 * f.alpha1 + 0.45 * m.E * m.alpha) / E1;
         const auto p = unidirectional(f, m, vf);
@@ -45,7 +45,7 @@ TEST_CASE("fibres that grow across otherwise than along: Schapery by hand for ca
         CHECK(p.alpha2 == Approx(vf * (f.alpha2 + f.nu12 * f.alpha1) + 0.45 * m.alpha * 1.35 - along * nu));
     }
     // Data sheets of carbon tape: about 0 along and 25 to 40 across.
-    const auto carbon = unidirectional(shop().fibre(FibreKind::carbon), m, 0.55);
+    const auto carbon = unidirectional(fibre_of(FibreKind::carbon), m, 0.55);
     CHECK(std::abs(carbon.alpha1) < 1e-6);
     CHECK(carbon.alpha2 > 25e-6);
     CHECK(carbon.alpha2 < 45e-6);

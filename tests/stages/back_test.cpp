@@ -2,6 +2,9 @@
 #include <catch2/catch.hpp>
 
 #include "core/job/schools.hpp"
+#include "core/job/trial.hpp"
+#include "core/stages/back/suggest.hpp"
+#include "core/stages/shell/find_stack.hpp"
 #include "core/science/nest/cut_sheets.hpp"
 #include "core/stages/back/motion.hpp"
 #include "core/stages/back/tipping.hpp"
@@ -18,8 +21,7 @@ Progress quiet;
 std::shared_ptr<const back::Trial> tried(const Job& job, const Findings& f,
                                          const back::Trial* coarse = nullptr,
                                          Fineness fineness = Fineness::quick) {
-    TrialMeshes meshes;
-    return try_tool(job, f, shop(), fineness, coarse, meshes, quiet);
+    return try_tool(job, f, shop(), fineness, coarse, quiet);
 }
 
 }  // namespace
@@ -156,7 +158,7 @@ TEST_CASE("the fine mesh says how far the coarse one was off, and is near it") {
         CHECK(fine->fine);
         CHECK(fine->freedoms > 3 * coarse->freedoms);
         const auto in = tool_inputs(job, f, shop());
-        const auto even = back::even_face(*f.edge->tool, back::edge_for(in, 20000), quiet);
+        const auto even = back::even_face(*f.edge->tool, back::edge_for(in.face, in.back, 20000), quiet);
         const auto finest = back::try_out(in, even, job.brief, fine.get(), quiet);
         CHECK(10 * finest.freedoms > 18 * fine->freedoms);
         for (const auto& r : fine->cases) {
@@ -296,7 +298,8 @@ TEST_CASE("stacks that are sought are mirrored, balanced, step up, and none on t
 TEST_CASE("the seven schools are worked out for the same job and say the same things of it") {
     const auto job = small_job();
     const auto f = worked_out(job);
-    const auto plans = schools_side_by_side(job, f, shop(), quiet);
+    JobBoard board;
+    const auto plans = schools_side_by_side(board, job, fixtures::shared_shop(), quiet);
     REQUIRE(plans.size() == 7);
     for (const auto& p : plans) {
         INFO(said(p.school));

@@ -68,8 +68,7 @@ TEST_CASE(
 TEST_CASE("the fixes of a trial mend what the trial found") {
     const auto tried = [](const Job& job) {
         const auto f = worked_out(job);
-        TrialMeshes meshes;
-        return back::trial_calls(*try_tool(job, f, shop(), Fineness::quick, nullptr, meshes, quiet), job.back,
+        return back::trial_calls(*try_tool(job, f, shop(), Fineness::quick, nullptr, quiet), job.back,
                                  job.brief);
     };
     auto bagged = small_job();

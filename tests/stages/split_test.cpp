@@ -118,13 +118,18 @@ TEST_CASE("the drag angle follows the surface where that is chosen") {
         last = f.split->drag_angle;
     }
     // A grade alone makes the split anew only where it decides the angle.
-    Evaluated before{job, worked_out(job)};
+    Progress quiet;
+    JobBoard board;
+    const auto on_board = [&] {
+        return board.work_out(board.lay(job, fixtures::shared_shop()), Depth::stages, quiet).split;
+    };
+    auto before = on_board();
     job.brief.grade = Grade::structural;
-    CHECK(worked_out(job, &before).split != before.findings.split);
+    CHECK(on_board() != before);
     job.split.drag_rule = DragRule::given;
-    before = {job, worked_out(job)};
+    before = on_board();
     job.brief.grade = Grade::gloss;
-    CHECK(worked_out(job, &before).split == before.findings.split);
+    CHECK(on_board() == before);
 }
 
 TEST_CASE("pieces that cannot part are told, with what holds them and how far they come") {

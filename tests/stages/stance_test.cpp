@@ -86,7 +86,7 @@ TEST_CASE("an envelope bag balances itself to nine digits, in force and in momen
             job.back.pitch = std::min(job.back.pitch, 0.25);
             const auto f = worked_out(job);
             const auto in = tool_inputs(job, f, shop());
-            const auto even = back::even_face(*f.edge->tool, back::edge_for(in, 900), quiet);
+            const auto even = back::even_face(*f.edge->tool, back::edge_for(in.face, in.back, 900), quiet);
             const back::Bench bench(in, even, quiet);
             const auto bag = bench.envelope();
             const auto& mesh = bench.tool().model.mesh;

@@ -3,6 +3,7 @@
 
 #include "core/job/schools.hpp"
 #include "core/job/tables.hpp"
+#include "core/job/trial.hpp"
 #include "core/science/mesh/stl.hpp"
 #include "core/science/shell/system.hpp"
 #include "core/stages/back/tipping.hpp"
@@ -19,8 +20,7 @@ namespace {
 Progress quiet;
 
 double tried_leaning(const Job& job) {
-    TrialMeshes meshes;
-    return try_tool(job, worked_out(job), shop(), Fineness::quick, nullptr, meshes, quiet)
+    return try_tool(job, worked_out(job), shop(), Fineness::quick, nullptr, quiet)
         ->find(LoadCase::leaning)
         ->moves;
 }
@@ -153,8 +153,7 @@ TEST_CASE("a frame's bond counts: hot, a floating one of another metal warps the
     const auto warped = [&](Bond bond) {
         job.back.joint.bond = bond;
         const auto f = worked_out(job);
-        TrialMeshes meshes;
-        return try_tool(job, f, shop(), Fineness::quick, nullptr, meshes, quiet)->find(LoadCase::heat)->error;
+        return try_tool(job, f, shop(), Fineness::quick, nullptr, quiet)->find(LoadCase::heat)->error;
     };
     CHECK(warped(Bond::floating) < warped(Bond::hard));
     // Twice the travel levels twice the fall.
@@ -171,8 +170,7 @@ TEST_CASE("twice the person bends the rim twice as far, and a squeeze is held by
     CHECK(tried_leaning(job) == Approx(2 * once));
     job.brief.process = Process::squeeze;
     const auto f = worked_out(job);
-    TrialMeshes meshes;
-    const auto t = try_tool(job, f, shop(), Fineness::quick, nullptr, meshes, quiet);
+    const auto t = try_tool(job, f, shop(), Fineness::quick, nullptr, quiet);
     const auto* squeeze = t->find(LoadCase::squeeze);
     REQUIRE(squeeze != nullptr);
     const double force = job.edge.squeeze * f.split->map.projected;
@@ -209,8 +207,7 @@ TEST_CASE("the same part laid another way round is the same tool") {
         REQUIRE(f.edge);
         INFO(f.edge->no_tool);
         REQUIRE(f.edge->tool);
-        TrialMeshes meshes;
-        const auto t = try_tool(job, f, shop(), Fineness::quick, nullptr, meshes, quiet);
+        const auto t = try_tool(job, f, shop(), Fineness::quick, nullptr, quiet);
         mass.push_back(t->mass);
         leaning.push_back(t->find(LoadCase::leaning)->moves);
         CHECK(t->find(LoadCase::standing)->reactions == Approx(-t->mass * kGravity).epsilon(1e-6));
@@ -255,7 +252,8 @@ TEST_CASE("a school whose tool cannot be solved shows no figure for it, and says
     auto job = small_job();
     job.back.kind = BackKind::tubes;
     job.back.across = false;  // no crossing bears the tool
-    const auto plans = schools_side_by_side(job, worked_out(job), shop(), quiet);
+    JobBoard board;
+    const auto plans = schools_side_by_side(board, job, fixtures::shared_shop(), quiet);
     for (const auto& p : plans) {
         CHECK_FALSE(p.untried.empty());
         CHECK(p.obstacle.empty());
@@ -292,8 +290,7 @@ TEST_CASE("a light tool on feet far inside its rim is tipped by a person, and sa
     job.back.pitch = 0.08;
     const auto tried = [&] {
         const auto f = worked_out(job);
-        TrialMeshes meshes;
-        return try_tool(job, f, shop(), Fineness::quick, nullptr, meshes, quiet);
+        return try_tool(job, f, shop(), Fineness::quick, nullptr, quiet);
     };
     const auto narrow = tried();
     REQUIRE(narrow->tips.force > 0);

@@ -7,6 +7,7 @@
 #include "app/slip/record_table.hpp"
 #include "app/stages/panes.hpp"
 #include "app/theme/ink.hpp"
+#include "core/stages/back/suggest.hpp"
 
 namespace jig::app {
 namespace {
@@ -61,7 +62,7 @@ class BackPane : public Pane {
         take_ = new QPushButton(this);
         take_->setObjectName("take-pitch");
         connect(take_, &QPushButton::clicked, this, [this] {
-            const auto& s = document_.suggestion();
+            const auto& s = document_.findings().pitches;
             if (!s) return;
             document_.edit("take pitch and feet",
                            Json{{"back", {{"pitch", s->pitch}, {"feet", {{"inset", s->inset}}}}}});
@@ -113,9 +114,9 @@ class BackPane : public Pane {
                                 .arg(f.trial->fine ? QString("; out by %1 at most")
                                                          .arg(say(Kind::thickness, most_different(*f.trial)))
                                                    : QString("; a finer mesh is on its way")));
-        const auto& s = document_.suggestion();
-        pitches_->setVisible(s.has_value());
-        take_->setVisible(s.has_value());
+        const auto& s = document_.findings().pitches;
+        pitches_->setVisible(s != nullptr);
+        take_->setVisible(s != nullptr);
         if (!s) return;
         take_->setText(
             QString("Take %1, feet %2 in").arg(say(Kind::length, s->pitch), say(Kind::ratio, s->inset)));

@@ -10,6 +10,7 @@ struct SplashStep {
     double alpha = 0;      ///< 1/K
     double gel = 293.15;   ///< K
     double shrinkage = 0;  ///< linear, after gel
+    bool operator==(const SplashStep&) const = default;
 };
 
 struct GrowthChain {
@@ -23,6 +24,7 @@ struct GrowthChain {
     double part_gel = 293.15;         ///< K, shell and part when the part gels
     double part_alpha = 0;
     double part_cure_shrinkage = 0;
+    bool operator==(const GrowthChain&) const = default;
 };
 
 struct GrowthSizes {
@@ -31,6 +33,7 @@ struct GrowthSizes {
     double tool_room = 0;
     double tool_hot = 0;  ///< at the temperature where the part gels: the size that the part takes
     double part_room = 0;
+    bool operator==(const GrowthSizes&) const = default;
 };
 
 /// Share of the way to the heat on both its faces that a wall has warmed by on the mean, by its Fourier

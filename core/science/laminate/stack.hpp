@@ -17,6 +17,7 @@ struct StackPly {
 
 struct Moduli {
     double Ex = 0, Ey = 0, Gxy = 0, nuxy = 0;  ///< Pa
+    bool operator==(const Moduli&) const = default;
 };
 
 struct Laminate {
@@ -35,6 +36,7 @@ struct Laminate {
     double cte_through = 0;                               ///< 1/K through the thickness, by thickness share
     bool symmetric = false;                               ///< mirrored about the middle
     bool balanced = false;                                ///< no coupling of stretch and shear
+    bool operator==(const Laminate&) const = default;
 };
 
 /// First ply at the tool face, z = -h/2. Moduli are those of a free strip (the stack may bend while it is

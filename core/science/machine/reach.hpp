@@ -20,6 +20,7 @@ struct ReachMap {
     std::vector<Reach> faces;
     double too_tight = 0, too_deep = 0, undercut = 0;  ///< m²
     double deepest = 0;                                ///< m of stick-out that all of it would need
+    bool operator==(const ReachMap&) const = default;
 };
 
 /// Tries the cutter on a height field seen along frame.w, as fine as a third of the ball or a 700th of the

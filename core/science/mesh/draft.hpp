@@ -33,6 +33,7 @@ struct DraftMap {
     double depth = 0;      ///< m along the pull
     double min_draft = 0;  ///< rad, of the faces the mould covers
     std::size_t worst_face = 0;
+    bool operator==(const DraftMap&) const = default;
 };
 
 /// Draft of a face is asin(n·p). A face locks when that is below -0.01° or where a ray from it along the pull

@@ -17,6 +17,7 @@ struct Measures {
     std::optional<double>
         smallest_inside_radius;  ///< m; nothing where no face is hollow, 0 at a sharp inside corner
     Point smallest_radius_at = Point::Zero();
+    bool operator==(const Measures&) const = default;
 };
 
 /// All but the inside radius, which wants the bends.
@@ -30,6 +31,7 @@ struct Bends {
     std::vector<float> hollow, round;
     std::vector<std::array<float, 3>>
         fold;  ///< rad by which the surface folds at each edge, as `fold_at` says
+    bool operator==(const Bends&) const = default;
 };
 Bends bends(const TriangleMesh& mesh, const Topology& topology);
 
@@ -41,6 +43,7 @@ struct TightCorners {
     double length = 0;        ///< m along them
     double filler = 0;        ///< m³ that brings them to the radius
     std::vector<char> faces;  ///< by face, true where it belongs to one
+    bool operator==(const TightCorners&) const = default;
 };
 /// Hollow corners of the surface itself (cloth laid on it), or its round ones (cloth laid into its mould).
 /// A sharp fold by θ takes r²·(tan(θ/2) − θ/2) of filler a metre; a bent strip is counted as a quarter turn.

@@ -11,6 +11,7 @@ struct Piece {
     Point direction = Point::UnitZ();
     TriangleMesh mesh;  ///< the faces that it forms
     DraftMap map;       ///< of `mesh` along `direction`, the whole part in the way
+    bool operator==(const Piece&) const = default;
 };
 
 struct PieceSet {
@@ -22,6 +23,7 @@ struct PieceSet {
         for (const auto& p : pieces) sum += p.map.locks;
         return sum;
     }
+    bool operator==(const PieceSet&) const = default;
 };
 
 struct PieceRules {

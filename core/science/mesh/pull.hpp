@@ -10,6 +10,7 @@ struct PullCandidate {
     double locks = 0, drags = 0;  ///< m²; an open foot is not among them
     double foot = 0;              ///< m² of flat foot left open, where the rules say so
     double depth = 0;             ///< m
+    bool operator==(const PullCandidate&) const = default;
 };
 
 /// Best pulls first: the six axes and an even spread of directions judged by angle, the best of them by rays,

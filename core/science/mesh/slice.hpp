@@ -31,12 +31,14 @@ struct Slab {
     double from = 0, to = 0;  ///< m along the axis
     Loops outline;            ///< in the frame's flat coordinates
     double area = 0;          ///< m²
+    bool operator==(const Slab&) const = default;
 };
 
 struct SlabStack {
     Frame frame;
     std::vector<Slab> slabs;
     double volume = 0;  ///< m³ of all slabs
+    bool operator==(const SlabStack&) const = default;
 };
 
 /// Slabs of equal thickness from the foot up. An oversize outline covers all that the shape fills anywhere in

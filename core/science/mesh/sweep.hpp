@@ -30,6 +30,7 @@ struct WayOut {
     double clash = 0;     ///< m² that stand in its way when its turn comes, other pieces only
     double travel = 0;    ///< m to that contact
     int blocked_by = -1;  ///< a piece that must come off before it
+    bool operator==(const WayOut&) const = default;
 };
 
 /// The order in which pieces come off: the first, with nothing in its way, then the next. Pieces that stay

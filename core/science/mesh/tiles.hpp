@@ -22,6 +22,7 @@ struct Tile {
     TriangleMesh mesh;                       ///< closed
     double volume = 0;                       ///< m³
     [[nodiscard]] std::string name() const;  ///< "A1-0": letter along u, number along v, layer
+    bool operator==(const Tile&) const = default;
 };
 
 struct TileSet {
@@ -30,6 +31,7 @@ struct TileSet {
     double face = 0;  ///< m² of joint faces, each once
     double seam = 0;  ///< m of joints on the surface
     int keys = 0;
+    bool operator==(const TileSet&) const = default;
 };
 
 /// Cuts a closed body by evenly spread planes, as few as the room allows. Keys stand where a face has room

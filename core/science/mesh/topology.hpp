@@ -15,6 +15,7 @@ struct Topology {
     std::size_t crowded_edges = 0;  ///< edges with three faces or more
     std::size_t turned_edges = 0;   ///< edges whose two faces disagree about outside
     [[nodiscard]] bool closed() const { return rim_edges == 0 && crowded_edges == 0; }
+    bool operator==(const Topology&) const = default;
 };
 
 Topology topology_of(const TriangleMesh& mesh);

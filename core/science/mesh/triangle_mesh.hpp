@@ -50,6 +50,7 @@ struct Frame {
     [[nodiscard]] Point lift(const Point2& q, double height) const {
         return u * q.x() + v * q.y() + w * height;
     }
+    bool operator==(const Frame&) const = default;
 };
 Frame frame_across(const Point& axis);
 

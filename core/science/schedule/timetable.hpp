@@ -36,6 +36,7 @@ struct Timetable {
     double finished = 0;              ///< s from midnight of the first day, last wait included
     int days = 0;                     ///< calendar days touched
     std::vector<std::size_t> missed;  ///< tasks whose follower starts later than its window allows
+    bool operator==(const Timetable&) const = default;
 };
 
 /// Books each task as early as shifts and waits allow; what cannot be left half done and does not fit into

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "core/base/fields.hpp"
+#include "core/shop/lists.hpp"
 
 namespace jig {
 
@@ -38,6 +39,9 @@ struct Words<Metal> {
 };
 
 namespace back {
+
+/// What of the shop library this stage reads.
+using Library = Lists<Reinforcement, SurfaceCoat, Core, Board, Bonding>;
 
 struct Tubes {
     Metal metal = Metal::steel;

@@ -135,7 +135,7 @@ Crate crate_of(const Choices& c, const edge::ToolFace& face, double clear, doubl
     return out;
 }
 
-SheetRules sheet_rules(const Choices& c, const Shop& shop) {
+SheetRules sheet_rules(const Choices& c, const Library& shop) {
     const auto& stock =
         need(shop.boards, c.kind == BackKind::foam_blocks ? c.foam.board : c.board, "back board");
     SheetRules rules;

@@ -13,6 +13,7 @@ struct RibPlate {
     double at = 0;       ///< m along plane.w
     Loops outline;       ///< in the plane
     double contour = 0;  ///< m of its edge along the shell
+    bool operator==(const RibPlate&) const = default;
 };
 
 struct Crate {
@@ -22,6 +23,7 @@ struct Crate {
     double cut_length = 0;   ///< m
     double bond_length = 0;  ///< m along the shell
     int laps = 0;
+    bool operator==(const Crate&) const = default;
 };
 
 /// Plates at the rib planes, from `clear` m outside the tool's face (shell and joint) up to one level,
@@ -32,6 +34,6 @@ Crate crate_of(const Choices& choices, const edge::ToolFace& face, double clear,
 
 /// Flat pieces to nest and cut, and the stock they are cut from.
 std::vector<CutPiece> cut_pieces(const Crate& crate);
-SheetRules sheet_rules(const Choices& choices, const Shop& shop);
+SheetRules sheet_rules(const Choices& choices, const Library& shop);
 
 }  // namespace jig::back

@@ -58,7 +58,7 @@ Sag sag_at(double span, const Laminate& l, const Choices& c) {
 }
 
 Findings evaluate(const Choices& c, const split::Findings& split, const edge::Findings& edge,
-                  const shell::Findings& shell, const shell::Choices& shell_choices, const Shop& shop,
+                  const shell::Findings& shell, const shell::Choices& shell_choices, const Library& shop,
                   Progress& progress) {
     Findings out;
     auto l = shell.stack.laminate;

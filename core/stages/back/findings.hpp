@@ -1,5 +1,6 @@
 #pragma once
 
+#include "core/base/shared.hpp"
 #include "core/stages/back/choices.hpp"
 #include "core/stages/back/crate.hpp"
 #include "core/stages/shell/findings.hpp"
@@ -9,6 +10,7 @@ namespace jig::back {
 struct Sag {
     double own = 0, person = 0, bag = 0;  ///< m
     [[nodiscard]] double worst() const { return std::max(person + own, bag + own); }
+    bool operator==(const Sag&) const = default;
 };
 
 struct Findings {
@@ -16,7 +18,7 @@ struct Findings {
     double span = 0;  ///< m between supports
     Sag sag;
     double pitch_for_limit = 0;  ///< m at which the skin sags by the limit; 0 where none is close enough
-    std::shared_ptr<const Crate> crate;  ///< of plates; none for other backs
+    Shared<Crate> crate;                  ///< of plates; none for other backs
     int ribs = 0;                        ///< plates, or lines of tubes
     double rib_area = 0;                 ///< m² of board
     double bond_length = 0;              ///< m along which the back is bonded to the shell
@@ -27,6 +29,7 @@ struct Findings {
     double mass = 0;                     ///< kg
     double print = 0;                    ///< how likely ribs show through: below 1 they hardly do
     std::string print_reason;
+    bool operator==(const Findings&) const = default;
 };
 
 /// Core and inner skin, as layers on top of the shell's own.
@@ -36,7 +39,7 @@ std::vector<Layer> inner_layers(const Sandwich& sandwich);
 Sag sag_at(double span, const Laminate& laminate, const Choices& choices);
 
 Findings evaluate(const Choices& choices, const split::Findings& split, const edge::Findings& edge,
-                  const shell::Findings& shell, const shell::Choices& shell_choices, const Shop& shop,
+                  const shell::Findings& shell, const shell::Choices& shell_choices, const Library& shop,
                   Progress& progress);
 Calls calls(const Choices& choices, const Findings& findings, const shell::Findings& shell,
             const edge::Findings& edge, const brief::Choices& brief);

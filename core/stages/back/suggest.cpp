@@ -22,7 +22,7 @@ Suggestion suggest(ToolInputs in, Progress& progress) {
     const auto sag = [&](const Choices& c) {
         const ToolInputs with{in.face, in.edge,    in.shell,      in.shell_found, c,
                               in.shop, in.corners, in.edge_found, in.room};
-        const auto face = even_face(in.face, edge_for(with, kTriangles), progress);
+        const auto face = even_face(in.face, edge_for(in.face, c, kTriangles), progress);
         return quick_sag(with, face, progress);
     };
     for (int i = 0; i < kPitches; ++i) {

@@ -11,6 +11,7 @@ struct Tips {
     double force = 0;       ///< N straight down on the rim that lifts it off its far feet; infinite for never
     std::size_t where = 0;  ///< which place of the rim
     double ballast = 0;     ///< kg on its middle that hold it against the push asked for
+    bool operator==(const Tips&) const = default;
 };
 
 /// About each side of the feet's outline the weight turns it back by its distance inside, a push on the rim

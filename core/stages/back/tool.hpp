@@ -29,7 +29,7 @@ struct ToolInputs {
     const shell::Choices& shell;
     const shell::Findings& shell_found;
     const Choices& back;
-    const Shop& shop;
+    Library shop;
     const TriangleMesh& corners;                 ///< that `shell_found.corners.faces` speaks of
     const edge::Findings* edge_found = nullptr;  ///< where bolts and wedge slots sit; none to do without
     double room = 293.15;                        ///< K that the tool is warmed from
@@ -39,6 +39,7 @@ struct EvenFace {
     TriangleMesh mesh;
     std::vector<int> patch;
     double edge = 0;
+    bool operator==(const EvenFace&) const = default;
 };
 /// A place of the part, or a direction, as the tool stands.
 Point upright(const Frame& frame, const Point& p);

@@ -3,7 +3,6 @@
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <chrono>
 #include <cmath>
 
 #include "core/stages/back/stance.hpp"
@@ -18,17 +17,16 @@ constexpr double kBuckleSearch = 100;
 /// Least shares by which a fine answer may be out: under a push at one place, and under what acts all over.
 constexpr double kPushedOut = 0.15, kEvenlyOut = 0.05;
 
-double edge_for(const ToolInputs& in, std::size_t triangles) {
+double edge_for(const edge::ToolFace& face, const Choices& back, std::size_t triangles) {
     double area = 0;
-    for (std::size_t f = 0; f < in.face.rimmed.mesh.triangles.size(); ++f)
-        area += in.face.rimmed.mesh.area_vector2(f).norm() / 2;
+    for (std::size_t f = 0; f < face.rimmed.mesh.triangles.size(); ++f)
+        area += face.rimmed.mesh.area_vector2(f).norm() / 2;
     const double even = std::sqrt(area / (0.433 * static_cast<double>(triangles)));
-    return in.back.has_grid() ? std::min(even, 0.5 * in.back.pitch) : even;
+    return back.has_grid() ? std::min(even, 0.5 * back.pitch) : even;
 }
 
-Trial try_out(const ToolInputs& in, const EvenFace& face, const brief::Choices& brief, const Trial* coarse,
+Trial try_out(const ToolInputs& in, const EvenFace& face, const Served& brief, const Trial* coarse,
               Progress& progress) {
-    const auto start = std::chrono::steady_clock::now();
     progress.report(0.05, "meshing the tool");
     const Bench bench(in, face, progress);
     const auto& c = in.back;
@@ -169,7 +167,6 @@ Trial try_out(const ToolInputs& in, const EvenFace& face, const brief::Choices& 
         const bool pushed = r.kind == LoadCase::leaning || r.kind == LoadCase::levering;
         r.differs = std::max(std::abs(r.moves - before->moves), (pushed ? kPushedOut : kEvenlyOut) * r.moves);
     }
-    out.seconds = std::chrono::duration<double>(std::chrono::steady_clock::now() - start).count();
     progress.report(1, "tried");
     return out;
 }

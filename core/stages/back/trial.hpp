@@ -41,6 +41,7 @@ struct CaseResult {
     double differs = 0;     ///< m that `moves` may be out by; 0 on the coarse mesh, which stands alone
     bool relative = false;  ///< whether `field` leaves out what the face does as a whole
     std::vector<Eigen::Vector3f> field;  ///< displacement by point of the model, m; empty where nothing moves
+    bool operator==(const CaseResult&) const = default;
 };
 
 struct Trial {
@@ -59,26 +60,30 @@ struct Trial {
     std::string tips_where;         ///< the same in words
     std::size_t freedoms = 0;
     bool fine = false;
-    double seconds = 0;
     [[nodiscard]] const CaseResult* find(LoadCase kind) const {
         for (const auto& c : cases) {
             if (c.kind == kind) return &c;
         }
         return nullptr;
     }
+    bool operator==(const Trial&) const = default;
 };
 
+/// What of the brief a trial reads.
+using Served = brief::Of<brief::Making, brief::Limits>;
+
 /// Edge of a mesh of about `triangles` over the tool's face that still resolves the ribs, m.
-double edge_for(const ToolInputs& in, std::size_t triangles);
+double edge_for(const edge::ToolFace& face, const Choices& back, std::size_t triangles);
 
 /// All load cases that the job asks for on one mesh. `coarse` gives the error estimate. Throws InputError
 /// where the tool cannot be meshed or stands on nothing; Cancelled.
-Trial try_out(const ToolInputs& in, const EvenFace& face, const brief::Choices& brief, const Trial* coarse,
+Trial try_out(const ToolInputs& in, const EvenFace& face, const Served& brief, const Trial* coarse,
               Progress& progress);
 
 /// Own weight and the leaning person only: what the search for a pitch asks of each tool. m.
 struct QuickSag {
     double standing = 0, leaning = 0;
+    bool operator==(const QuickSag&) const = default;
 };
 QuickSag quick_sag(const ToolInputs& in, const EvenFace& face, Progress& progress);
 

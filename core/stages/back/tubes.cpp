@@ -29,7 +29,7 @@ TubeSection section_of(const Choices& c) {
     return {kPi / 4 * (s * s - in * in), second, 2 * second};
 }
 
-BondFacts bond_of(const Joint& j, double wide, const Resin& resin, const Shop& shop) {
+BondFacts bond_of(const Joint& j, double wide, const Resin& resin, const Library& shop) {
     const bool hard = j.bond == Bond::hard;
     const auto& under = need(shop.bonds, hard ? j.paste : j.strip, "back bond");
     const double gap = std::max(0.0005, j.gap);

@@ -1,7 +1,6 @@
 // Tubes and square sections that a back is welded from.
 #pragma once
 
-#include "core/shop/shop.hpp"
 #include "core/stages/back/choices.hpp"
 
 namespace jig::back {
@@ -29,6 +28,6 @@ struct BondFacts {
 };
 /// `wide` m of rib or tube lies on the joint; tabs are laid by hand in `resin`. Throws InputError for what
 /// the library has not.
-BondFacts bond_of(const Joint& joint, double wide, const Resin& resin, const Shop& shop);
+BondFacts bond_of(const Joint& joint, double wide, const Resin& resin, const Library& shop);
 
 }  // namespace jig::back

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "core/base/fields.hpp"
+#include "core/shop/lists.hpp"
 
 namespace jig {
 
@@ -24,22 +25,62 @@ struct Words<Process> {
 
 namespace brief {
 
-struct Choices {
+/// What of the shop library this stage reads.
+using Library = Lists<Rate>;
+
+/// What changes no figure.
+struct Names {
     std::string job = "New job", customer, part = "part";
     int revision = 1;
+    bool operator==(const Names&) const = default;
+};
+struct Series {
     int pulls = 20;
+    bool operator==(const Series&) const = default;
+};
+struct Wanted {
     Grade grade = Grade::paintable;
+    bool operator==(const Wanted&) const = default;
+};
+struct Making {
     Process process = Process::wet_bag;
+    bool operator==(const Making&) const = default;
+};
+struct Limits {
     double top_temperature = 313.15;  ///< K, the hottest that the tool will see
     double tolerance = 0.001;         ///< m over the part's length
     bool assembly_jig = false;
+    bool operator==(const Limits&) const = default;
+};
+struct Router {
     double router_x = 2.4, router_y = 1.2, router_z = 0.25;  ///< m of travel
-    double oven_x = 2.0, oven_y = 1.2, oven_z = 1.0;         ///< m inside
-    double door_width = 1.6, door_height = 2.1;  ///< m, the smallest that the tool has to pass; 0 for none
+    bool operator==(const Router&) const = default;
+};
+struct Rooms {
+    double oven_x = 2.0, oven_y = 1.2, oven_z = 1.0;  ///< m inside
+    double door_width = 1.6, door_height = 2.1;       ///< m, the smallest that the tool has to pass; 0 for none
+    bool operator==(const Rooms&) const = default;
+};
+struct Crew {
     int people = 2;
-    double shift = 28800;       ///< s
+    double shift = 28800;  ///< s
+    double lift = 20;      ///< kg for one person
+    bool operator==(const Crew&) const = default;
+};
+struct Pump {
     double pump = 16.0 / 3600;  ///< m³/s
-    double lift = 20;           ///< kg for one person
+    bool operator==(const Pump&) const = default;
+};
+
+/// Some slices of the brief, for functions that read no others.
+template <class... Slice>
+struct Of : Slice... {
+    // NOLINTNEXTLINE(google-explicit-constructor): the whole brief may be given wherever some of it is read.
+    Of(const auto& brief) : Slice(static_cast<const Slice&>(brief))... {}
+    bool operator==(const Of&) const = default;
+};
+
+struct Choices : Names, Series, Wanted, Making, Limits, Router, Rooms, Crew, Pump {
     static void fields(auto& c, auto&& v) {
         v("job", c.job);
         v("customer", c.customer);

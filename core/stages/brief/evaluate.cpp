@@ -6,7 +6,7 @@
 
 namespace jig::brief {
 
-Findings evaluate(const Choices& c, const Shop& shop) {
+Findings evaluate(const Figured& c, const Library& shop) {
     Findings out;
     const std::string grade(file_word(c.grade));
     out.plug_hours_m2 = shop.rate("sanding " + grade);

@@ -5,7 +5,7 @@
 namespace jig::edge {
 namespace {
 
-Calls width_calls(const Choices& c, const Findings& f, const brief::Choices& brief, const Shop& shop) {
+Calls width_calls(const Choices& c, const Findings& f, const brief::Choices& brief, const Library& shop) {
     Calls out;
     const auto add = [&](Severity s, const char* key, std::string headline, std::string why,
                          std::optional<Fix> fix = {}) {
@@ -63,7 +63,7 @@ Calls width_calls(const Choices& c, const Findings& f, const brief::Choices& bri
 
 }  // namespace
 
-Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief, const Shop& shop) {
+Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief, const Library& shop) {
     Calls out = width_calls(c, f, brief, shop);
     const auto add = [&](Severity s, const char* key, std::string headline, std::string why,
                          std::optional<Fix> fix = {}) {

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "core/base/fields.hpp"
+#include "core/shop/lists.hpp"
 
 namespace jig {
 
@@ -31,6 +32,9 @@ struct Words<Fitting> {
 };
 
 namespace edge {
+
+/// What of the shop library this stage reads.
+using Library = Lists<Fastener>;
 
 /// One fitting that the maker has put down himself: by its share of the way round the rim, from the end of
 /// the length axis, anticlockwise seen along the pull.

@@ -150,7 +150,7 @@ std::size_t chosen_piece(const Choices& c, const split::Findings& split) {
 }
 
 Findings evaluate(const Choices& c, const shape::Findings& shape, const split::Findings& split,
-                  const brief::Choices& brief, double plate, const Shop& shop) {
+                  const brief::Making& brief, double plate, const Library& shop) {
     Findings out;
     static_cast<void>(need(shop.fasteners, c.bolt, "edge bolt"));
     static_cast<void>(need(shop.fasteners, c.dowel, "edge dowel"));

@@ -1,5 +1,6 @@
 #pragma once
 
+#include "core/base/shared.hpp"
 #include "core/science/nest/cut_sheets.hpp"
 #include "core/shop/shop.hpp"
 #include "core/stages/edge/choices.hpp"
@@ -16,6 +17,7 @@ struct Fit {
     Point2 place = Point2::Zero();     ///< m, in the frame's flat coordinates
     Point2 outward = Point2::UnitX();  ///< away from the part
     int number = -1;                   ///< among those on the fitting line; -1 for ports in the face itself
+    bool operator==(const Fit&) const = default;
 };
 
 struct Findings {
@@ -26,7 +28,7 @@ struct Findings {
     Loops rims;                            ///< of the parts, or of the chosen piece: seen along its pull
     Loops outer;                           ///< outside of the flange in the same frame, before any cut-out
     Loops outline;                         ///< the same with its cut-outs and slots
-    std::shared_ptr<const ToolFace> tool;  ///< face and flange; none where the rim allows no flange
+    Shared<ToolFace> tool;                 ///< face and flange; none where the rim allows no flange
     std::string no_tool;                   ///< and why
     Loops tape_inner;                      ///< where the tape land starts
     Loop fitting_line;                     ///< that fittings stand on: the middle of the grip
@@ -40,15 +42,16 @@ struct Findings {
         for (const auto& f : fits) n += f.kind == kind;
         return n;
     }
+    bool operator==(const Findings&) const = default;
 };
 
 /// `plate` is the bending stiffness of the flange's laminate, N·m; 0 where it is not known.
 Findings evaluate(const Choices& choices, const shape::Findings& shape, const split::Findings& split,
-                  const brief::Choices& brief, double plate, const Shop& shop);
-Calls calls(const Choices& choices, const Findings& findings, const brief::Choices& brief, const Shop& shop);
+                  const brief::Making& brief, double plate, const Library& shop);
+Calls calls(const Choices& choices, const Findings& findings, const brief::Choices& brief, const Library& shop);
 
 /// Fittings as the rules lay them out.
-std::vector<Placed> by_rule(const Choices& choices, const Findings& findings, const brief::Choices& brief,
+std::vector<Placed> by_rule(const Choices& choices, const Findings& findings, const brief::Making& brief,
                             bool bolted, double depth);
 /// A place on the fitting line, and the nearest share of the way round it.
 Fit fit_at(const Loop& line, Fitting kind, double at);
@@ -58,12 +61,12 @@ double share_near(const Loop& line, const Point2& place);
 double snapped(const Loop& line, double at, double pitch);
 
 /// Round hole of a fitting in the drilling template, m across; 0 for those that are cut from the edge.
-double hole_of(Fitting kind, const Choices& choices, const Shop& shop);
+double hole_of(Fitting kind, const Choices& choices, const Library& shop);
 /// The flange's outline with all holes, ready to cut or to print: outer loops, then the part's rims and
 /// holes.
-Loops drilling_template(const Choices& choices, const Findings& findings, const Shop& shop);
+Loops drilling_template(const Choices& choices, const Findings& findings, const Library& shop);
 
 /// The same as one sheet of its own size, each fitting named.
-SheetSet drilling_sheet(const Choices& choices, const Findings& findings, const Shop& shop);
+SheetSet drilling_sheet(const Choices& choices, const Findings& findings, const Library& shop);
 
 }  // namespace jig::edge

@@ -94,7 +94,7 @@ double snapped(const Loop& line, double at, double pitch) {
     return to - std::floor(to);
 }
 
-std::vector<Placed> by_rule(const Choices& c, const Findings& f, const brief::Choices& brief, bool bolted,
+std::vector<Placed> by_rule(const Choices& c, const Findings& f, const brief::Making& brief, bool bolted,
                             double depth) {
     std::vector<Placed> out;
     const Way way(f.fitting_line);
@@ -121,7 +121,7 @@ std::vector<Placed> by_rule(const Choices& c, const Findings& f, const brief::Ch
     return out;
 }
 
-double hole_of(Fitting kind, const Choices& c, const Shop& shop) {
+double hole_of(Fitting kind, const Choices& c, const Library& shop) {
     switch (kind) {
         case Fitting::bolt:
             // Clearance of the medium series for its thread.
@@ -137,7 +137,7 @@ double hole_of(Fitting kind, const Choices& c, const Shop& shop) {
     }
 }
 
-Loops drilling_template(const Choices& c, const Findings& f, const Shop& shop) {
+Loops drilling_template(const Choices& c, const Findings& f, const Library& shop) {
     Loops out = f.outline;
     for (auto rim : f.rims) {
         if (signed_area(rim) > 0) std::reverse(rim.begin(), rim.end());
@@ -156,7 +156,7 @@ Loops drilling_template(const Choices& c, const Findings& f, const Shop& shop) {
     return out;
 }
 
-SheetSet drilling_sheet(const Choices& c, const Findings& f, const Shop& shop) {
+SheetSet drilling_sheet(const Choices& c, const Findings& f, const Library& shop) {
     SheetSet out;
     auto loops = drilling_template(c, f, shop);
     const Point2 low = low_corner(loops) - Point2::Constant(0.02);

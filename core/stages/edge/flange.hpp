@@ -13,6 +13,7 @@ struct Rimmed {
     TriangleMesh mesh;       ///< in the part's axes; outward as the face
     std::vector<int> patch;  ///< by face, 0 for the moulded face, 1 for the flange
     double flange_area = 0;  ///< m²
+    bool operator==(const Rimmed&) const = default;
 };
 
 /// Puts a flange round `face`: flat areas between its outer rims, seen along frame.w, and `outer`, in
@@ -28,6 +29,7 @@ struct ToolFace {
     Loops rim;                                        ///< the face's own, seen along the pull
     Frame frame;                                      ///< w is the pull, u the length
     Point low = Point::Zero(), high = Point::Zero();  ///< extents along u, v, w
+    bool operator==(const ToolFace&) const = default;
 };
 
 /// Of a mould in one piece, or of the chosen piece of several, whose rim carries a flange of its own. `outer`

@@ -11,6 +11,7 @@ struct Joint {
     double gap = 0;            ///< m, half way between bolts
     double pitch_for_gap = 0;  ///< m at which it opens as far as it may; 0 where it never does within 2 m
     double per_bolt = 0;       ///< N
+    bool operator==(const Joint&) const = default;
 };
 
 /// Opening half way between two bolts of two flanges, each a beam of `bending` N·m², pushed apart by `load`

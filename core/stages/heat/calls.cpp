@@ -32,7 +32,7 @@ void judge_cure(Calls& out, const std::string& cure, double hot, const std::vect
 }
 
 /// What the back is made of and bonded with.
-std::vector<Bears> in_the_back(const back::Choices& b, const std::string& key, const Shop& shop) {
+std::vector<Bears> in_the_back(const back::Choices& b, const std::string& key, const Library& shop) {
     std::vector<Bears> out;
     const auto board = [&](const std::string& name) {
         const auto& e = need(shop.boards, name, "back");
@@ -51,7 +51,7 @@ std::vector<Bears> in_the_back(const back::Choices& b, const std::string& key, c
     return out;
 }
 
-std::vector<Bears> cores_of(const std::vector<Layer>& layers, const std::string& key, const Shop& shop) {
+std::vector<Bears> cores_of(const std::vector<Layer>& layers, const std::string& key, const Library& shop) {
     std::vector<Bears> out;
     for (const auto& l : layers) {
         if (l.kind != LayerKind::core) continue;

@@ -2,8 +2,12 @@
 #pragma once
 
 #include "core/base/fields.hpp"
+#include "core/shop/lists.hpp"
 
 namespace jig::heat {
+
+/// What of the shop library this stage reads.
+using Library = Lists<Resin, Core, Board, Bonding>;
 
 struct Choices {
     double room = 293.15;    ///< K

@@ -21,9 +21,9 @@ double plug_warmth(double room, const plug::Findings& plug, double gel, double s
 
 }  // namespace
 
-Findings evaluate(const Choices& c, const brief::Choices& brief, const shape::Findings& shape,
+Findings evaluate(const Choices& c, const brief::Limits& brief, const shape::Findings& shape,
                   const plug::Choices& routes, const plug::Findings& plug, const shell::Findings& shell,
-                  const part::Choices& part_choices, const part::Findings& part, const Shop& shop) {
+                  const part::Choices& part_choices, const part::Findings& part, const Library& shop) {
     Findings out;
     out.length = std::max(shape.measures.size.x(), shape.measures.size.y());
     const auto mean = [](const Laminate& l) { return (l.cte[0] + l.cte[1]) / 2; };

@@ -18,12 +18,13 @@ struct Findings {
     double Tg_margin = 0;   ///< K left under the tool's Tg at the top temperature
     double part_Tg = 0;     ///< K that the part's resin reaches in its cure
     double plug_scale = 1;  ///< to cut the plug by so that the part comes out right
+    bool operator==(const Findings&) const = default;
 };
 
 /// `routes` says how the plug is made: a splash is a mould more in the chain.
-Findings evaluate(const Choices& choices, const brief::Choices& brief, const shape::Findings& shape,
+Findings evaluate(const Choices& choices, const brief::Limits& brief, const shape::Findings& shape,
                   const plug::Choices& routes, const plug::Findings& plug, const shell::Findings& shell,
-                  const part::Choices& part_choices, const part::Findings& part, const Shop& shop);
+                  const part::Choices& part_choices, const part::Findings& part, const Library& shop);
 
 /// All that is warmed with the tool.
 struct Warmed {
@@ -33,7 +34,7 @@ struct Warmed {
     const shell::Findings& shell;
     const back::Choices& back;
     const part::Choices& part;
-    const Shop& shop;
+    Library shop;
 };
 Calls calls(const Choices& choices, const Findings& findings, const Warmed& with);
 

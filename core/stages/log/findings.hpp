@@ -14,6 +14,7 @@ struct Findings {
     double mean_mass = 0;   ///< kg
     double trend = 0;       ///< kg per pull, least squares over the weighed pulls
     int since_release = 0;  ///< pulls since release coats were last put on
+    bool operator==(const Findings&) const = default;
 };
 
 /// Throws InputError for dates that are none (yyyy-mm-dd).

@@ -6,6 +6,9 @@
 
 namespace jig::part {
 
+/// What of the shop library this stage reads.
+using Library = Lists<Reinforcement, Resin, SurfaceCoat, Core, Rate>;
+
 struct Choices {
     std::string resin = "epoxy, room temperature slow";
     LayUp how = LayUp::bagged;

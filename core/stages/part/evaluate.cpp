@@ -53,7 +53,7 @@ void add_joint(const Choices& c, const split::Findings& split, Findings& out) {
 }  // namespace
 
 Findings evaluate(const Choices& c, const shape::Findings& shape, const split::Findings& split,
-                  const Shop& shop) {
+                  const Library& shop) {
     Findings out;
     out.resin = need(shop.resins, c.resin, "part resin");
     out.stack = sum_stack(c.layers, out.resin, c.how, shop, "part");

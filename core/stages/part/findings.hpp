@@ -20,12 +20,13 @@ struct Findings {
     TightCorners corners;        ///< of the mould, under the part
     JointFigures joint;
     double core_share = 0;  ///< of the thickness
+    bool operator==(const Findings&) const = default;
 };
 
 Findings evaluate(const Choices& choices, const shape::Findings& shape, const split::Findings& split,
-                  const Shop& shop);
+                  const Library& shop);
 /// `parts` come out of the tool at once. Throws InputError for materials that the library has not.
 Calls calls(const Choices& choices, const Findings& findings, const brief::Choices& brief, int parts,
-            const Shop& shop);
+            const Library& shop);
 
 }  // namespace jig::part

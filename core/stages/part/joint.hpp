@@ -43,6 +43,7 @@ struct JointFigures {
     double tape_length = 0;      ///< m of tape a lap wide, all layers
     double bead = 0;             ///< m, diameter of the bead to lay
     double adhesive = 0;         ///< kg, squeeze-out counted
+    bool operator==(const JointFigures&) const = default;
 };
 
 /// Where a lap should lie, in thicknesses, typical: under the first it peels, the second is ample.

@@ -15,8 +15,8 @@ int shares(double length, double room) {
 
 }  // namespace
 
-BlockPlan block_plan(const Choices& c, const Body& body, const Board& board, const brief::Choices& brief,
-                     const Shop& shop, Progress& progress) {
+BlockPlan block_plan(const Choices& c, const Body& body, const Board& board, const Asked& brief,
+                     const Library& shop, Progress& progress) {
     BlockPlan out;
     const auto& b = c.block;
     Point low = Point::Constant(std::numeric_limits<double>::infinity()), high = -low;

@@ -5,6 +5,8 @@
 
 #include "core/base/fields.hpp"
 #include "core/science/mesh/slice.hpp"
+#include "core/shop/lists.hpp"
+#include "core/stages/brief/choices.hpp"
 
 namespace jig {
 
@@ -43,6 +45,11 @@ struct Words<SlabWay> {
 };
 
 namespace plug {
+
+/// What of the shop library this stage reads.
+using Library = Lists<Reinforcement, Board, Consumable, Filament, Rate>;
+/// What of the brief this stage reads.
+using Asked = brief::Of<brief::Wanted, brief::Crew, brief::Router>;
 
 struct Slabs {
     SlabWay way = SlabWay::pull;

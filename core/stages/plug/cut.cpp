@@ -113,11 +113,11 @@ std::vector<CutPiece> cut_pieces(const Plan& plan, const Choices& c, bool templa
     return out;
 }
 
-const Board& stock_of(const Plan& plan, const Choices& c, const Shop& shop) {
+const Board& stock_of(const Plan& plan, const Choices& c, const Library& shop) {
     return need(shop.boards, plan.route == Route::skeleton ? c.skeleton.board : c.board, "plug board");
 }
 
-SheetRules sheet_rules(const Plan& plan, const Choices& c, const Shop& shop) {
+SheetRules sheet_rules(const Plan& plan, const Choices& c, const Library& shop) {
     const auto& stock = stock_of(plan, c, shop);
     SheetRules rules;
     rules.length = stock.sheet_length;

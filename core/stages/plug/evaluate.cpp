@@ -34,7 +34,7 @@ double wall_safety(const Plan& plan, double load, double strength) {
 }  // namespace
 
 Findings evaluate(const Choices& c, const shape::Choices& shape_choices, const shape::Findings& shape,
-                  const split::Findings& split, const brief::Choices& brief, const Shop& shop, double cure,
+                  const split::Findings& split, const Asked& brief, const Library& shop, double cure,
                   Progress& progress) {
     Findings out;
     const auto all = bodies(c, shape, split);
@@ -112,7 +112,7 @@ Findings evaluate(const Choices& c, const shape::Choices& shape_choices, const s
 
 std::vector<Plan> side_by_side(const Choices& c, const shape::Choices& shape_choices,
                                const shape::Findings& shape, const split::Findings& split,
-                               const brief::Choices& brief, const Shop& shop, Progress& progress) {
+                               const Asked& brief, const Library& shop, Progress& progress) {
     auto whole = c;
     whole.by_piece = false;
     const auto body = bodies(whole, shape, split).front();

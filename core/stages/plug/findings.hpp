@@ -16,12 +16,13 @@ struct Findings {
     double crush_safety = 0;  ///< against an envelope bag; 0 where there is none
     double wall_safety = 0;   ///< the same of a hollow plug's wall; 0 where it is solid
     Point centre = Point::Zero();  ///< of gravity, in the first body's frame from its low corner
+    bool operator==(const Findings&) const = default;
 };
 
 /// `shell_resin` names what is laid on it, `cure` K is its heat while that cures. Throws InputError,
 /// Cancelled.
 Findings evaluate(const Choices& choices, const shape::Choices& shape_choices, const shape::Findings& shape,
-                  const split::Findings& split, const brief::Choices& brief, const Shop& shop, double cure,
+                  const split::Findings& split, const Asked& brief, const Library& shop, double cure,
                   Progress& progress);
 Calls calls(const Choices& choices, const Findings& findings, const brief::Choices& brief,
             Family shell_resin);
@@ -30,7 +31,7 @@ Calls calls(const Choices& choices, const Findings& findings, const brief::Choic
 /// work behind the window.
 std::vector<Plan> side_by_side(const Choices& choices, const shape::Choices& shape_choices,
                                const shape::Findings& shape, const split::Findings& split,
-                               const brief::Choices& brief, const Shop& shop, Progress& progress);
+                               const Asked& brief, const Library& shop, Progress& progress);
 
 /// Hours of finishing over `parts` parts where plug and mould are finished to the grade, and where every part
 /// is.
@@ -38,7 +39,8 @@ struct FinishHours {
     double tool = 0, part = 0;            ///< h once, h each, finished in the tool
     double bare_tool = 0, bare_part = 0;  ///< the same with a structural tool and finished parts
     double break_even = 0;                ///< parts from which the tool is the better place; 0 for never
+    bool operator==(const FinishHours&) const = default;
 };
-FinishHours finish_hours(Grade grade, double area, const Shop& shop);
+FinishHours finish_hours(Grade grade, double area, const Library& shop);
 
 }  // namespace jig::plug

@@ -28,7 +28,7 @@ const std::vector<int>& ladder(Grade grade) {
 
 }  // namespace
 
-std::vector<FinishStep> surface_schedule(Grade grade, Barrier barrier, double area, const Shop& shop) {
+std::vector<FinishStep> surface_schedule(Grade grade, Barrier barrier, double area, const Library& shop) {
     std::vector<FinishStep> out;
     const auto product = [&](const char* what, const char* name, Kind kind, double amount, double hours,
                              double wait) {
@@ -70,7 +70,7 @@ std::vector<FinishStep> surface_schedule(Grade grade, Barrier barrier, double ar
     return out;
 }
 
-FinishHours finish_hours(Grade grade, double area, const Shop& shop) {
+FinishHours finish_hours(Grade grade, double area, const Library& shop) {
     const std::string word(file_word(grade));
     FinishHours out;
     const double kept = shop.rate("paint kept out of part");

@@ -17,6 +17,7 @@ struct Need {
     double amount = 0, price = 0;  ///< SI, per SI unit
     std::string note;
     [[nodiscard]] double cost() const { return amount * price; }
+    bool operator==(const Need&) const = default;
 };
 
 /// Something done to it, in order.
@@ -24,6 +25,7 @@ struct Work {
     std::string what;
     double hours = 0;  ///< of hands
     double wait = 0;   ///< s after it
+    bool operator==(const Work&) const = default;
 };
 
 /// What a plug is built round: the whole mould's shape, or one piece's.
@@ -48,6 +50,7 @@ split::Stood solid_of(const Body& body);
 struct Bevel {
     Point2 at;
     double angle = 0;  ///< rad
+    bool operator==(const Bevel&) const = default;
 };
 
 struct SlabPlan {
@@ -61,6 +64,7 @@ struct SlabPlan {
     std::vector<std::vector<Bevel>> bevels;  ///< by slab
     std::vector<int> inside;  ///< by slab, the slab whose hollow it is cut from; -1 for a sheet
     int pin_groups = 1;       ///< sets of pins that the stack needs, neighbours share a slab
+    bool operator==(const SlabPlan&) const = default;
 };
 inline constexpr double kWorthHollowing = 0.01;  ///< m²; a hollow smaller than a hand is not worth the cut
 SlabPlan slab_plan(const Choices& choices, const Body& body, const Board& board, Progress& progress);
@@ -69,6 +73,7 @@ SlabPlan slab_plan(const Choices& choices, const Body& body, const Board& board,
 struct BlockPart {
     Point low, high;
     std::vector<Point> dowels;  ///< where it meets the next parts
+    bool operator==(const BlockPart&) const = default;
 };
 
 struct BlockPlan {
@@ -81,11 +86,13 @@ struct BlockPlan {
     /// Cost of finishing against the step, for the curve: step (m), machine and hands (currency).
     struct Choice {
         double step, machine, hands;
+        bool operator==(const Choice&) const = default;
     };
     std::vector<Choice> curve;
+    bool operator==(const BlockPlan&) const = default;
 };
 BlockPlan block_plan(const Choices& choices, const Body& body, const Board& board,
-                     const brief::Choices& brief, const Shop& shop, Progress& progress);
+                     const Asked& brief, const Library& shop, Progress& progress);
 
 /// A flat piece of a skeleton or a template, ready to cut, with its place in the body's frame.
 struct Rib {
@@ -93,6 +100,7 @@ struct Rib {
     Loops outline;  ///< m, in its own plane: along and up
     Frame plane;
     double at = 0;  ///< m along plane.w
+    bool operator==(const Rib&) const = default;
 };
 
 struct SkeletonPlan {
@@ -102,6 +110,7 @@ struct SkeletonPlan {
     double batten_length = 0;             ///< m
     int battens = 0;
     int sheets = 0;
+    bool operator==(const SkeletonPlan&) const = default;
 };
 SkeletonPlan skeleton_plan(const Choices& choices, const Body& body, const Board& ply, Progress& progress);
 
@@ -111,6 +120,7 @@ struct FinishStep {
     Kind kind = Kind::mass;
     double amount = 0, price = 0;  ///< of product, waste counted
     double hours = 0, wait = 0;    ///< h of hands, s to dry
+    bool operator==(const FinishStep&) const = default;
 };
 /// The barrier that a route's surface gets: an existing part's own laminate needs none.
 inline Barrier barrier_on(Route route, const Choices& choices) {
@@ -119,7 +129,7 @@ inline Barrier barrier_on(Route route, const Choices& choices) {
 
 /// From a raw surface to a grade: barrier, filler, primer, guide coat, a ladder of grits, paint, polish. The
 /// grades' sanding hours are the shop's, shared out over the ladder.
-std::vector<FinishStep> surface_schedule(Grade grade, Barrier barrier, double area, const Shop& shop);
+std::vector<FinishStep> surface_schedule(Grade grade, Barrier barrier, double area, const Library& shop);
 
 struct Plan {
     Route route = Route::slabs;
@@ -146,20 +156,21 @@ struct Plan {
         for (const auto& n : needs) sum += n.cost();
         return sum;
     }
+    bool operator==(const Plan&) const = default;
 };
 
 /// What a route makes of a body. What stands in its way becomes its obstacle. Throws InputError for names
 /// that the library does not have; Cancelled.
 Plan plan_for(Route route, const Choices& choices, const Body& body, const shape::Choices& shape,
-              const brief::Choices& brief, const Shop& shop, Progress& progress);
+              const Asked& brief, const Library& shop, Progress& progress);
 
 /// The flat pieces that a plan is cut into: slabs with their pins, numbers, front arrows and the sloping tick
 /// that shows a slab out of order, or ribs; empty for routes that cut none. `templates` gives a skeleton's
 /// gauges instead.
 std::vector<CutPiece> cut_pieces(const Plan& plan, const Choices& choices, bool templates = false);
 /// The stock that they are cut from, and its rules.
-const Board& stock_of(const Plan& plan, const Choices& choices, const Shop& shop);
-SheetRules sheet_rules(const Plan& plan, const Choices& choices, const Shop& shop);
+const Board& stock_of(const Plan& plan, const Choices& choices, const Library& shop);
+SheetRules sheet_rules(const Plan& plan, const Choices& choices, const Library& shop);
 
 /// The plug's surface as it is cut: undersize by the build-up along its normals, scaled about its middle.
 TriangleMesh compensated(const TriangleMesh& mesh, double build_up, double scale);

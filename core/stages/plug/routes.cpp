@@ -18,12 +18,12 @@ struct Ask {
     const Choices& c;
     const Body& body;
     const shape::Choices& shape;
-    const brief::Choices& brief;
-    const Shop& shop;
+    Asked brief;
+    Library shop;
     Progress& progress;
 };
 
-void buy(Plan& plan, const Shop& shop, const char* consumable, Kind kind, double amount,
+void buy(Plan& plan, const Library& shop, const char* consumable, Kind kind, double amount,
          std::string note = {}) {
     if (amount <= 0) return;
     const auto& c = need(shop.consumables, consumable, "plug");
@@ -361,7 +361,7 @@ void splash_route(const Ask& a, Plan& plan) {
 }  // namespace
 
 Plan plan_for(Route route, const Choices& c, const Body& body, const shape::Choices& shape,
-              const brief::Choices& brief, const Shop& shop, Progress& progress) {
+              const Asked& brief, const Library& shop, Progress& progress) {
     Plan plan;
     plan.route = route;
     plan.body = body.name;

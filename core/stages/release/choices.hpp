@@ -2,8 +2,12 @@
 #pragma once
 
 #include "core/base/fields.hpp"
+#include "core/shop/lists.hpp"
 
 namespace jig::release {
+
+/// What of the shop library this stage reads.
+using Library = Lists<ReleaseSystem>;
 
 struct Choices {
     std::string system = "semi-permanent";

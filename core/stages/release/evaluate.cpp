@@ -5,7 +5,7 @@
 namespace jig::release {
 
 Findings evaluate(const Choices& c, const split::Findings& split, const edge::Findings& edge,
-                  const Shop& shop) {
+                  const Library& shop) {
     Findings out;
     out.system = need(shop.releases, c.system, "release system");
     out.area = split.mould_area() + edge.area - (c.mask_land ? edge.tape_land_area : 0);

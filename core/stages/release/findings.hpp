@@ -10,6 +10,7 @@ struct Step {
     std::string product;
     int coat = 1, of = 1;
     double at = 0, wait = 0;
+    bool operator==(const Step&) const = default;
 };
 
 struct Findings {
@@ -22,10 +23,11 @@ struct Findings {
     double work_each = 0;  ///< s of hands for each pull
     double cost_first = 0, cost_each = 0;
     double litres = 0;  ///< for the first use
+    bool operator==(const Findings&) const = default;
 };
 
 Findings evaluate(const Choices& choices, const split::Findings& split, const edge::Findings& edge,
-                  const Shop& shop);
+                  const Library& shop);
 Calls calls(const Choices& choices, const Findings& findings, const brief::Choices& brief,
             const shape::Findings& shape, const shell::Choices& shell);
 

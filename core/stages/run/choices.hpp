@@ -2,8 +2,12 @@
 #pragma once
 
 #include "core/base/fields.hpp"
+#include "core/shop/lists.hpp"
 
 namespace jig::run {
+
+/// What of the shop library this stage reads.
+using Library = Lists<Reinforcement, SurfaceCoat, Core, Board, Consumable, Fastener, Bonding, Rate>;
 
 struct Equipment {
     std::string name;

@@ -11,7 +11,7 @@ namespace {
 
 class Book {
   public:
-    Book(Findings& out, const Shop& shop) : out_(out), shop_(shop) {}
+    Book(Findings& out, const Library& shop) : out_(out), shop_(shop) {}
 
     void material(Ledger ledger, Stage stage, std::string what, Kind kind, double amount, double waste,
                   double unit_price, std::string note = {}) {
@@ -77,7 +77,7 @@ class Book {
 
   private:
     Findings& out_;
-    const Shop& shop_;
+    Library shop_;
 };
 
 /// What the plug's own plan says.
@@ -94,7 +94,7 @@ void plug_lines(Book& book, const Before& b) {
 }
 
 /// What the seams between pieces need: boards to part them, dowels to find each other again.
-void seam_lines(Book& book, const Before& b, const Shop& shop) {
+void seam_lines(Book& book, const Before& b, const Library& shop) {
     double area = 0, dowels = 0;
     for (const auto& board : b.split.boards) {
         area += board.area;
@@ -111,7 +111,7 @@ void seam_lines(Book& book, const Before& b, const Shop& shop) {
 }
 
 /// What is bolted, pinned and bonded into the flange.
-void fitting_lines(Book& book, const Before& b, const Shop& shop) {
+void fitting_lines(Book& book, const Before& b, const Library& shop) {
     const auto buy = [&](const std::string& name, double count) {
         if (count > 0)
             book.material(Ledger::once, Stage::edge, name, Kind::count, count, 0,
@@ -128,7 +128,7 @@ void fitting_lines(Book& book, const Before& b, const Shop& shop) {
     if (holes > 0) book.rated(Ledger::once, Stage::edge, "drilling flange", holes);
 }
 
-void back_lines(Book& book, const Before& b, const Shop& shop) {
+void back_lines(Book& book, const Before& b, const Library& shop) {
     const auto once = Ledger::once;
     const auto& c = b.back_choices;
     const double pieces = b.pieces();
@@ -189,7 +189,7 @@ void back_lines(Book& book, const Before& b, const Shop& shop) {
     book.rated(once, Stage::back, "bonding ribs", bonded);
 }
 
-void tool_lines(Book& book, const Before& b, const Shop& shop, const std::string& grade) {
+void tool_lines(Book& book, const Before& b, const Library& shop, const std::string& grade) {
     const auto once = Ledger::once;
     const double area = b.shell.area;
     book.rated(once, Stage::brief, "design", 1);
@@ -239,7 +239,7 @@ void tool_lines(Book& book, const Before& b, const Shop& shop, const std::string
     book.hours(once, Stage::run, "finishing the mould", shop.rate(grade) * b.plug.sanding_area / 2);
 }
 
-void part_lines(Book& book, const Before& b, const Shop& shop) {
+void part_lines(Book& book, const Before& b, const Library& shop) {
     const auto each = Ledger::each;
     // What a pull takes is shared by the parts that come out of it.
     const double area = b.part.area, parts = b.split.parts();
@@ -290,7 +290,7 @@ void part_lines(Book& book, const Before& b, const Shop& shop) {
 
 }  // namespace
 
-Findings evaluate(const Choices& c, const Before& b, const Shop& shop) {
+Findings evaluate(const Choices& c, const Before& b, const Library& shop) {
     Findings out;
     const auto grade = "sanding " + std::string(file_word(b.brief.grade));
     Book book(out, shop);

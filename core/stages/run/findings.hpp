@@ -28,6 +28,7 @@ struct Material {
     double waste = 0;         ///< share of it beyond what stays
     double cost = 0;
     std::string note;  ///< rolls, sheets or batches that this means
+    bool operator==(const Material&) const = default;
 };
 
 struct Hours {
@@ -35,11 +36,13 @@ struct Hours {
     Stage stage = Stage::plug;
     std::string what;
     double hours = 0;
+    bool operator==(const Hours&) const = default;
 };
 
 struct LedgerSum {
     double materials = 0, hours = 0, labour = 0;
     [[nodiscard]] double total() const { return materials + labour; }
+    bool operator==(const LedgerSum&) const = default;
 };
 
 struct Findings {
@@ -55,11 +58,12 @@ struct Findings {
     [[nodiscard]] double cost_per_part(int n) const {
         return ledgers[0].total() + ledgers[1].total() / std::max(1, n);
     }
+    bool operator==(const Findings&) const = default;
 };
 
 /// What the other stages came to.
 struct Before {
-    const brief::Choices& brief;
+    brief::Of<brief::Wanted, brief::Crew, brief::Series> brief;
     const brief::Findings& brief_findings;
     const split::Choices& split_choices;
     const split::Findings& split;
@@ -81,11 +85,11 @@ struct Before {
     }
 };
 
-Findings evaluate(const Choices& choices, const Before& before, const Shop& shop);
+Findings evaluate(const Choices& choices, const Before& before, const Library& shop);
 Calls calls(const Findings& findings, const brief::Choices& brief);
 
 /// The days of building the tool, to the first part.
-std::vector<Task> build_tasks(const Before& before, const Shop& shop);
+std::vector<Task> build_tasks(const Before& before, const Library& shop);
 
 }  // namespace run
 }  // namespace jig

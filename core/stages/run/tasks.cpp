@@ -23,7 +23,7 @@ void release_tasks(std::vector<Task>& out, const release::Findings& release, con
 
 }  // namespace
 
-std::vector<Task> build_tasks(const Before& b, const Shop& shop) {
+std::vector<Task> build_tasks(const Before& b, const Library& shop) {
     std::vector<Task> out;
     const double people = std::max(1, b.brief.people), area = b.plug.sanding_area;
     const auto hands = static_cast<int>(people);

@@ -1,7 +1,6 @@
 #pragma once
 
-#include <memory>
-
+#include "core/base/shared.hpp"
 #include "core/science/mesh/measure.hpp"
 #include "core/science/mesh/rays.hpp"
 #include "core/science/mesh/repair.hpp"
@@ -20,7 +19,8 @@ struct Findings {
     std::vector<Repair> repairs;
     std::vector<Repair> left;  ///< what is open or crowded still
     double flat_wall = 0;      ///< m², the largest standing wall without any curve
-    std::shared_ptr<const RayMesh> rays;
+    Derived<RayMesh> rays;
+    bool operator==(const Findings&) const = default;
 };
 
 /// `bytes` is the attached mesh as it came, for ShapeKind::mesh. Throws InputError, Cancelled.

@@ -80,7 +80,7 @@ std::pair<std::vector<Layer>, std::string> thickened(const std::vector<Layer>& l
 }
 
 /// The lightest cloth of the same fibre, for a face that does not show what lies behind it.
-const Reinforcement* light_cloth(const std::string& like, const Shop& shop) {
+const Reinforcement* light_cloth(const std::string& like, const Library& shop) {
     const auto* heavy = find(shop.reinforcements, like);
     const Reinforcement* best = nullptr;
     for (const auto& r : shop.reinforcements) {
@@ -96,7 +96,7 @@ const Reinforcement* light_cloth(const std::string& like, const Shop& shop) {
 
 Calls calls(const Choices& c, const Findings& f, const plug::Choices& plug,
             const plug::Findings& plug_findings, const brief::Choices& brief, bool has_back,
-            const Warmth& warmth, const Shop& shop) {
+            const Warmth& warmth, const Library& shop) {
     Calls out;
     const auto add = [&](Stage stage, Severity s, const char* key, std::string headline, std::string why,
                          std::optional<Fix> fix = {}) {

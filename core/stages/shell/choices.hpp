@@ -37,6 +37,9 @@ struct Words<ZoneKind> {
 
 namespace shell {
 
+/// What of the shop library this stage reads.
+using Library = Lists<Reinforcement, Resin, SurfaceCoat, Core, Rate>;
+
 /// One touch of the brush that puts a doubler somewhere.
 struct Touch {
     std::array<double, 3> at{0, 0, 0}, facing{0, 0, 1};

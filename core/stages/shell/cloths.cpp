@@ -7,7 +7,7 @@
 
 namespace jig::shell {
 
-Cloths cloths_of(const Choices& like, const Shop& shop) {
+Cloths cloths_of(const Choices& like, const Library& shop) {
     Cloths out;
     std::vector<Layer> tissue;
     std::vector<const Reinforcement*> found;

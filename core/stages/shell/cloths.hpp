@@ -17,7 +17,7 @@ struct Cloths {
 
 /// Of the choice's own stack, or of its school's start where it has no layer. Throws InputError for
 /// materials that the library has not, and where no cloth is left.
-Cloths cloths_of(const Choices& like, const Shop& shop);
+Cloths cloths_of(const Choices& like, const Library& shop);
 
 /// Half a stack from `counts` of each cloth, light to heavy, mirrored about the core or about one more ply
 /// of cloth number `middle` (-1 for none).

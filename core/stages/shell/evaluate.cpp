@@ -31,7 +31,7 @@ double free_curve(const StackSum& stack, double cooling) {
     return std::max(std::abs(curve[0]), std::abs(curve[1]));
 }
 
-Laminate flange_laminate(const Choices& c, const Shop& shop) {
+Laminate flange_laminate(const Choices& c, const Library& shop) {
     auto layers = c.layers;
     for (const auto& zone : c.zones) {
         if (zone.kind == ZoneKind::flange) layers = with_zone(layers, zone);
@@ -40,8 +40,8 @@ Laminate flange_laminate(const Choices& c, const Shop& shop) {
 }
 
 Findings evaluate(const Choices& c, const shape::Findings& shape, const split::Findings& split,
-                  const edge::Findings& edge, const brief::Choices& brief, double under_ribs,
-                  const Warmth& warmth, const Shop& shop) {
+                  const edge::Findings& edge, const brief::Crew& brief, double under_ribs,
+                  const Warmth& warmth, const Library& shop) {
     Findings out;
     out.resin = need(shop.resins, c.resin, "shell resin");
     out.stack = sum_stack(c.layers, out.resin, c.how, shop, "shell");

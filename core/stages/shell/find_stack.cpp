@@ -17,7 +17,7 @@ constexpr int kMiddling = 4, kHeavy = 10;
 }  // namespace
 
 Found find_stacks(const Choices& like, const Seek& wanted, const back::Choices& back, double area,
-                  const Shop& shop, Progress& progress) {
+                  const Library& shop, Progress& progress) {
     const auto cloths = cloths_of(like, shop);
     const auto& resin = need(shop.resins, like.resin, "shell resin");
     const double span = back.has_grid() ? back.pitch : 0.5;

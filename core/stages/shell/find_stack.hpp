@@ -16,12 +16,14 @@ struct Proposal {
     double price = 0;      ///< of materials, shell and flange
     int days = 1;          ///< of laying up
     bool fits = false;     ///< within all three limits
+    bool operator==(const Proposal&) const = default;
 };
 
 struct Found {
     std::vector<Proposal> curve;  ///< none of them is beaten in both mass and sag; lightest first
     std::size_t tried = 0;
     int best = -1;  ///< the lightest that fits; -1 where none does
+    bool operator==(const Found&) const = default;
 };
 
 /// Searches over plies of the school's own cloths: coats kept as the school has them, then the lightest
@@ -29,6 +31,6 @@ struct Found {
 /// their coats, balanced, and step up from light to heavy. `area` m² of shell and flange. Throws InputError
 /// for materials that the library has not; Cancelled.
 Found find_stacks(const Choices& like, const Seek& wanted, const back::Choices& back, double area,
-                  const Shop& shop, Progress& progress);
+                  const Library& shop, Progress& progress);
 
 }  // namespace jig::shell

@@ -14,6 +14,7 @@ struct ZoneSum {
     StackSum whole;    ///< of the common stack with them on top
     double area = 0;   ///< m²
     double units = 0;  ///< that its plies count
+    bool operator==(const ZoneSum&) const = default;
 };
 
 /// One thing done while the shell is laid up, in order.
@@ -25,6 +26,7 @@ struct LayStep {
     int batches = 0;    ///< pots of resin, by size and pot life
     double offset = 0;  ///< m that its overlaps are shifted against the layer before
     std::string note;
+    bool operator==(const LayStep&) const = default;
 };
 
 struct Findings {
@@ -47,6 +49,7 @@ struct Findings {
     double Tg = 0;               ///< K that its cures bring the lowest of resin and surface coats to
     std::string Tg_reason;
     double slowest_ply = 0;  ///< s that laying its slowest ply takes
+    bool operator==(const Findings&) const = default;
 };
 
 /// Temperatures that the shell is made between, K.
@@ -57,16 +60,16 @@ struct Warmth {
 
 /// `under_ribs` is the length along which ribs lie on the shell, m.
 Findings evaluate(const Choices& choices, const shape::Findings& shape, const split::Findings& split,
-                  const edge::Findings& edge, const brief::Choices& brief, double under_ribs,
-                  const Warmth& warmth, const Shop& shop);
+                  const edge::Findings& edge, const brief::Crew& brief, double under_ribs,
+                  const Warmth& warmth, const Library& shop);
 Calls calls(const Choices& choices, const Findings& findings, const plug::Choices& plug,
             const plug::Findings& plug_findings, const brief::Choices& brief, bool has_back,
-            const Warmth& warmth, const Shop& shop);
+            const Warmth& warmth, const Library& shop);
 
 /// The largest free curvature of a stack on cooling from its post-cure, shrinkage after gel counted, 1/m.
 double free_curve(const StackSum& stack, double cooling);
 
 /// The flange's laminate: the common stack and what comes on top there. Throws InputError.
-Laminate flange_laminate(const Choices& choices, const Shop& shop);
+Laminate flange_laminate(const Choices& choices, const Library& shop);
 
 }  // namespace jig::shell

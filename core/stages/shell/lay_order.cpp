@@ -8,7 +8,7 @@
 
 namespace jig::shell {
 
-void order_laying(const Choices& c, const brief::Choices& brief, const Shop& shop, Findings& f) {
+void order_laying(const Choices& c, const brief::Crew& brief, const Library& shop, Findings& f) {
     const double people = std::max(1, brief.people);
     const bool prepreg = c.how == LayUp::prepreg;
     double clock = 0;

@@ -21,7 +21,7 @@ constexpr double kClose = 0.5;
 /// Most plies in half a stack of each cloth but the heaviest.
 constexpr int kSteps = 4;
 
-double thickness(const std::string& material, const Choices& c, const Shop& shop) {
+double thickness(const std::string& material, const Choices& c, const Library& shop) {
     return sum_stack({{LayerKind::ply, material, 0, 0}}, need(shop.resins, c.resin, "shell resin"), c.how,
                      shop, "shell unit")
         .laminate.thickness;
@@ -39,7 +39,7 @@ struct Worth {
 };
 
 /// The stack's cloths, and the shop's others of the same fibre.
-std::vector<Worth> worths(const Choices& c, const Cloths& cloths, const Shop& shop) {
+std::vector<Worth> worths(const Choices& c, const Cloths& cloths, const Library& shop) {
     std::vector<Worth> out;
     for (const auto& name : cloths.names) out.push_back({name, units_of(name, c, shop), true});
     const auto& like = need(shop.reinforcements, cloths.names.back(), "shell");
@@ -109,7 +109,7 @@ std::optional<Term> read_term(std::string_view text) {
     return out.core || out.units > 0 ? std::optional(out) : std::nullopt;
 }
 
-std::vector<Layer> listed(std::string_view typed, const Choices& c, const Cloths& cloths, const Shop& shop) {
+std::vector<Layer> listed(std::string_view typed, const Choices& c, const Cloths& cloths, const Library& shop) {
     const auto all = worths(c, cloths, shop);
     std::vector<Layer> out;
     std::size_t cores = 0;
@@ -165,7 +165,7 @@ struct Fit {
 };
 
 std::vector<Layer> adding_up(double total, const Choices& c, const Cloths& cloths, bool doubler,
-                             const Shop& shop) {
+                             const Library& shop) {
     if (total <= 0 || total > kMostUnits)
         throw InputError("shell", number(total) + " units are no build",
                          fmt::format("more than 0 and at most {:g}", kMostUnits));
@@ -232,24 +232,24 @@ std::vector<Layer> adding_up(double total, const Choices& c, const Cloths& cloth
 
 }  // namespace
 
-bool is_cloth(const Layer& layer, const Shop& shop) {
+bool is_cloth(const Layer& layer, const Library& shop) {
     return layer.kind == LayerKind::ply &&
            need(shop.reinforcements, layer.material, "shell").style != "tissue";
 }
 
-double units_of(const std::string& material, const Choices& c, const Shop& shop) {
+double units_of(const std::string& material, const Choices& c, const Library& shop) {
     const auto& cloth = need(shop.reinforcements, material, "shell");
     if (cloth.units > 0) return cloth.units;
     return thickness(material, c, shop) / thickness(c.unit, c, shop);
 }
 
-double units_of(const std::vector<Layer>& layers, const Choices& c, const Shop& shop) {
+double units_of(const std::vector<Layer>& layers, const Choices& c, const Library& shop) {
     double out = 0;
     for (const auto& l : layers) out += is_cloth(l, shop) ? units_of(l.material, c, shop) : 0;
     return out;
 }
 
-std::string in_units(const std::vector<Layer>& layers, const Choices& c, const Shop& shop) {
+std::string in_units(const std::vector<Layer>& layers, const Choices& c, const Library& shop) {
     std::string out;
     for (std::size_t i = 0; i < layers.size();) {
         std::size_t next = i + 1;
@@ -269,7 +269,7 @@ std::string in_units(const std::vector<Layer>& layers, const Choices& c, const S
 }
 
 std::vector<Layer> from_units(const std::string& typed, const Choices& c, const Zone* doubler,
-                              const Shop& shop) {
+                              const Library& shop) {
     const auto cloths = cloths_of(c, shop);
     const auto text = trimmed(typed);
     if (const auto total = read_quantity(Kind::factor, text))

@@ -15,6 +15,7 @@ namespace jig::split {
 struct Support {
     Point at;           ///< m, under the board's outer edge
     double height = 0;  ///< m above the bench
+    bool operator==(const Support&) const = default;
 };
 
 struct Board {
@@ -29,6 +30,7 @@ struct Board {
     double misfit = 0;           ///< m that laying it flat may be out, because it is bent both ways
     TriangleMesh surface;        ///< m, its release face in place, seen from the first piece's side
     std::vector<Support> supports;
+    bool operator==(const Board&) const = default;
 };
 
 /// Boards for every seam of a set. With dowels, a plane's are flat in it; a search's stand off along the

@@ -5,6 +5,7 @@
 
 #include "core/base/fields.hpp"
 #include "core/science/mesh/paint.hpp"
+#include "core/shop/lists.hpp"
 
 namespace jig {
 
@@ -50,6 +51,9 @@ struct Words<Paint> {
 };
 
 namespace split {
+
+/// What of the shop library this stage reads.
+using Library = Lists<Board, Fastener>;
 
 /// A touch of the brush on the stand, in the part's own place.
 struct Stroke {

@@ -265,12 +265,17 @@ const Topology& mould_topology(const shape::Findings& shape, const Findings& spl
     return split.stood ? split.stood->topology : shape.topology;
 }
 
-Findings evaluate(const Choices& c, const shape::Findings& shape, const brief::Choices& brief,
-                  const Shop& shop, Progress& progress) {
+Asked asked(const Choices& c, const brief::Of<brief::Wanted, brief::Series>& brief, const Library& shop) {
+    return {c.drag_rule == DragRule::surface ? drag_angle_for(brief.grade) : c.drag_angle,
+            c.together == Together::alone ? 0 : brief.pulls,
+            need(shop.fasteners, c.dowel, "split dowel").diameter,
+            need(shop.boards, c.board, "parting board").thickness};
+}
+
+Findings evaluate(const Choices& c, const shape::Findings& shape, const Asked& asked,
+                  Progress& progress) {
     Findings out;
-    const auto& dowel = need(shop.fasteners, c.dowel, "split dowel");
-    const auto& stock = need(shop.boards, c.board, "parting board");
-    out.drag_angle = c.drag_rule == DragRule::surface ? drag_angle_for(brief.grade) : c.drag_angle;
+    out.drag_angle = asked.drag_angle;
     DraftRules rules;
     rules.drag_angle = out.drag_angle;
     rules.foot_open = c.foot_open;
@@ -289,7 +294,7 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const brief::C
         out.map = draft(shape.mesh, *shape.rays, out.pull, rules, progress);
     } else {
         out.show = show_faces(shape.mesh, out.pull, c);
-        divide(c, shape, dowel.diameter, out, progress);
+        divide(c, shape, asked.dowel, out, progress);
     }
     out.frame = frame_across(out.pull);
     out.zero_lines = zero_draft_lines(shape.mesh, shape.topology, out.pull);
@@ -344,16 +349,16 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const brief::C
                          quantity(Kind::length, c.between), quantity(Kind::length, out.size.x()),
                          quantity(Kind::length, out.size.y()))});
         out.figures.push_back({"bags_saved", "bagging operations saved", Kind::count,
-                               static_cast<double>(brief.pulls) * (out.parts() - 1),
+                               static_cast<double>(asked.pulls) * (out.parts() - 1),
                                fmt::format("{} pulls × ({} parts − 1), against one mould for each part",
-                                           brief.pulls, out.parts())});
+                                           asked.pulls, out.parts())});
     }
     if (!out.one_piece()) {
         double board_area = 0, clay = 0, misfit = 0, low = std::numeric_limits<double>::infinity(), high = 0;
         std::size_t dowels = 0, supports = 0;
         for (const auto& board : out.boards) {
             board_area += board.area;
-            clay += clay_volume(board.length, c, stock.thickness);
+            clay += clay_volume(board.length, c, asked.stock);
             misfit = std::max(misfit, board.misfit);
             dowels += board.dowels.size();
             supports += board.supports.size();
@@ -385,7 +390,7 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const brief::C
                          quantity(Kind::length, c.board_width), quantity(Kind::length, c.stand_off))});
         out.figures.push_back(
             {"clay", "clay fillet", Kind::volume, clay,
-             "length × (gap × " + quantity(Kind::length, stock.thickness) + " of board + (1 − π/4)·r²)"});
+             "length × (gap × " + quantity(Kind::length, asked.stock) + " of board + (1 − π/4)·r²)"});
         if (supports > 0)
             out.figures.push_back(
                 {"supports", "supports under the boards", Kind::count, static_cast<double>(supports),

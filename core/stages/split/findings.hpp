@@ -1,5 +1,6 @@
 #pragma once
 
+#include "core/base/shared.hpp"
 #include "core/science/mesh/outline.hpp"
 #include "core/science/mesh/pull.hpp"
 #include "core/science/mesh/sweep.hpp"
@@ -17,6 +18,7 @@ struct PieceFacts {
     double mouth = 0;        ///< m, the largest circle that goes into any of the piece's openings
     std::vector<char> show;  ///< by face of the piece, what is show surface; empty for none
     double depth = 0;        ///< m from that opening to its deepest place
+    bool operator==(const PieceFacts&) const = default;
 };
 
 struct Findings {
@@ -34,7 +36,7 @@ struct Findings {
     Loops rims;                          ///< of all parts where they lie in the mould
     Loops joined;                        ///< one outline round them and the flange between
     std::vector<PartPlace> places;       ///< of every part that the mould makes at once
-    std::shared_ptr<const Stood> stood;  ///< all of them as one surface; none for a part alone
+    Shared<Stood> stood;                 ///< all of them as one surface; none for a part alone
     Point2 size = Point2::Zero();        ///< m, length and width of the mould without its flange
     double drag_angle = 0;               ///< rad, as chosen or as the surface wants it
     std::vector<Line> zero_lines;        ///< where the draft is zero along the pull
@@ -49,6 +51,7 @@ struct Findings {
     /// m² of all parts that the mould makes at once.
     [[nodiscard]] double mould_area() const { return parts() * moulded_area; }
     [[nodiscard]] bool one_piece() const { return set.pieces.empty(); }
+    bool operator==(const Findings&) const = default;
 };
 
 /// Draft below which a face of this grade scuffs, typical.
@@ -58,9 +61,20 @@ double drag_angle_for(Grade grade);
 const TriangleMesh& mould_mesh(const shape::Findings& shape, const Findings& split);
 const Topology& mould_topology(const shape::Findings& shape, const Findings& split);
 
+/// What a split takes from brief and shop.
+struct Asked {
+    double drag_angle = 0;       ///< rad, as chosen or as the surface wants it
+    int pulls = 0;               ///< 0 where no figure is about them
+    double dowel = 0, stock = 0;  ///< m, diameter and thickness of what is chosen
+    bool operator==(const Asked&) const = default;
+};
+/// Throws InputError for names that the library does not have.
+Asked asked(const Choices& choices, const brief::Of<brief::Wanted, brief::Series>& brief,
+            const Library& shop);
+
 /// Throws InputError for a pull or plane without length and for a plane that misses the part; Cancelled.
-Findings evaluate(const Choices& choices, const shape::Findings& shape, const brief::Choices& brief,
-                  const Shop& shop, Progress& progress);
+Findings evaluate(const Choices& choices, const shape::Findings& shape, const Asked& asked,
+                  Progress& progress);
 Calls calls(const Choices& choices, const Findings& findings, const shape::Findings& shape);
 
 }  // namespace jig::split

@@ -19,6 +19,7 @@ struct PartPlace {
         const double y = mirrored ? -p.y() : p.y(), c = std::cos(turn), s = std::sin(turn);
         return Point2(p.x() * c - y * s, p.x() * s + y * c) + move;
     }
+    bool operator==(const PartPlace&) const = default;
 };
 
 /// The outline as it lies there, running the same way round.
@@ -37,6 +38,7 @@ Loops joined_outline(const Loops& rims, double between);
 struct Stood {
     TriangleMesh mesh;
     Topology topology;
+    bool operator==(const Stood&) const = default;
 };
 std::shared_ptr<const Stood> stand_parts(const TriangleMesh& part, const Frame& frame,
                                          const std::vector<PartPlace>& places);

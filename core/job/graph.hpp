@@ -1,0 +1,185 @@
+// What each finding of a job reads: a node's parameters are all there is, and so the key of its memo.
+#pragma once
+
+#include "core/base/slate.hpp"
+#include "core/job/job.hpp"
+#include "core/stages/back/suggest.hpp"
+#include "core/stages/brief/findings.hpp"
+#include "core/stages/heat/findings.hpp"
+#include "core/stages/log/findings.hpp"
+#include "core/stages/run/findings.hpp"
+#include "core/stages/shell/find_stack.hpp"
+
+namespace jig {
+
+/// What the findings are worked out from.
+struct Given {
+    Job job;
+    std::shared_ptr<const Shop> shop;
+};
+
+// Cells: slices of job and shop.
+
+template <class S>
+requires std::is_base_of_v<S, brief::Choices>
+struct Cell<S> {
+    static const S& of(const Given& g) { return g.job.brief; }
+};
+template <class... S>
+struct Cell<brief::Of<S...>> {
+    static brief::Of<S...> of(const Given& g) { return g.job.brief; }
+};
+template <class... E>
+struct Cell<Lists<E...>> {
+    static Lists<E...> of(const Given& g) { return *g.shop; }
+};
+
+#define JIG_CELL(stage)                                                         \
+    template <>                                                                 \
+    struct Cell<stage::Choices> {                                               \
+        static const stage::Choices& of(const Given& g) { return g.job.stage; } \
+    };
+JIG_CELL(shape)
+JIG_CELL(split)
+JIG_CELL(plug)
+JIG_CELL(edge)
+JIG_CELL(shell)
+JIG_CELL(back)
+JIG_CELL(release)
+JIG_CELL(heat)
+JIG_CELL(part)
+JIG_CELL(run)
+JIG_CELL(log)
+#undef JIG_CELL
+
+/// The mesh as it came, for a shape that is one.
+struct MeshFile {
+    std::optional<Attachment> file;
+    bool operator==(const MeshFile&) const = default;
+};
+template <>
+struct Cell<MeshFile> {
+    static MeshFile of(const Given& g);
+};
+
+/// K of the workshop.
+struct Room {
+    double value = 0;
+    bool operator==(const Room&) const = default;
+};
+template <>
+struct Cell<Room> {
+    static Room of(const Given& g) { return {g.job.heat.room}; }
+};
+
+/// What the search for a rib pitch starts from: the back without what it looks for.
+struct AnyPitch {
+    back::Choices back;
+    bool operator==(const AnyPitch&) const = default;
+};
+template <>
+struct Cell<AnyPitch> {
+    static AnyPitch of(const Given& g);
+};
+
+// What stages take from those after them, so that no hidden way leads back.
+
+/// K of the plug while the shell gels on it; 0 where nothing in the plug asks.
+struct EnvelopeHeat {
+    double value = 0;
+    bool operator==(const EnvelopeHeat&) const = default;
+};
+/// Bending stiffness of the flange's laminate along it, N·m; 0 where no joint asks or it is not known.
+struct FlangePlate {
+    double value = 0;
+    bool operator==(const FlangePlate&) const = default;
+};
+/// m of ribs that lie on the shell; 0 where no doubler asks.
+struct UnderRibs {
+    double value = 0;
+    bool operator==(const UnderRibs&) const = default;
+};
+/// The tool's face with its flange; none where the rim allows no flange.
+struct ToolSurface {
+    Shared<edge::ToolFace> face;
+    bool operator==(const ToolSurface&) const = default;
+};
+/// m of the mesh's edges, quick and fine; 0 without a tool.
+template <bool fine>
+struct MeshEdge {
+    double value = 0;
+    bool operator==(const MeshEdge&) const = default;
+};
+template <bool fine>
+struct TrialFace {
+    back::EvenFace face;
+    bool operator==(const TrialFace&) const = default;
+};
+/// None where there is no tool.
+template <bool fine>
+struct Tried {
+    Shared<back::Trial> trial;
+    bool operator==(const Tried&) const = default;
+};
+struct Routes {
+    std::vector<plug::Plan> plans;
+    bool operator==(const Routes&) const = default;
+};
+
+namespace nodes {
+
+shape::Findings shape_of(const shape::Choices&, const MeshFile&, Progress&);
+split::Asked split_asked(const split::Choices&, const brief::Of<brief::Wanted, brief::Series>&,
+                         const split::Library&);
+EnvelopeHeat envelope_heat(const plug::Choices&, const shell::Warmth&);
+shell::Warmth warmth(const heat::Choices&, const shell::Choices&, const Lists<Resin>&);
+plug::Findings plug_of(const plug::Choices&, const shape::Choices&, const shape::Findings&,
+                       const split::Findings&, const plug::Asked&, const plug::Library&, const EnvelopeHeat&,
+                       Progress&);
+FlangePlate flange_plate(const brief::Making&, const split::Choices&, const shell::Choices&,
+                         const shell::Library&);
+edge::Findings edge_of(const edge::Choices&, const shape::Findings&, const split::Findings&,
+                       const brief::Making&, const FlangePlate&, const edge::Library&);
+ToolSurface tool_surface(const edge::Findings&);
+UnderRibs under_ribs(const shell::Choices&, const back::Choices&, const ToolSurface&);
+shell::Findings shell_of(const shell::Choices&, const shape::Findings&, const split::Findings&,
+                         const edge::Findings&, const brief::Crew&, const UnderRibs&, const shell::Warmth&,
+                         const shell::Library&);
+run::Findings run_of(const run::Choices&, const brief::Of<brief::Wanted, brief::Crew, brief::Series>&,
+                     const brief::Findings&, const split::Choices&, const split::Findings&,
+                     const plug::Choices&, const plug::Findings&, const edge::Choices&, const edge::Findings&,
+                     const shell::Choices&, const shell::Findings&, const back::Choices&,
+                     const back::Findings&, const release::Findings&, const part::Choices&,
+                     const part::Findings&, const run::Library&);
+template <bool fine>
+MeshEdge<fine> mesh_edge(const ToolSurface&, const back::Choices&);
+template <bool fine>
+TrialFace<fine> trial_face(const ToolSurface&, const MeshEdge<fine>&, Progress&);
+Tried<false> try_quickly(const ToolSurface&, const TrialFace<false>&, const edge::Choices&,
+                         const edge::Findings&, const shell::Choices&, const shell::Findings&,
+                         const back::Choices&, const back::Library&, const shape::Findings&, const Room&,
+                         const back::Served&, Progress&);
+Tried<true> try_finely(const ToolSurface&, const TrialFace<true>&, const Tried<false>&, const edge::Choices&,
+                       const edge::Findings&, const shell::Choices&, const shell::Findings&,
+                       const back::Choices&, const back::Library&, const shape::Findings&, const Room&,
+                       const back::Served&, Progress&);
+back::Suggestion seek_pitch(const ToolSurface&, const edge::Choices&, const edge::Findings&,
+                            const shell::Choices&, const shell::Findings&, const AnyPitch&,
+                            const back::Library&, const shape::Findings&, const Room&, Progress&);
+shell::Found seek_stack(const shell::Choices&, const back::Choices&, const shell::Findings&,
+                        const shell::Library&, Progress&);
+Routes routes(const plug::Choices&, const shape::Choices&, const shape::Findings&, const split::Findings&,
+              const plug::Asked&, const plug::Library&, Progress&);
+
+}  // namespace nodes
+
+using JobGraph =
+    Graph<Given, &brief::evaluate, &nodes::shape_of, &nodes::split_asked, &split::evaluate, &nodes::warmth,
+          &nodes::envelope_heat, &nodes::plug_of, &nodes::flange_plate, &nodes::edge_of, &nodes::tool_surface,
+          &nodes::under_ribs, &nodes::shell_of, &back::evaluate, &release::evaluate, &part::evaluate,
+          &heat::evaluate, &nodes::run_of, &log::evaluate, &nodes::mesh_edge<false>,
+          &nodes::trial_face<false>, &nodes::try_quickly, &nodes::mesh_edge<true>, &nodes::trial_face<true>,
+          &nodes::try_finely, &nodes::seek_pitch, &nodes::seek_stack, &nodes::routes>;
+using JobSlate = Slate<JobGraph>;
+
+}  // namespace jig

@@ -1,0 +1,162 @@
+#include <algorithm>
+
+#include "core/job/graph.hpp"
+#include "core/job/trial.hpp"
+
+namespace jig {
+
+MeshFile Cell<MeshFile>::of(const Given& g) {
+    const auto* file = g.job.shape.kind == ShapeKind::mesh ? g.job.attached(g.job.shape.file) : nullptr;
+    return file != nullptr ? MeshFile{*file} : MeshFile{};
+}
+
+AnyPitch Cell<AnyPitch>::of(const Given& g) {
+    AnyPitch out{g.job.back};
+    const back::Choices none;
+    out.back.pitch = none.pitch;
+    out.back.feet.inset = none.feet.inset;
+    return out;
+}
+
+namespace nodes {
+
+shape::Findings shape_of(const shape::Choices& c, const MeshFile& mesh, Progress& progress) {
+    static const std::string none;
+    return shape::evaluate(c, mesh.file && mesh.file->bytes ? *mesh.file->bytes : none, progress);
+}
+
+split::Asked split_asked(const split::Choices& c, const brief::Of<brief::Wanted, brief::Series>& brief,
+                         const split::Library& shop) {
+    return split::asked(c, brief, shop);
+}
+
+shell::Warmth warmth(const heat::Choices& heat, const shell::Choices& shell, const Lists<Resin>& shop) {
+    const auto* resin = find(shop.resins, shell.resin);
+    const double gel = heat.shell_gel > 0 ? heat.shell_gel
+                       : resin != nullptr ? resin->gel_temperature
+                                          : heat.room;
+    return {heat.room, std::max(heat.room, gel)};
+}
+
+EnvelopeHeat envelope_heat(const plug::Choices& c, const shell::Warmth& warmth) {
+    return {c.in_envelope ? warmth.gel : 0};
+}
+
+plug::Findings plug_of(const plug::Choices& c, const shape::Choices& shape_choices,
+                       const shape::Findings& shape, const split::Findings& split, const plug::Asked& brief,
+                       const plug::Library& shop, const EnvelopeHeat& cure, Progress& progress) {
+    return plug::evaluate(c, shape_choices, shape, split, brief, shop, cure.value, progress);
+}
+
+FlangePlate flange_plate(const brief::Making& brief, const split::Choices& split, const shell::Choices& shell,
+                         const shell::Library& shop) {
+    if (brief.process != Process::squeeze && split.way == SplitWay::one) return {};
+    try {
+        const auto l = shell::flange_laminate(shell, shop);
+        return {std::min(l.D_free(0, 0), l.D_free(1, 1))};
+    } catch (const InputError&) {
+        return {};  // Shell says what is wrong with it
+    }
+}
+
+edge::Findings edge_of(const edge::Choices& c, const shape::Findings& shape, const split::Findings& split,
+                       const brief::Making& brief, const FlangePlate& plate, const edge::Library& shop) {
+    return edge::evaluate(c, shape, split, brief, plate.value, shop);
+}
+
+ToolSurface tool_surface(const edge::Findings& edge) {
+    return {edge.tool};
+}
+
+UnderRibs under_ribs(const shell::Choices& shell, const back::Choices& back, const ToolSurface& tool) {
+    const bool doubled = std::any_of(shell.zones.begin(), shell.zones.end(),
+                                     [](const shell::Zone& z) { return z.kind == ZoneKind::under_ribs; });
+    return {doubled && tool.face ? back::rib_length(back, *tool.face) : 0};
+}
+
+shell::Findings shell_of(const shell::Choices& c, const shape::Findings& shape, const split::Findings& split,
+                         const edge::Findings& edge, const brief::Crew& brief, const UnderRibs& ribs,
+                         const shell::Warmth& warmth, const shell::Library& shop) {
+    return shell::evaluate(c, shape, split, edge, brief, ribs.value, warmth, shop);
+}
+
+run::Findings run_of(const run::Choices& c, const brief::Of<brief::Wanted, brief::Crew, brief::Series>& brief,
+                     const brief::Findings& brief_findings, const split::Choices& split_choices,
+                     const split::Findings& split, const plug::Choices& plug_choices,
+                     const plug::Findings& plug, const edge::Choices& edge_choices,
+                     const edge::Findings& edge, const shell::Choices& shell_choices,
+                     const shell::Findings& shell, const back::Choices& back_choices,
+                     const back::Findings& back, const release::Findings& release,
+                     const part::Choices& part_choices, const part::Findings& part,
+                     const run::Library& shop) {
+    return run::evaluate(c,
+                         {brief, brief_findings, split_choices, split, plug_choices, plug, edge_choices, edge,
+                          shell_choices, shell, back_choices, back, release, part_choices, part},
+                         shop);
+}
+
+template <bool fine>
+MeshEdge<fine> mesh_edge(const ToolSurface& tool, const back::Choices& back) {
+    return {tool.face
+                ? back::edge_for(*tool.face, back, triangles_of(fine ? Fineness::fine : Fineness::quick))
+                : 0};
+}
+template MeshEdge<false> mesh_edge<false>(const ToolSurface&, const back::Choices&);
+template MeshEdge<true> mesh_edge<true>(const ToolSurface&, const back::Choices&);
+
+template <bool fine>
+TrialFace<fine> trial_face(const ToolSurface& tool, const MeshEdge<fine>& edge, Progress& progress) {
+    if (!tool.face) return {};
+    progress.report(0.01, "meshing the tool's face");
+    return {back::even_face(*tool.face, edge.value, progress)};
+}
+template TrialFace<false> trial_face<false>(const ToolSurface&, const MeshEdge<false>&, Progress&);
+template TrialFace<true> trial_face<true>(const ToolSurface&, const MeshEdge<true>&, Progress&);
+
+Tried<false> try_quickly(const ToolSurface& tool, const TrialFace<false>& face, const edge::Choices& edge,
+                         const edge::Findings& edge_found, const shell::Choices& shell,
+                         const shell::Findings& shell_found, const back::Choices& back,
+                         const back::Library& shop, const shape::Findings& shape, const Room& room,
+                         const back::Served& brief, Progress& progress) {
+    if (!tool.face) return {};
+    const back::ToolInputs in{*tool.face, edge,       shell,       shell_found, back,
+                              shop,       shape.mesh, &edge_found, room.value};
+    return {std::make_shared<const back::Trial>(back::try_out(in, face.face, brief, nullptr, progress))};
+}
+
+Tried<true> try_finely(const ToolSurface& tool, const TrialFace<true>& face, const Tried<false>& coarse,
+                       const edge::Choices& edge, const edge::Findings& edge_found,
+                       const shell::Choices& shell, const shell::Findings& shell_found,
+                       const back::Choices& back, const back::Library& shop, const shape::Findings& shape,
+                       const Room& room, const back::Served& brief, Progress& progress) {
+    if (!tool.face) return {};
+    const back::ToolInputs in{*tool.face, edge,       shell,       shell_found, back,
+                              shop,       shape.mesh, &edge_found, room.value};
+    return {std::make_shared<const back::Trial>(
+        back::try_out(in, face.face, brief, coarse.trial.get(), progress))};
+}
+
+back::Suggestion seek_pitch(const ToolSurface& tool, const edge::Choices& edge,
+                            const edge::Findings& edge_found, const shell::Choices& shell,
+                            const shell::Findings& shell_found, const AnyPitch& any,
+                            const back::Library& shop, const shape::Findings& shape, const Room& room,
+                            Progress& progress) {
+    if (!tool.face) throw InputError("edge", edge_found.no_tool, "see Edge");
+    return back::suggest(
+        {*tool.face, edge, shell, shell_found, any.back, shop, shape.mesh, &edge_found, room.value},
+        progress);
+}
+
+shell::Found seek_stack(const shell::Choices& shell, const back::Choices& back, const shell::Findings& found,
+                        const shell::Library& shop, Progress& progress) {
+    return shell::find_stacks(shell, shell.seek, back, found.area, shop, progress);
+}
+
+Routes routes(const plug::Choices& c, const shape::Choices& shape_choices, const shape::Findings& shape,
+              const split::Findings& split, const plug::Asked& brief, const plug::Library& shop,
+              Progress& progress) {
+    return {plug::side_by_side(c, shape_choices, shape, split, brief, shop, progress)};
+}
+
+}  // namespace nodes
+}  // namespace jig
