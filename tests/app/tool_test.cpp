@@ -95,6 +95,7 @@ TEST_CASE("a pitch is sought by solving, shown as it was tried, taken and undone
     b.settle();
     QTest::mouseClick(b.visible<QPushButton>("seek-pitch"), Qt::LeftButton);
     REQUIRE(b.home());
+    b.settle();
     REQUIRE(b.window.document().findings().pitches);
     const double pitch = b.window.document().findings().pitches->pitch;
     CHECK(table(b, "pitches")->rowCount() >= 5);
