@@ -21,14 +21,16 @@ int fail(const InputError& e) {
     return 2;
 }
 
-Shop shop_here() {
-    return load_shop(data_folder().toStdString() + "/library", own_library().toStdString());
+/// The shop's own lists are those of `library`, or of its usual folder.
+Shop shop_here(const QString& library = {}) {
+    return load_shop(data_folder().toStdString() + "/library",
+                     (library.isEmpty() ? own_library() : library).toStdString());
 }
 
-int print_only(const QString& job_path, const QString& pdf, const QString& page) {
+int print_only(const QString& job_path, const QString& pdf, const QString& page, const QString& library) {
     const auto job = load_job(job_path.toStdString());
     Progress progress;
-    const auto findings = evaluate(job, shop_here(), progress);
+    const auto findings = evaluate(job, shop_here(library), progress);
     SheetOptions options;
     options.page = page.compare("letter", Qt::CaseInsensitive) == 0 ? QPageSize::Letter : QPageSize::A4;
     app::print_sheets(job, findings, pdf, options);
@@ -53,6 +55,7 @@ int main(int argc, char** argv) {
                     {}});
     line.addOption({"print", "Print the job's sheets to a PDF and leave.", "pdf"});
     line.addOption({"page", "A4 or Letter, with --print.", "size", "A4"});
+    line.addOption({"library", "A folder with the shop's own lists in place of the usual one.", "folder"});
     line.addOption({"shot", "Write a picture of the window and leave.", "png"});
     line.addOption({"stage", "Stage to start with.", "stage", "brief"});
     line.addOption({"size", "Size of the window, as 1280x800.", "size", "1280x800"});
@@ -67,11 +70,12 @@ int main(int argc, char** argv) {
         if (line.isSet("print")) {
             if (line.positionalArguments().isEmpty())
                 throw InputError("--print", "no job file is named", "name one after it");
-            return print_only(line.positionalArguments().front(), line.value("print"), line.value("page"));
+            return print_only(line.positionalArguments().front(), line.value("print"), line.value("page"),
+                              line.value("library"));
         }
         QApplication::setWindowIcon(QIcon(data_folder() + "/icons/jigshell.svg"));
         const bool shot = line.isSet("shot");
-        MainWindow window(shop_here(), shot ? QString() : recovery_folder());
+        MainWindow window(shop_here(line.value("library")), shot ? QString() : recovery_folder());
         const auto size = line.value("size").split('x');
         if (size.size() == 2) window.resize(size[0].toInt(), size[1].toInt());
         if (line.isSet("night")) window.set_light(Light::night);

@@ -1,6 +1,7 @@
 #include "batch/arguments.hpp"
 
 #include <fmt/format.h>
+#include <CLI/CLI.hpp>
 
 #include <algorithm>
 #include <charconv>
@@ -77,34 +78,75 @@ const std::string& Arguments::file(const char* what) const {
     return files.front();
 }
 
-Arguments read_arguments(const std::vector<std::string>& words, const std::vector<std::string>& known) {
+bool Arguments::flag(const std::string& name, bool otherwise) const {
+    const auto text = option(name).value_or(otherwise ? "yes" : "no");
+    if (text != "yes" && text != "no")
+        throw InputError("--" + name, "\"" + text + "\" is neither yes nor no", "write yes or no");
+    return text == "yes";
+}
+
+std::string Form::usage() const {
+    auto out = verb + " " + file;
+    for (const auto& o : options) {
+        const auto one = "--" + o.name + " " + o.value;
+        out += o.needed ? " " + one : " [" + one + "]";
+    }
+    return out;
+}
+
+Arguments read_arguments(const std::vector<std::string>& words, const std::vector<Form>& forms) {
+    CLI::App app;
+    app.set_help_flag();  // said by ourselves
     Arguments out;
-    for (std::size_t i = 0; i < words.size(); ++i) {
-        const auto& word = words[i];
-        if (word == "--help" || word == "-h") {
-            out.help = true;
-        } else if (word.rfind("--", 0) == 0) {
-            auto name = word.substr(2);
-            std::string value;
-            const auto equals = name.find('=');
-            if (equals != std::string::npos) {
-                value = name.substr(equals + 1);
-                name.resize(equals);
-            }
-            if (std::find(known.begin(), known.end(), name) == known.end())
-                throw InputError(word, "there is no such option here", "see --help for those there are");
-            if (equals == std::string::npos) {
-                if (i + 1 >= words.size())
-                    throw InputError(word, "its value is missing", "write it behind the option");
-                value = words[++i];
-            }
-            if (!out.options.emplace(name, value).second)
-                throw InputError(word, "it is given twice", "give it once");
-        } else if (out.verb.empty()) {
-            out.verb = word;
-        } else {
+    // Options are taken by their verb alone, with all that was given, so that a second is seen.
+    std::map<std::string, std::map<std::string, std::vector<std::string>>> given;
+    bool help = false;
+    const auto ask_help = [&](CLI::App* of) { of->add_flag("-h,--help", help); };
+    ask_help(&app);
+    for (const auto& form : forms) {
+        auto* verb = app.add_subcommand(form.verb);
+        ask_help(verb);
+        verb->allow_extras();
+        verb->add_option("files", out.files);
+        for (const auto& o : form.options)
+            verb->add_option("--" + o.name, given[form.verb][o.name])
+                ->expected(1)
+                ->allow_extra_args(false)
+                ->multi_option_policy(CLI::MultiOptionPolicy::TakeAll);
+    }
+    app.allow_extras();
+    try {
+        app.parse(std::vector<std::string>(words.rbegin(), words.rend()));
+    } catch (const CLI::ParseError& e) {
+        const std::string said = e.what();
+        const auto colon = said.find(':');
+        const auto where = said.rfind("--", 0) == 0 ? said.substr(0, colon) : std::string("jigshell-batch");
+        throw InputError(where, where.rfind("--", 0) == 0 ? "its value is missing" : said,
+                         where.rfind("--", 0) == 0 ? "write it behind the option" : "see --help");
+    }
+    out.help = help;
+    const auto verbs = app.get_subcommands();
+    const auto left = verbs.empty() ? app.remaining() : verbs.front()->remaining();
+    if (!verbs.empty()) out.verb = verbs.front()->get_name();
+    bool files_only = false;
+    for (const auto& word : left) {
+        if (files_only) {
             out.files.push_back(word);
+            continue;
         }
+        files_only = word == "--";
+        if (files_only) continue;
+        if (verbs.empty() && word.rfind('-', 0) != 0)
+            throw InputError("jigshell-batch", "there is no verb \"" + word + "\"",
+                             "see jigshell-batch --help");
+        if (word.rfind('-', 0) == 0)
+            throw InputError(word.substr(0, word.find('=')), "there is no such option here",
+                             "see jigshell-batch " + (out.verb.empty() ? "" : out.verb + " ") + "--help");
+        out.files.push_back(word);
+    }
+    for (const auto& [name, values] : given[out.verb]) {
+        if (values.size() > 1) throw InputError("--" + name, "it is given twice", "give it once");
+        if (!values.empty()) out.options[name] = values.front();
     }
     return out;
 }

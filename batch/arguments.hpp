@@ -19,6 +19,8 @@ struct Arguments {
     /// A plain number; throws InputError where it is none or outside [low, high].
     [[nodiscard]] double number(const std::string& name, double otherwise, double low, double high) const;
     [[nodiscard]] double need_number(const std::string& name, double low, double high) const;
+    /// yes or no; throws InputError for anything else.
+    [[nodiscard]] bool flag(const std::string& name, bool otherwise = false) const;
     /// So many numbers with commas between.
     [[nodiscard]] std::vector<double> need_numbers(const std::string& name, std::size_t count,
                                                    const char* example) const;
@@ -28,7 +30,22 @@ struct Arguments {
     [[nodiscard]] const std::string& file(const char* what) const;
 };
 
-/// Throws InputError for options that none of `known` names, without their value, or given twice.
-Arguments read_arguments(const std::vector<std::string>& words, const std::vector<std::string>& known);
+/// One option of a verb.
+struct Option {
+    std::string name;   ///< without its --
+    std::string value;  ///< what is written behind it, as usage shows it
+    std::string help;
+    bool needed = false;
+};
+
+/// What a verb is called with.
+struct Form {
+    std::string verb, file;  ///< its name, and the file it works on as usage shows it
+    std::vector<Option> options;
+    [[nodiscard]] std::string usage() const;
+};
+
+/// Throws InputError for verbs and options that there are not, without their value, or given twice.
+Arguments read_arguments(const std::vector<std::string>& words, const std::vector<Form>& forms);
 
 }  // namespace jig::batch

@@ -1,15 +1,9 @@
 #include <fmt/format.h>
 
-#include <spawn.h>
-#include <sys/wait.h>
-#include <unistd.h>
-
-#include <array>
-#include <cerrno>
-#include <cstdlib>
 #include <filesystem>
 
 #include "batch/on_board.hpp"
+#include "core/base/child.hpp"
 #include "core/job/job_file.hpp"
 #include "core/job/tables.hpp"
 #include "core/science/mesh/solid.hpp"
@@ -19,28 +13,15 @@ namespace jig::batch {
 namespace {
 
 /// The sheets are drawn by the window's own printer, started without a window.
-void print_sheets(const std::string& job, const std::string& pdf) {
-    std::error_code none;
-    std::filesystem::path program =
-        std::filesystem::read_symlink("/proc/self/exe", none).parent_path() / "jigshell";
-    if (!std::filesystem::exists(program, none))
+void print_sheets(const Arguments& a, const std::string& pdf, Progress& progress) {
+    const auto program = program_beside("jigshell");
+    if (program.empty())
         throw InputError("--pdf", "the program jigshell, which draws the sheets, is not beside this one",
                          "install both");
-    // Its words on standard output would spoil the answer: they go to standard error.
-    posix_spawn_file_actions_t streams;
-    posix_spawn_file_actions_init(&streams);
-    posix_spawn_file_actions_adddup2(&streams, STDERR_FILENO, STDOUT_FILENO);
-    std::string name = program.string(), print = "--print", to = pdf, from = job;
-    std::array<char*, 5> words{name.data(), print.data(), to.data(), from.data(), nullptr};
-    // It draws without a display.
-    ::setenv("QT_QPA_PLATFORM", "offscreen", 1);
-    pid_t child = 0;
-    int status = -1;
-    const bool started = ::posix_spawn(&child, name.c_str(), &streams, nullptr, words.data(), environ) == 0;
-    posix_spawn_file_actions_destroy(&streams);
-    while (started && ::waitpid(child, &status, 0) < 0 && errno == EINTR) {
-    }
-    if (!started || !WIFEXITED(status) || WEXITSTATUS(status) != 0)
+    std::vector<std::string> words{program, "-platform", "offscreen", "--print", pdf};
+    if (const auto library = a.option("library")) words.insert(words.end(), {"--library", *library});
+    words.push_back(a.file("the job file"));
+    if (run_child(words, {}, std::chrono::minutes(10), progress, "drawing the sheets").code != 0)
         throw InputError(pdf, "the sheets cannot be written there", "choose a folder that you may write to");
 }
 
@@ -59,7 +40,7 @@ Json run_report(const Arguments& a, Progress& progress) {
             write_atomically(days_csv(findings), *folder + "/days.csv");
         }
     }
-    if (const auto pdf = a.option("pdf")) print_sheets(a.file("the job file"), *pdf);
+    if (const auto pdf = a.option("pdf")) print_sheets(a, *pdf, progress);
     return out;
 }
 

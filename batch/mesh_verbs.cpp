@@ -166,15 +166,13 @@ Json run_slabs(const Arguments& a, Progress& progress) {
     c.slabs.pin = a.number("pin", 0.008, 0.0005, 0.1);
     c.slabs.hollow = a.option("hollow").has_value();
     if (c.slabs.hollow) c.slabs.wall = a.need_number("hollow", 1e-4, 10);
-    const auto fit = a.option("fit").value_or("oversize"), grain = a.option("grain").value_or("no");
+    const auto fit = a.option("fit").value_or("oversize");
     const auto known = std::find_if(Words<SlabFit>::all.begin(), Words<SlabFit>::all.end(),
                                     [&](const Word& w) { return w.file == fit; });
     if (known == Words<SlabFit>::all.end())
         throw InputError("--fit", "\"" + fit + "\" is not known", "use oversize, undersize or middle");
     c.slabs.fit = static_cast<SlabFit>(known - Words<SlabFit>::all.begin());
-    if (grain != "yes" && grain != "no")
-        throw InputError("--grain", "\"" + grain + "\" is neither yes nor no", "write yes or no");
-    c.slabs.grain = grain == "yes";
+    c.slabs.grain = a.flag("grain");
     const auto mesh = load_mesh(a, progress);
     plug::Body body;
     auto stood = std::make_shared<split::Stood>();

@@ -8,65 +8,97 @@
 
 namespace jig::batch {
 
+namespace {
+
+const Option kUnit{"unit", "mm|cm|m|in", "unit of the mesh where its file names none"},
+    kChord{"chord", "M", "metres that facets of a STEP file may leave its surface by"},
+    kDrag{"drag-deg", "A", "draft below which a face drags, degrees; 1 where it is not given"},
+    kLibrary{"library", "DIR", "a folder with the shop's own lists, laid over the shipped ones"};
+
+}  // namespace
+
 const std::vector<Verb>& verbs() {
     static const std::vector<Verb> all{
-        {"laminate", "laminate STACK.json",
+        {{"laminate", "STACK.json", {kLibrary}},
          "Thickness, mass, A, B, D, moduli, shear stiffness, expansion and free curvature of a "
          "stack.\nSTACK: {\"plies\": [{\"material\": NAME or {constants}, \"angle_deg\": 0, \"thickness_m\": "
          "0.00025}, ...], \"resin\": NAME}, first ply at the tool face.",
          run_laminate},
-        {"draft", "draft MESH --pull X,Y,Z [--drag-deg 1] [--unit mm|cm|m|in] [--chord M]",
-         "Which faces slide, drag and lock when the mould leaves along +pull.", run_draft},
-        {"pull", "pull MESH [--top 3] [--drag-deg 1] [--unit mm|cm|m|in] [--chord M]",
-         "The best directions for the mould to leave, best first.", run_pull},
-        {"split",
-         "split MESH --pieces N [--plane X,Y,Z,NX,NY,NZ] [--drag-deg 1] [--out DIR] [--unit mm|cm|m|in] "
-         "[--chord M]",
-         "A mould in at most N pieces, or two parted by a plane (a point in metres, a normal): each piece's "
-         "pull, what "
-         "locks, and the seams. With --out one binary STL (mm) a piece.",
+        {{"draft", "MESH", {{"pull", "X,Y,Z", "the mould leaves along it", true}, kDrag, kUnit, kChord}},
+         "Which faces slide, drag and lock when the mould leaves along +pull.",
+         run_draft},
+        {{"pull",
+          "MESH",
+          {{"top", "N", "how many to list, 1 to 12; 3 where it is not given"}, kDrag, kUnit, kChord}},
+         "The best directions for the mould to leave, best first.",
+         run_pull},
+        {{"split",
+          "MESH",
+          {{"pieces", "N", "at most so many, 1 to 6", true},
+           {"plane", "X,Y,Z,NX,NY,NZ", "a point of the parting plane in metres, and its normal"},
+           kDrag,
+           {"out", "DIR", "writes one binary STL (mm) a piece"},
+           kUnit,
+           kChord}},
+         "A mould in at most N pieces, or two parted by a plane: each piece's pull, what locks, and the "
+         "seams.",
          run_split},
-        {"measure", "measure MESH [--unit mm|cm|m|in] [--chord M]",
-         "Size, area, volume, centre, holes and what was mended.", run_measure},
-        {"slabs",
-         "slabs MESH --axis X,Y,Z --thickness T [--sheet WxH] [--kerf K] [--margin M] [--fit "
-         "oversize|undersize|middle] [--hollow WALL] [--grain yes|no] [--pin D] [--out DIR] [--unit "
-         "mm|cm|m|in] "
-         "[--chord M]",
-         "The shape as a stack of slabs laid onto sheets, with pins, bevels and offcuts; metres. With --out "
-         "one DXF "
-         "and one SVG a sheet, and stack.stl.",
+        {{"measure", "MESH", {kUnit, kChord}},
+         "Size, area, volume, centre, holes and what was mended.",
+         run_measure},
+        {{"slabs",
+          "MESH",
+          {{"axis", "X,Y,Z", "slabs lie across it", true},
+           {"thickness", "T", "of a slab, metres", true},
+           {"sheet", "WxH", "of stock, metres; 2.5x1.25 where it is not given"},
+           {"kerf", "K", "width of the cut, metres"},
+           {"margin", "M", "kept from the sheet's edge, metres"},
+           {"fit", "oversize|undersize|middle", "which of its faces a slab keeps to"},
+           {"hollow", "WALL", "leaves the inside out, metres of wall"},
+           {"grain", "yes|no", "whether pieces keep to the sheet's grain"},
+           {"pin", "D", "diameter of the locating pins, metres"},
+           {"out", "DIR", "writes one DXF and one SVG a sheet, and stack.stl"},
+           kUnit,
+           kChord}},
+         "The shape as a stack of slabs laid onto sheets, with pins, bevels and offcuts; metres.",
          run_slabs},
-        {"plug", "plug JOB [--out DIR] [--library DIR]",
+        {{"plug", "JOB", {{"out", "DIR", "writes the cut files of the route that the job takes"}, kLibrary}},
          "The seven plug routes of a job set side by side: hours, days, cost, mass, accuracy, surface, heat, "
-         "moulds, "
-         "each with its reason. With --out the cut files of the route that the job takes.",
+         "moulds, each with its reason.",
          run_plug},
-        {"stiffness", "stiffness CASE.json [--library DIR]",
+        {{"stiffness", "CASE.json", {kLibrary}},
          "A shell by finite elements on supports under loads.\nCASE: {\"mesh\": FILE or {\"points_m\", "
-         "\"triangles\"}, "
-         "\"unit\", \"refine_to_m\", \"stack\", \"zero_direction\", \"supports\", \"loads\", \"probes_m\"}; "
-         "see "
-         "docs/batch.md.",
+         "\"triangles\"}, \"unit\", \"refine_to_m\", \"stack\", \"zero_direction\", \"supports\", \"loads\", "
+         "\"probes_m\"}; see docs/batch.md.",
          run_stiffness},
-        {"tool", "tool JOB [--piece N] [--quick yes] [--suggest yes] [--out DIR] [--library DIR]",
+        {{"tool",
+          "JOB",
+          {{"piece", "N", "which of a mould in pieces"},
+           {"quick", "yes|no", "leaves the fine mesh off"},
+           {"suggest", "yes|no", "seeks rib pitch and feet"},
+           {"out", "DIR", "writes the ribs' cutting sheets and the flange's drilling template"},
+           kLibrary}},
          "The tool of a job on trial by shell finite elements: own weight, turned over, leant on, bolted, "
-         "levered, bagged, heated, on two meshes. --piece chooses one of a mould in pieces, --quick leaves "
-         "the "
-         "fine mesh off, --suggest seeks rib pitch and feet, --out writes the ribs' cutting sheets and the "
-         "flange's drilling template.",
+         "levered, bagged, heated, on two meshes.",
          run_tool},
-        {"shell", "shell JOB [--build TEXT] [--out JOB] [--library DIR]",
+        {{"shell",
+          "JOB",
+          {{"build", "TEXT",
+            "lays its plies afresh first, in the shop's thickness units: a total, as 24, or ply by ply, as "
+            "\"1 + 2 + 4 x 6 + core + 6\""},
+           {"out", "JOB", "writes that job"},
+           kLibrary}},
          "The mould's laminate of a job: its order of laying, the seven schools worked out side by side, and "
-         "stacks that keep to the sag, mass and days that the job seeks. With --build its plies are first "
-         "laid "
-         "afresh in the shop's thickness units: a total, as 24, or ply by ply, as \"1 + 2 + 4 x 6 + core + "
-         "6\"; "
-         "--out writes that job.",
+         "stacks that keep to the sag, mass and days that the job seeks.",
          run_shell},
-        {"report", "report JOB [--pdf F] [--csv DIR] [--library DIR]",
-         "All findings of a job by stage, and its calls.", run_report},
-        {"check", "check JOB [--library DIR]", "The calls of a job; exit 3 where one is a stop.", run_check}};
+        {{"report",
+          "JOB",
+          {{"pdf", "F", "writes the printed sheets"},
+           {"csv", "DIR", "writes materials and days as CSV"},
+           kLibrary}},
+         "All findings of a job by stage, and its calls.",
+         run_report},
+        {{"check", "JOB", {kLibrary}}, "The calls of a job; exit 3 where one is a stop.", run_check}};
     return all;
 }
 
@@ -89,24 +121,25 @@ int run(const std::vector<std::string>& words, std::ostream& out, std::ostream& 
         return text;
     };
     try {
-        const auto args = read_arguments(
-            words, {"pull",   "drag-deg", "unit",  "top", "axis",    "thickness", "sheet",  "kerf",
-                    "margin", "out",      "pdf",   "csv", "library", "chord",     "pieces", "plane",
-                    "fit",    "hollow",   "grain", "pin", "quick",   "suggest",   "build",  "piece"});
+        std::vector<Form> forms;
+        for (const auto& v : verbs()) forms.push_back(v.form);
+        const auto args = read_arguments(words, forms);
         if (args.verb.empty()) {
             if (!args.help)
                 throw InputError("jigshell-batch", "no verb is given", "see jigshell-batch --help");
             out << "usage: jigshell-batch VERB FILE [options]\nOne JSON object on standard output, SI units. "
                    "Exit 0 answered, 2 bad input, 3 check found a stop, 1 own fault.\n\n";
-            for (const auto& v : verbs()) out << "  " << v.usage << "\n";
+            for (const auto& v : verbs()) out << "  " << v.form.usage() << "\n";
             out << "\njigshell-batch VERB --help says more. Figures are estimates: data sheets, local codes "
                    "and licensed practice come first.\n";
             return 0;
         }
         for (const auto& v : verbs()) {
-            if (args.verb != v.name) continue;
+            if (args.verb != v.form.verb) continue;
             if (args.help) {
-                out << "usage: jigshell-batch " << v.usage << "\n" << v.help << "\n";
+                out << "usage: jigshell-batch " << v.form.usage() << "\n" << v.help << "\n";
+                for (const auto& o : v.form.options)
+                    out << "  --" << o.name << " " << o.value << "  " << o.help << "\n";
                 return 0;
             }
             const auto answer = v.run(args, progress);

@@ -34,7 +34,7 @@ Json run_tool(const Arguments& a, Progress& progress) {
     const auto& shop = *on.shop;
     on.need(Stage::back);
     const double quick = on.work_out(Depth::quick, progress);
-    const double fine = a.option("quick").has_value() ? 0 : on.work_out(Depth::fine, progress);
+    const double fine = a.flag("quick") ? 0 : on.work_out(Depth::fine, progress);
     on.need(Stage::back);
     const auto& findings = on.findings;
     if (!findings.trial) throw InputError("edge", findings.edge->no_tool, "see Edge");
@@ -52,7 +52,7 @@ Json run_tool(const Arguments& a, Progress& progress) {
              {"seconds", {{"quick", quick}, {"all", quick + fine}}},
              {"notes", trial->notes},
              {"calls", calls_to_json(back::trial_calls(*trial, job.back, job.brief))}};
-    if (a.option("suggest").has_value()) {
+    if (a.flag("suggest")) {
         const auto& found = *on.board.seek_pitch(on.sheet, progress);
         const auto tried = [](const std::vector<back::Tried>& list, const char* name) {
             Json all = Json::array();

@@ -11,9 +11,8 @@
 namespace jig::batch {
 
 struct Verb {
-    const char* name;
-    const char* usage;
-    const char* help;
+    Form form;
+    std::string help;
     Json (*run)(const Arguments&, Progress&);
 };
 

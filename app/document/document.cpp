@@ -57,15 +57,25 @@ void Document::edit(const QString& name, const Json& patch) {
     }
 }
 
+bool Document::allowed(const Job& job) {
+    try {
+        check_ranges(job);
+        return true;
+    } catch (const InputError& e) {
+        emit refused(QString::fromStdString(e.problem() + "; " + e.mend()));
+        return false;
+    }
+}
+
 void Document::replace(const QString& name, Job job) {
-    if (job == job_) return;
+    if (job == job_ || !allowed(job)) return;
     push(name);
     job_ = std::move(job);
     after_change();
 }
 
 void Document::drag(const QString& name, Job job) {
-    if (job == job_) return;
+    if (job == job_ || !allowed(job)) return;
     if (!dragging_) {
         last_edit_ = 0;
         push(name);

@@ -88,6 +88,8 @@ class Document : public QObject {
     };
     /// The job as it goes into a file: with what has been looked at.
     [[nodiscard]] Job for_file() const;
+    /// Says what stands against a job whose file could not be read again.
+    bool allowed(const Job& job);
     void push(const QString& name);
     void after_change();
     void wake();

@@ -329,7 +329,7 @@ void StackPane::pasted(const QList<QStringList>& rows) {
         else
             continue;
         if (const auto angle = read_quantity(Kind::angle, cells.value(1).toStdString(), wording_))
-            layer.angle = *angle;
+            layer.angle = std::remainder(*angle, 2 * kPi);  // 270° lies as −90° does
         next.push_back(layer);
         ++taken;
     }

@@ -30,6 +30,10 @@ Job job_from_json(const Json& json, const std::string& where) {
     return job;
 }
 
+void check_ranges(const Job& job) {
+    static_cast<void>(job_from_json(job_to_json(job), "job"));
+}
+
 Job patched(const Job& job, const Json& patch) {
     auto json = job_to_json(job);
     json.merge_patch(patch);

@@ -96,6 +96,9 @@ inline constexpr int kJobVersion = 1;
 Json job_to_json(const Job& job);
 Job job_from_json(const Json& json, const std::string& where);
 
+/// Throws InputError where a file of this job could not be read again: a value out of its range.
+void check_ranges(const Job& job);
+
 /// `job` with a merge patch (RFC 7396) of its JSON laid over it. Throws InputError.
 Job patched(const Job& job, const Json& patch);
 

@@ -14,6 +14,39 @@ void paste(RecordTable* table, const QString& text) {
 
 }  // namespace
 
+TEST_CASE("what is pasted out of its range is turned into it or refused, and the job can be opened again") {
+    Bench b;
+    b.window.show_stage(Stage::part);
+    b.settle();
+    auto* table = b.visible<RecordTable>("stack-part");
+    table->setFocus();
+    paste(table, "glass mat 300\t270\nglass mat 300\t-540\n");
+    b.settle();
+    const auto& layers = b.window.document().job().part.layers;
+    REQUIRE(layers.size() > 2);
+    CHECK(layers[layers.size() - 2].angle == Approx(radians(-90)));
+    CHECK(std::abs(layers.back().angle) == Approx(kPi));
+    Progress quiet;
+    CHECK(job_from_json(job_to_json(b.window.document().job()), "again") == b.window.document().job());
+    // However else a value arrives, what a file could not bring back does not come in.
+    auto& document = b.window.document();
+    const auto before = document.job();
+    auto odd = before;
+    odd.part.layers.back().angle = radians(270);
+    document.replace("turn", odd);
+    CHECK(document.job() == before);
+    CHECK(b.message().contains("outside"));
+    odd = before;
+    odd.back.pitch = std::numeric_limits<double>::quiet_NaN();
+    document.drag("pitch", odd);
+    CHECK(document.job() == before);
+    document.end_drag();
+    odd = before;
+    odd.brief.pulls = -3;
+    document.replace("pulls", odd);
+    CHECK(document.job() == before);
+}
+
 TEST_CASE("rows are copied as text and pasted back as layers, and unknown ones are told") {
     Bench b;
     b.window.show_stage(Stage::part);

@@ -163,9 +163,9 @@ TEST_CASE("bad input is one line on standard error, exit 2 and nothing on standa
 TEST_CASE("help says everything, for the whole and for each verb") {
     CHECK_THAT(ask({"--help"}).out, Catch::Contains("slabs MESH") && Catch::Contains("data sheets"));
     for (const auto& v : batch::verbs()) {
-        const auto a = ask({v.name, "--help"});
+        const auto a = ask({v.form.verb, "--help"});
         CHECK(a.code == 0);
-        CHECK_THAT(a.out, Catch::Contains(v.usage));
+        CHECK_THAT(a.out, Catch::Contains(v.form.usage()));
     }
 }
 
