@@ -145,12 +145,12 @@ UnderRibs under_ribs(const shell::Choices&, const back::Choices&, const ToolSurf
 shell::Findings shell_of(const shell::Choices&, const shape::Findings&, const split::Findings&,
                          const edge::Findings&, const brief::Crew&, const UnderRibs&, const shell::Warmth&,
                          const shell::Library&);
-run::Findings run_of(const run::Choices&, const brief::Of<brief::Wanted, brief::Crew, brief::Series>&,
-                     const brief::Findings&, const split::Choices&, const split::Findings&,
-                     const plug::Choices&, const plug::Findings&, const edge::Choices&, const edge::Findings&,
-                     const shell::Choices&, const shell::Findings&, const back::Choices&,
-                     const back::Findings&, const release::Findings&, const part::Choices&,
-                     const part::Findings&, const run::Library&);
+run::Findings run_of(const run::Choices&, const run::Asked&, const Room&, const split::Choices&,
+                     const split::Findings&, const plug::Choices&, const plug::Findings&,
+                     const edge::Choices&, const edge::Findings&, const shell::Choices&,
+                     const shell::Findings&, const back::Choices&, const back::Findings&,
+                     const release::Findings&, const part::Choices&, const part::Findings&,
+                     const run::Library&);
 template <bool fine>
 MeshEdge<fine> mesh_edge(const ToolSurface&, const back::Choices&);
 template <bool fine>

@@ -80,17 +80,16 @@ shell::Findings shell_of(const shell::Choices& c, const shape::Findings& shape, 
     return shell::evaluate(c, shape, split, edge, brief, ribs.value, warmth, shop);
 }
 
-run::Findings run_of(const run::Choices& c, const brief::Of<brief::Wanted, brief::Crew, brief::Series>& brief,
-                     const brief::Findings& brief_findings, const split::Choices& split_choices,
-                     const split::Findings& split, const plug::Choices& plug_choices,
-                     const plug::Findings& plug, const edge::Choices& edge_choices,
-                     const edge::Findings& edge, const shell::Choices& shell_choices,
-                     const shell::Findings& shell, const back::Choices& back_choices,
-                     const back::Findings& back, const release::Findings& release,
-                     const part::Choices& part_choices, const part::Findings& part,
-                     const run::Library& shop) {
+run::Findings run_of(const run::Choices& c, const run::Asked& brief, const Room& room,
+                     const split::Choices& split_choices, const split::Findings& split,
+                     const plug::Choices& plug_choices, const plug::Findings& plug,
+                     const edge::Choices& edge_choices, const edge::Findings& edge,
+                     const shell::Choices& shell_choices, const shell::Findings& shell,
+                     const back::Choices& back_choices, const back::Findings& back,
+                     const release::Findings& release, const part::Choices& part_choices,
+                     const part::Findings& part, const run::Library& shop) {
     return run::evaluate(c,
-                         {brief, brief_findings, split_choices, split, plug_choices, plug, edge_choices, edge,
+                         {brief, room.value, split_choices, split, plug_choices, plug, edge_choices, edge,
                           shell_choices, shell, back_choices, back, release, part_choices, part},
                          shop);
 }

@@ -326,10 +326,14 @@ struct Filament : Entry {
 struct Rate : Entry {
     std::string unit;
     double value = 0;
+    double set_up = 0;  ///< h each time, whatever the amount
     static void fields(auto& c, auto&& v) {
         v("unit", c.unit);
         v("value", c.value, 0.0, 1e9);
+        v("set_up_h", c.set_up, 0.0, 1000.0);
     }
+    /// h for so much of it; nothing to do takes no setting up either.
+    [[nodiscard]] double hours(double amount) const { return amount > 0 ? set_up + value * amount : 0; }
     bool operator==(const Rate&) const = default;
 };
 

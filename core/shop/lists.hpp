@@ -76,6 +76,10 @@ struct Sees<Rate> {
     [[nodiscard]] const auto& list() const { return rates; }
     /// Throws InputError where there is none of that name.
     [[nodiscard]] double rate(std::string_view name) const { return need(rates, name, "shop rates").value; }
+    /// h for so much at a rate, its setting up with it.
+    [[nodiscard]] double hours(std::string_view name, double amount) const {
+        return need(rates, name, "shop rates").hours(amount);
+    }
 };
 
 /// Sight of those lists and no others: of a shop, or of what sees more. Compared by what is in them.

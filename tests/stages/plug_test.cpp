@@ -391,7 +391,8 @@ TEST_CASE("seven routes stand side by side, each sum with its reason, and the ch
                     Cancelled);
 }
 
-TEST_CASE("the surface schedule grows with the grade and its sanding is the shop's rate") {
+TEST_CASE(
+    "the surface schedule grows with the grade and its sanding is the shop's rate with its setting up") {
     double last = 0;
     for (const auto grade : {Grade::structural, Grade::paintable, Grade::clear, Grade::gloss}) {
         const auto steps = plug::surface_schedule(grade, Barrier::epoxy, 2.0, shop());
@@ -405,7 +406,8 @@ TEST_CASE("the surface schedule grows with the grade and its sanding is the shop
             CHECK(now > grit);
             grit = now;
         }
-        CHECK(sanding == Approx(2.0 * shop().rate("sanding " + std::string(file_word(grade)))));
+        CHECK(sanding ==
+              Approx(need(shop().rates, "sanding " + std::string(file_word(grade)), "test").hours(2.0)));
         CHECK(all > last);
         last = all;
         CHECK(steps.front().what.find("epoxy") != std::string::npos);

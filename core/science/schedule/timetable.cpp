@@ -10,20 +10,23 @@ namespace {
 
 constexpr double kDay = 86400;
 
+/// When the shift began that is on at `t`, or the last one before; a night shift goes on past midnight.
+double shift_start(double t, const Shift& shift) {
+    return std::floor((t - shift.start) / kDay) * kDay + shift.start;
+}
+
 /// The first moment at or after `t` at which somebody is at work.
 double at_work(double t, const Shift& shift) {
-    const double day = std::floor(t / kDay), within = t - day * kDay;
-    if (within < shift.start) return day * kDay + shift.start;
-    if (within >= shift.start + shift.length - 1) return (day + 1) * kDay + shift.start;
-    return t;
+    const double first = shift_start(t, shift);
+    return t - first >= shift.length - 1 ? first + kDay : t;
 }
 
 double shift_end(double t, const Shift& shift) {
-    return std::floor(t / kDay) * kDay + shift.start + shift.length;
+    return shift_start(t, shift) + shift.length;
 }
 
 double next_morning(double t, const Shift& shift) {
-    return (std::floor(t / kDay) + 1) * kDay + shift.start;
+    return shift_start(t, shift) + kDay;
 }
 
 /// Length of the run from `first` that must not be parted: the tasks chained by windows, with their waits.
@@ -66,8 +69,9 @@ Timetable timetable(const std::vector<Task>& tasks, const Shift& shift) {
 }
 
 std::string clock_words(double seconds) {
-    const double day = std::floor(seconds / kDay);
-    const int minutes = static_cast<int>(std::lround((seconds - day * kDay) / 60));
+    // Rounded first: half a minute before midnight is the next day's first.
+    const double whole = 60 * std::round(seconds / 60), day = std::floor(whole / kDay);
+    const int minutes = static_cast<int>(std::lround((whole - day * kDay) / 60));
     return fmt::format("day {}, {:02}:{:02}", static_cast<int>(day) + 1, minutes / 60, minutes % 60);
 }
 

@@ -36,7 +36,7 @@ std::vector<FinishStep> surface_schedule(Grade grade, Barrier barrier, double ar
         out.push_back({what, name, kind, amount * (1 + c.waste), c.price, hours, wait});
     };
     const auto& grits = ladder(grade);
-    const double sanding = shop.rate("sanding " + std::string(file_word(grade))) * area;
+    const double sanding = shop.hours("sanding " + std::string(file_word(grade)), area);
     // Half before the last primer, half after: a grit's hours are even shares.
     const double each = sanding / static_cast<double>(grits.size());
     const auto sand = [&](std::size_t i) {
@@ -46,21 +46,21 @@ std::vector<FinishStep> surface_schedule(Grade grade, Barrier barrier, double ar
     };
     if (barrier == Barrier::water)
         product("brush on the barrier coat", "barrier coat, water-based", Kind::mass, 0.4 * area,
-                shop.rate("barrier") * area, 12 * kHour);
+                shop.hours("barrier", area), 12 * kHour);
     if (barrier == Barrier::epoxy)
         product("skin it with epoxy", "thickened epoxy for fillets", Kind::mass, 0.5 * area,
-                shop.rate("barrier") * area, 12 * kHour);
-    product("fill and fair", "epoxy fairing filler", Kind::mass, 1.0 * area, shop.rate("filling") * area,
+                shop.hours("barrier", area), 12 * kHour);
+    product("fill and fair", "epoxy fairing filler", Kind::mass, 1.0 * area, shop.hours("filling", area),
             10 * kHour);
     sand(0);
-    product("prime and guide coat", "high-build primer", Kind::mass, 0.45 * area, shop.rate("priming") * area,
+    product("prime and guide coat", "high-build primer", Kind::mass, 0.45 * area, shop.hours("priming", area),
             14 * kHour);
     for (std::size_t i = 1; i < grits.size(); ++i) {
         // Paint goes on at 320, or where the ladder ends before.
         if (grade != Grade::structural && grits[i] == 320) {
             sand(i);
             product("spray the top coat", "plug top coat", Kind::mass, 0.25 * area,
-                    0.1 * shop.rate("priming") * area, 16 * kHour);
+                    shop.hours("priming", 0.1 * area), 16 * kHour);
             continue;
         }
         sand(i);

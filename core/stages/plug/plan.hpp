@@ -21,11 +21,11 @@ struct Need {
 };
 
 /// Something done to it, in order.
-struct Work {
+struct PlugStep {
     std::string what;
     double hours = 0;  ///< of hands
     double wait = 0;   ///< s after it
-    bool operator==(const Work&) const = default;
+    bool operator==(const PlugStep&) const = default;
 };
 
 /// What a plug is built round: the whole mould's shape, or one piece's.
@@ -136,7 +136,7 @@ struct Plan {
     std::string body;
     std::string obstacle;  ///< why it cannot be done here; empty where it can
     std::vector<Need> needs;
-    std::vector<Work> works;
+    std::vector<PlugStep> works;
     std::vector<Figure> figures;  ///< of the route's own
     std::vector<Figure> sums;     ///< hours, days, cost, mass, accuracy, surface, heat, moulds
     Board substrate;              ///< what its surface is made of, before any coat

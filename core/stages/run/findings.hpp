@@ -6,15 +6,9 @@
 #include "core/stages/part/findings.hpp"
 #include "core/stages/release/findings.hpp"
 #include "core/stages/run/choices.hpp"
+#include "core/stages/work.hpp"
 
 namespace jig {
-
-enum class Ledger { each, once, equipment };
-template <>
-struct Words<Ledger> {
-    static constexpr std::array all{Word{"each", "each part"}, Word{"once", "once"},
-                                    Word{"equipment", "equipment"}};
-};
 
 namespace run {
 
@@ -48,9 +42,9 @@ struct LedgerSum {
 struct Findings {
     std::vector<Figure> figures;
     std::vector<Material> materials;
-    std::vector<Hours> hours;
+    std::vector<Hours> hours;          ///< by rate: of the tool, and of each part
     std::array<LedgerSum, 3> ledgers;  ///< by Ledger
-    std::vector<Task> tasks;
+    std::vector<Task> tasks;           ///< the same hours, in order
     Timetable plan;
     double labour_rate = 0;
     int made = 0;  ///< parts over all planned pulls
@@ -61,10 +55,13 @@ struct Findings {
     bool operator==(const Findings&) const = default;
 };
 
+/// What of the brief the run reads.
+using Asked = brief::Of<brief::Wanted, brief::Crew, brief::Series, brief::Making>;
+
 /// What the other stages came to.
 struct Before {
-    brief::Of<brief::Wanted, brief::Crew, brief::Series> brief;
-    const brief::Findings& brief_findings;
+    Asked brief;
+    double room;  ///< K
     const split::Choices& split_choices;
     const split::Findings& split;
     const plug::Choices& plug_choices;
@@ -88,8 +85,8 @@ struct Before {
 Findings evaluate(const Choices& choices, const Before& before, const Library& shop);
 Calls calls(const Findings& findings, const brief::Choices& brief);
 
-/// The days of building the tool, to the first part.
-std::vector<Task> build_tasks(const Before& before, const Library& shop);
+/// What every stage takes, in its order: the building of the tool, then one pull.
+Work whole_work(const Before& before, const Library& shop);
 
 }  // namespace run
 }  // namespace jig

@@ -66,3 +66,18 @@ TEST_CASE("hours booked are the hours asked for, inside the shift, in order") {
     for (std::size_t i = 0; i < tasks.size(); ++i) CHECK(booked[i] == Approx(tasks[i].work));
     CHECK(clock_words(kDay + 9.5 * kHour) == "day 2, 09:30");
 }
+
+TEST_CASE("a night shift goes on past midnight, and a clock never says 24:00") {
+    const Shift night{22 * kHour, 8 * kHour};
+    const auto plan = timetable({{"s", "long", 10 * kHour, 1, 0, true, 0}}, night);
+    REQUIRE(plan.bookings.size() == 2);
+    CHECK(plan.bookings[0].from == Approx(22 * kHour));
+    CHECK(plan.bookings[0].to == Approx(30 * kHour));
+    CHECK(plan.bookings[1].from == Approx(46 * kHour));
+    // What ends at two in the night is followed at two, not at ten in the evening.
+    const auto two =
+        timetable({{"s", "a", 4 * kHour, 1, 0, true, 0}, {"s", "b", kHour, 1, 0, true, 0}}, night);
+    CHECK(two.bookings[1].from == Approx(26 * kHour));
+    CHECK(clock_words(86399) == "day 2, 00:00");
+    CHECK(clock_words(86369) == "day 1, 23:59");
+}

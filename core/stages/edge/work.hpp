@@ -1,0 +1,12 @@
+#pragma once
+
+#include "core/stages/edge/findings.hpp"
+#include "core/stages/work.hpp"
+
+namespace jig::edge {
+
+/// Flange boards, clay, tape and all that is set into the flange. `stock` names what its boards are cut from.
+Work work(const Choices& choices, const Findings& edge, double seam, const std::string& stock,
+          const Lists<Board, Fastener, Consumable, Rate>& shop);
+
+}  // namespace jig::edge

@@ -1,0 +1,67 @@
+#include "core/stages/part/work.hpp"
+
+#include "core/stages/stack_goods.hpp"
+
+namespace jig::part {
+
+Work work(const Choices& c, const Findings& part, const edge::Findings& edge, const split::Findings& split,
+          const brief::Of<brief::Wanted, brief::Crew, brief::Making>& brief,
+          const Lists<Reinforcement, SurfaceCoat, Core, Consumable, Rate>& shop) {
+    Work out;
+    const auto each = Ledger::each;
+    const double parts = split.parts(), area = parts * part.area;
+    const double longest =
+        parts > 1 && split.section_width > 0 ? part.area / split.section_width : split.size.maxCoeff();
+    buy_stack(out, each, Stage::part, part.stack, part.resin, part.area,
+              extent_of(part.area, longest, split.one_piece() ? split.section_width : 0), parts, c.waste,
+              c.pot_loss, shop);
+    const bool bagged = c.how != LayUp::hand && brief.process != Process::squeeze;
+    if (bagged) {
+        const double film = area + edge.area;
+        out.consumable(each, Stage::part, "peel ply", Kind::area, area, shop);
+        out.consumable(each, Stage::part, "bag film", Kind::area, film, shop);
+        out.consumable(each, Stage::part, c.how == LayUp::infused ? "flow medium" : "breather", Kind::area,
+                       area, shop);
+        out.consumable(each, Stage::part, "sealant tape", Kind::length, edge.tape_length, shop);
+        // Hoses are clogged or cut with every pull: two metres to the pump, typical.
+        constexpr double kHose = 2;
+        out.consumable(each, Stage::part, "vacuum hose", Kind::length, kHose, shop);
+        if (c.how == LayUp::infused)
+            out.consumable(each, Stage::part, "spiral feed line", Kind::length, edge.rim_length, shop);
+        if (c.how == LayUp::bagged)
+            out.consumable(each, Stage::part, "perforated film", Kind::area, area, shop);
+    }
+    out.filler(each, Stage::part, "thickened epoxy for fillets", parts * part.corners.filler, shop);
+    out.consumable(each, Stage::part, "structural adhesive", Kind::mass, parts * part.joint.adhesive, shop);
+    out.consumable(each, Stage::part, "gloves and masks", Kind::count, brief.people * 0.5 * parts, shop);
+    out.consumable(each, Stage::part, "brushes, rollers, pots", Kind::count, 1, shop);
+    out.consumable(each, Stage::part, "solvent and wipes", Kind::count, 1, shop);
+    std::vector<Labour> laying;
+    for (const auto& layer : c.layers)
+        laying.push_back(at_rate(shop,
+                                 layer.kind == LayerKind::core  ? "laying core"
+                                 : layer.kind == LayerKind::ply ? "laying ply"
+                                                                : "coating",
+                                 area));
+    out.step(When::part, Stage::part, "lay up the first part", std::move(laying)).can_break = false;
+    if (bagged)
+        out.step(When::part, Stage::part, "bag it and find the leaks",
+                 {at_rate(shop, "bagging", area + edge.area), at_rate(shop, "setting up bag", 1)})
+            .can_break = false;
+    out.steps.back().wait = part.resin.demould_time;
+    out.step(When::part, Stage::part, "pull and trim the first part",
+             {at_rate(shop, "demould part", parts), at_rate(shop, "trimming", edge.rim_length)});
+    // A finished mould saves its share of finishing, but no part leaves without being wiped and trimmed.
+    const auto grade = "finishing " + std::string(file_word(brief.grade));
+    auto finish = at_rate(shop, grade, area);
+    if (brief.grade != Grade::structural)
+        finish.hours =
+            std::max(at_rate(shop, "finishing structural", area).hours,
+                     (1 - need(shop.rates, "paint kept out of part", "shop rates").value) * finish.hours);
+    finish.rate = "finishing";
+    out.step(When::part, Stage::part, "finish the first part", {finish});
+    for (auto& step : out.steps) step.ledger = each;
+    return out;
+}
+
+}  // namespace jig::part

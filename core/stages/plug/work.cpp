@@ -1,0 +1,33 @@
+#include "core/stages/plug/work.hpp"
+
+#include <cmath>
+
+namespace jig::plug {
+
+Work work(const Findings& plug, const brief::Wanted& brief, const Lists<Consumable>& shop) {
+    Work out;
+    double discs = 0, price = 0;
+    for (const auto& plan : plug.plans) {
+        for (const auto& n : plan.needs) {
+            // Discs are bought by the box, whatever their grit.
+            if (n.what == "grit discs") {
+                discs += n.amount;
+                price = n.price;
+            } else {
+                out.buy(Ledger::once, Stage::plug, n.what, n.kind, n.amount, 0, n.price, n.note);
+            }
+        }
+        for (const auto& w : plan.works)
+            out.step(When::plug, Stage::plug, w.what, {{w.what, w.hours}}).wait = w.wait;
+    }
+    out.buy(Ledger::once, Stage::plug, "grit discs", Kind::count, discs, 0, price, "of all grits");
+    // The mould is gone over as the plug was, with half its work.
+    out.buy(Ledger::once, Stage::run, "grit discs", Kind::count, std::ceil(discs / 2), 0, price,
+            "for the mould, the finer grits");
+    if (brief.grade == Grade::clear || brief.grade == Grade::gloss)
+        out.consumable(Ledger::once, Stage::run, "polishing compound", Kind::mass, 0.04 * plug.sanding_area,
+                       shop);
+    return out;
+}
+
+}  // namespace jig::plug

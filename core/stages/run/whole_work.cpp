@@ -1,0 +1,52 @@
+#include <algorithm>
+
+#include "core/stages/back/work.hpp"
+#include "core/stages/edge/work.hpp"
+#include "core/stages/heat/work.hpp"
+#include "core/stages/part/work.hpp"
+#include "core/stages/plug/work.hpp"
+#include "core/stages/release/work.hpp"
+#include "core/stages/run/findings.hpp"
+#include "core/stages/shell/work.hpp"
+#include "core/stages/split/work.hpp"
+
+namespace jig::run {
+namespace {
+
+/// Run's own: drawing the tool, taking it off the plug and finishing it.
+Work own_work(const Before& b, const Library& shop) {
+    Work out;
+    out.step(When::design, Stage::brief, "draw and plan the tool", {at_rate(shop, "design", 1)});
+    out.step(When::demould, Stage::run, "take the mould off and trim it", {at_rate(shop, "demould tool", 1)});
+    // It comes off a finished plug: half the plug's sanding.
+    out.step(
+        When::finish, Stage::run, "wet-sand and polish the mould",
+        {{"finishing the mould",
+          at_rate(shop, "sanding " + std::string(file_word(b.brief.grade)), b.plug.sanding_area).hours / 2}});
+    return out;
+}
+
+}  // namespace
+
+Work whole_work(const Before& b, const Library& shop) {
+    Work out;
+    const auto add = [&](Work more) {
+        out.steps.insert(out.steps.end(), more.steps.begin(), more.steps.end());
+        out.goods.insert(out.goods.end(), more.goods.begin(), more.goods.end());
+    };
+    add(own_work(b, shop));
+    add(plug::work(b.plug, b.brief, shop));
+    add(edge::work(b.edge_choices, b.edge, b.split.set.seam_length, b.split_choices.board, shop));
+    add(split::work(b.split_choices, b.split, shop));
+    add(release::work(b.release, shop));
+    add(shell::work(b.shell_choices, b.shell, b.edge, b.split, b.brief, shop));
+    add(back::work(b.back_choices, b.back, b.pieces(), b.shell_choices, b.shell, shop));
+    add(heat::work(b.room, b.shell_choices, b.part_choices, b.part.resin, shop));
+    add(part::work(b.part_choices, b.part, b.edge, b.split, b.brief, shop));
+    std::erase_if(out.steps, [](const Step& s) { return s.hours() <= 0 && s.wait <= 0; });
+    std::stable_sort(out.steps.begin(), out.steps.end(),
+                     [](const Step& a, const Step& c) { return a.when < c.when; });
+    return out;
+}
+
+}  // namespace jig::run

@@ -1,0 +1,99 @@
+#include "core/stages/shell/work.hpp"
+
+#include <fmt/format.h>
+
+#include "core/stages/stack_goods.hpp"
+
+namespace jig::shell {
+namespace {
+
+using WorkLists = Lists<Reinforcement, SurfaceCoat, Core, Consumable, Rate>;
+
+/// Laying one piece of `area` m², day by day.
+void lay(Work& out, const Choices& c, const Findings& shell, double area, double pieces,
+         const std::string& of, const WorkLists& shop) {
+    std::vector<Labour> today;
+    double doubled = 0, debulks = 0;
+    for (const auto& z : shell.zones) doubled += z.area * static_cast<double>(z.extra.laid.size()) / pieces;
+    for (const auto& step : shell.order) debulks += step.kind == LayStep::Kind::debulk;
+    int day = 1;
+    for (std::size_t i = 0; i < c.layers.size(); ++i) {
+        const auto& layer = c.layers[i];
+        if (layer.kind == LayerKind::surface_coat) {
+            const auto& coat = need(shop.surface_coats, layer.material, "shell");
+            for (int p = 1; p <= coat.passes; ++p) {
+                auto& step = out.step(When::shell, Stage::shell,
+                                      fmt::format("{}, pass {} of {}{}", coat.name, p, coat.passes, of),
+                                      {at_rate(shop, "coating", area)});
+                step.can_break = false;
+                step.wait = coat.between_passes;
+                step.no_later = coat.window;
+            }
+            continue;
+        }
+        today.push_back(at_rate(shop,
+                                layer.kind == LayerKind::coupling ? "coating"
+                                : layer.kind == LayerKind::core   ? "laying core"
+                                                                  : "laying ply",
+                                area));
+        const bool ends = std::find(shell.day_ends.begin(), shell.day_ends.end(), i) != shell.day_ends.end();
+        const bool last = i + 1 == c.layers.size();
+        if (!ends && !last) continue;
+        if (last) {
+            today.push_back(at_rate(shop, "laying ply", doubled));
+            today.push_back(at_rate(shop, "debulk", debulks));
+        }
+        auto& step =
+            out.step(When::shell, Stage::shell,
+                     (shell.days > 1 ? fmt::format("lay up the shell, day {} of {}", day++, shell.days)
+                                     : std::string("lay up the shell")) +
+                         of,
+                     std::move(today));
+        today.clear();
+        step.can_break = false;
+        step.wait = last ? 0 : std::max(shell.resin.gel_time, 10 * 3600.0);
+    }
+}
+
+}  // namespace
+
+Work work(const Choices& c, const Findings& shell, const edge::Findings& edge, const split::Findings& split,
+          const brief::Of<brief::Crew, brief::Making>& brief, const WorkLists& shop) {
+    Work out;
+    const int pieces = split.one_piece() ? 1 : static_cast<int>(split.set.pieces.size());
+    const double area = shell.area / pieces;
+    const auto extent = extent_of(area, split.size.maxCoeff() + 2 * edge.width,
+                                  pieces > 1 ? 0 : split.section_width + 2 * edge.width);
+    buy_stack(out, Ledger::once, Stage::shell, shell.stack, shell.resin, area, extent, pieces, c.waste, 0,
+              shop);
+    for (const auto& zone : shell.zones)
+        buy_stack(out, Ledger::once, Stage::shell, zone.extra, shell.resin, zone.area, {}, 1, c.waste, 0,
+                  shop);
+    out.filler(Ledger::once, Stage::shell, "thickened epoxy for fillets", shell.corners.filler, shop);
+    out.consumable(Ledger::once, Stage::shell, "peel ply", Kind::area, shell.area, shop);
+    const bool bagged = c.how != LayUp::hand && brief.process != Process::squeeze;
+    if (bagged) {
+        out.consumable(Ledger::once, Stage::shell, "bag film", Kind::area, shell.area, shop);
+        out.consumable(Ledger::once, Stage::shell, "breather", Kind::area, shell.area, shop);
+        out.consumable(Ledger::once, Stage::shell, "sealant tape", Kind::length, edge.tape_length, shop);
+    }
+    out.consumable(Ledger::once, Stage::shell, "brushes, rollers, pots", Kind::count, 1 + shell.days * pieces,
+                   shop);
+    out.consumable(Ledger::once, Stage::shell, "gloves and masks", Kind::count, brief.people, shop);
+    for (int p = 1; p <= pieces; ++p) {
+        const auto of = pieces > 1 ? fmt::format(", piece {} of {}", p, pieces) : std::string();
+        if (p > 1)
+            out.step(When::shell, Stage::split, "turn it over, clear the seam and release it" + of,
+                     {at_rate(shop, "clearing the seam", split.set.seam_length / (pieces - 1))});
+        lay(out, c, shell, area, pieces, of, shop);
+        if (bagged) {
+            auto& bag = out.step(When::shell, Stage::shell, "bag the shell and find its leaks" + of,
+                                 {at_rate(shop, "bagging", area), at_rate(shop, "setting up bag", 1)});
+            bag.can_break = false;
+        }
+        if (!out.steps.empty()) out.steps.back().wait = shell.resin.demould_time;
+    }
+    return out;
+}
+
+}  // namespace jig::shell

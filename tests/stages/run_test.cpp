@@ -1,0 +1,208 @@
+// What the tool and its parts take: one list for plan, ledgers and bill of materials.
+#include <catch2/catch.hpp>
+
+#include "core/science/nest/roll.hpp"
+#include "tests/job/fixtures.hpp"
+
+using namespace jig;
+using fixtures::shop;
+using fixtures::worked_out;
+
+namespace {
+
+double hours_of(const Findings& f, Ledger ledger) {
+    return f.run->ledgers[static_cast<std::size_t>(ledger)].hours;
+}
+
+/// Hours of hands that are booked.
+double booked(const Findings& f) {
+    double sum = 0;
+    for (const auto& b : f.run->plan.bookings) sum += (b.to - b.from) / 3600 * f.run->tasks[b.task].people;
+    return sum;
+}
+
+const run::Material* bought(const Findings& f, Ledger ledger, Stage stage, const std::string& what) {
+    for (const auto& m : f.run->materials) {
+        if (m.ledger == ledger && m.stage == stage && m.what == what) return &m;
+    }
+    return nullptr;
+}
+
+/// Walks over the bookings on its own: every wait kept, no window missed but those that are told, nothing
+/// booked outside of the shift, in the order of the tasks.
+void walk(const Findings& f, const Job& job) {
+    const auto& plan = f.run->plan;
+    double free = 0, due = 1e300;
+    std::size_t last = 0;
+    for (std::size_t i = 0; i < plan.bookings.size(); ++i) {
+        const auto& b = plan.bookings[i];
+        CHECK(b.task >= last);
+        const bool first = i == 0 || b.task != last;
+        if (first) {
+            CHECK(b.from >= free - 1);
+            const bool told = std::find(plan.missed.begin(), plan.missed.end(), last) != plan.missed.end();
+            CHECK((b.from <= due + 1 || told));
+        }
+        last = b.task;
+        const double start = std::fmod(b.from - job.run.start + 10 * 86400.0, 86400.0);
+        CHECK(start + (b.to - b.from) <= job.brief.shift + 1);
+        const auto& task = f.run->tasks[b.task];
+        free = b.to + task.wait;
+        due = task.no_later > 0 ? free + task.no_later : 1e300;
+    }
+}
+
+}  // namespace
+
+TEST_CASE("hours in the plan are the hours in the ledgers, on every demo and on changed jobs") {
+    std::vector<Job> jobs;
+    for (const char* name : {"cello-case", "radar-dome", "pavilion-petal", "cello-case-whole"})
+        jobs.push_back(fixtures::demo(name));
+    const auto changed = [&](auto&& change) {
+        auto job = fixtures::small_job();
+        change(job);
+        jobs.push_back(std::move(job));
+    };
+    for (const auto kind : {BackKind::none, BackKind::egg_crate, BackKind::foam_blocks, BackKind::tubes,
+                            BackKind::frame, BackKind::sandwich})
+        changed([&](Job& j) { j.back.kind = kind; });
+    for (const auto grade : {Grade::structural, Grade::paintable, Grade::clear, Grade::gloss})
+        changed([&](Job& j) { j.brief.grade = grade; });
+    for (const auto how : {LayUp::hand, LayUp::bagged, LayUp::infused})
+        changed([&](Job& j) { j.part.how = how; });
+    for (const int people : {1, 3, 7}) changed([&](Job& j) { j.brief.people = people; });
+    for (const auto school : {School::mat_polyester, School::carbon_epoxy, School::tooling_prepreg})
+        changed([&](Job& j) { j.shell = shell::start_from(school); });
+    changed([](Job& j) { j.brief.process = Process::squeeze; });
+    changed([](Job& j) {
+        j.run.start = 22 * 3600;  // at night
+        j.brief.shift = 8 * 3600;
+    });
+    changed([](Job& j) {
+        j.split.together = Together::several;
+        j.split.parts = 3;
+    });
+    REQUIRE(jobs.size() >= 24);
+    for (const auto& job : jobs) {
+        const auto f = worked_out(job);
+        REQUIRE(f.run);
+        INFO(file_word(job.back.kind) << " " << file_word(job.brief.grade) << " " << job.brief.people);
+        CHECK(booked(f) ==
+              Approx(hours_of(f, Ledger::once) + f.split->parts() * hours_of(f, Ledger::each)).epsilon(1e-3));
+        walk(f, job);
+        for (const auto& task : f.run->tasks)
+            CHECK((task.work >= 300 || task.wait > 0 || &task == &f.run->tasks.back()));
+    }
+}
+
+TEST_CASE("the ledger of one job, added up by hand") {
+    auto job = fixtures::small_job();
+    job.back.kind = BackKind::none;
+    job.part.how = LayUp::bagged;
+    job.part.gel_temperature = kelvin(23);
+    job.brief.people = 2;
+    job.brief.grade = Grade::paintable;
+    const auto f = worked_out(job);
+    REQUIRE(f.run);
+    const auto rate = [](const char* name) { return need(shop().rates, name, "test").value; };
+    const auto set_up = [](const char* name) { return need(shop().rates, name, "test").set_up; };
+    // One part: its plies and cores, the bag over part and flange, pull, rim and finish.
+    const double area = f.part->area;
+    double plies = 0, cores = 0, coats = 0;
+    for (const auto& l : job.part.layers) {
+        plies += l.kind == LayerKind::ply;
+        cores += l.kind == LayerKind::core;
+        coats += l.kind == LayerKind::surface_coat || l.kind == LayerKind::coupling;
+    }
+    const double finish = std::max(set_up("finishing structural") + rate("finishing structural") * area,
+                                   (1 - rate("paint kept out of part")) *
+                                       (set_up("finishing paintable") + rate("finishing paintable") * area));
+    const double by_hand =
+        plies * rate("laying ply") * area + cores * (set_up("laying core") + rate("laying core") * area) +
+        coats * (set_up("coating") + rate("coating") * area) + rate("bagging") * (area + f.edge->area) +
+        rate("setting up bag") + rate("demould part") + rate("trimming") * f.edge->rim_length + finish +
+        f.release->work_each / 3600;
+    CHECK(hours_of(f, Ledger::each) == Approx(by_hand));
+    // Its film and tape.
+    const auto& film = need(shop().consumables, "bag film", "test");
+    const auto* line = bought(f, Ledger::each, Stage::part, "bag film");
+    REQUIRE(line != nullptr);
+    CHECK(line->amount == Approx((area + f.edge->area) * (1 + film.waste)));
+    CHECK(line->cost == Approx(line->amount * film.price));
+    // Discs of all grits are one line.
+    int discs = 0;
+    for (const auto& m : f.run->materials) discs += m.stage == Stage::plug && m.what == "grit discs";
+    CHECK(discs == 1);
+}
+
+TEST_CASE("cloth is bought by lengths off its roll") {
+    auto job = fixtures::small_job();
+    for (auto& p : job.shape.tray.outline) p = {p[0] * 2.0 / 0.6, p[1] * 1.6 / 0.4};
+    job.shape.tray.facet = 0.08;
+    job.part.layers = {{LayerKind::ply, "glass cloth 200 plain", 0, 0},
+                       {LayerKind::ply, "glass cloth 200 plain", 0, 0}};
+    job.part.how = LayUp::hand;
+    const auto f = worked_out(job);
+    REQUIRE(f.run);
+    const auto& roll = need(shop().reinforcements, "glass cloth 200 plain", "test");
+    const double longest = f.split->size.maxCoeff();
+    const auto cut = cut_off_roll(longest, std::max(f.split->section_width, f.part->area / longest), 0,
+                                  roll.roll_width, 0.03);
+    CHECK(cut.strips >= 2);
+    const auto* line = bought(f, Ledger::each, Stage::part, roll.name);
+    REQUIRE(line != nullptr);
+    CHECK(line->amount / roll.roll_width >=
+          Approx(std::max(2 * cut.metres, 2 * f.part->area * (1 + job.part.waste) / roll.roll_width)));
+    CHECK_THAT(line->note, Catch::Contains(std::to_string(2 * cut.strips) + " lengths"));
+}
+
+TEST_CASE("a squeeze mould buys no bag, and a mould in halves lays the second after the first") {
+    auto job = fixtures::small_job();
+    job.part.how = LayUp::bagged;
+    CHECK(bought(worked_out(job), Ledger::each, Stage::part, "bag film") != nullptr);
+    job.brief.process = Process::squeeze;
+    CHECK(bought(worked_out(job), Ledger::each, Stage::part, "bag film") == nullptr);
+    const auto whole = worked_out(fixtures::demo("cello-case-whole"));
+    REQUIRE(whole.run);
+    double first = 0, second = 0;
+    for (const auto& b : whole.run->plan.bookings) {
+        const auto& task = whole.run->tasks[b.task];
+        if (task.name.find("lay up the shell, piece 1 of 2") != std::string::npos) first = b.to + task.wait;
+        if (task.name.find("piece 2 of 2") != std::string::npos && second == 0) second = b.from;
+    }
+    CHECK(first > 0);
+    CHECK(second >= first);
+    CHECK(bought(whole, Ledger::once, Stage::edge, fixtures::demo("cello-case-whole").split.board) !=
+          nullptr);
+}
+
+TEST_CASE("setting up keeps a small job from taking no time") {
+    auto job = fixtures::small_job();
+    for (auto& p : job.shape.tray.outline) p = {p[0] * 0.08 / 0.6, p[1] * 0.06 / 0.4};
+    job.shape.tray.crown = 0.001;
+    job.shape.tray.depth = 0.02;
+    job.shape.tray.edge_radius = 0.004;
+    job.shape.tray.facet = 0.004;
+    const auto f = worked_out(job);
+    REQUIRE(f.plug);
+    double sanding = 0, spraying = 0;
+    for (const auto& step : f.plug->finish) {
+        if (step.what.find("sand through") == 0) sanding += step.hours;
+        if (step.product == "plug top coat") spraying += step.hours;
+    }
+    CHECK(sanding >= need(shop().rates, "sanding paintable", "test").set_up);
+    CHECK(spraying >= need(shop().rates, "priming", "test").set_up);
+}
+
+TEST_CASE("what is post-cured is booked for as long as it takes, and its oven paid") {
+    auto job = fixtures::small_job();
+    job.shell.cure_temperature = kelvin(80);
+    job.heat.room = kelvin(20);
+    const auto f = worked_out(job);
+    const auto* oven = bought(f, Ledger::once, Stage::heat, "oven, hours");
+    REQUIRE(oven != nullptr);
+    // 60 K up and 60 K down at 10 K/h, and 8 h at the top.
+    CHECK(oven->amount == Approx((12 + 8) * 3600));
+    job.shell.cure_temperature = kelvin(20);
+    CHECK(bought(worked_out(job), Ledger::once, Stage::heat, "oven, hours") == nullptr);
+}
