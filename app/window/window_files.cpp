@@ -20,8 +20,8 @@
 #include "core/science/mesh/outline_file.hpp"
 #include "core/science/mesh/repair.hpp"
 #include "core/science/mesh/stl.hpp"
-#include "core/stages/shape/tray.hpp"
 #include "core/stages/back/suggest.hpp"
+#include "core/stages/shape/tray.hpp"
 
 namespace jig::app {
 bool MainWindow::open_job(const QString& path) {
@@ -150,7 +150,7 @@ bool MainWindow::seek_pitch() {
             const auto pitch = QString::fromStdString(jig::show(Kind::length, found->pitch, wording_));
             document_->look_again();
             return found->holds ? "A pitch of " + pitch + " holds both limits"
-                         : "No pitch holds both limits; the closest tried is " + pitch;
+                                : "No pitch holds both limits; the closest tried is " + pitch;
         };
     });
 }

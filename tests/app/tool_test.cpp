@@ -9,8 +9,8 @@
 #include "app/charts/charts.hpp"
 #include "core/science/mesh/outline_file.hpp"
 #include "core/science/mesh/stl.hpp"
-#include "tests/app/bench.hpp"
 #include "core/stages/back/suggest.hpp"
+#include "tests/app/bench.hpp"
 
 using namespace bench;
 

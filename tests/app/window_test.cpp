@@ -1,9 +1,9 @@
 #include <cmath>
 
 #include "core/science/mesh/stl.hpp"
+#include "core/stages/back/trial.hpp"
 #include "tests/app/bench.hpp"
 #include "tests/shapes.hpp"
-#include "core/stages/back/trial.hpp"
 
 using namespace bench;
 

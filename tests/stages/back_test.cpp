@@ -3,10 +3,9 @@
 
 #include "core/job/schools.hpp"
 #include "core/job/trial.hpp"
-#include "core/stages/back/suggest.hpp"
-#include "core/stages/shell/find_stack.hpp"
 #include "core/science/nest/cut_sheets.hpp"
 #include "core/stages/back/motion.hpp"
+#include "core/stages/back/suggest.hpp"
 #include "core/stages/back/tipping.hpp"
 #include "core/stages/shell/find_stack.hpp"
 #include "tests/job/fixtures.hpp"

@@ -18,16 +18,16 @@ struct Findings {
     double span = 0;  ///< m between supports
     Sag sag;
     double pitch_for_limit = 0;  ///< m at which the skin sags by the limit; 0 where none is close enough
-    Shared<Crate> crate;                  ///< of plates; none for other backs
-    int ribs = 0;                        ///< plates, or lines of tubes
-    double rib_area = 0;                 ///< m² of board
-    double bond_length = 0;              ///< m along which the back is bonded to the shell
-    double tube_length = 0;              ///< m
-    int legs = 0;                        ///< of a grid of tubes
-    double sandwich_area = 0;            ///< m² of core and inner skin
-    StackSum sandwich;                   ///< core and inner skin alone
-    double mass = 0;                     ///< kg
-    double print = 0;                    ///< how likely ribs show through: below 1 they hardly do
+    Shared<Crate> crate;         ///< of plates; none for other backs
+    int ribs = 0;                ///< plates, or lines of tubes
+    double rib_area = 0;         ///< m² of board
+    double bond_length = 0;      ///< m along which the back is bonded to the shell
+    double tube_length = 0;      ///< m
+    int legs = 0;                ///< of a grid of tubes
+    double sandwich_area = 0;    ///< m² of core and inner skin
+    StackSum sandwich;           ///< core and inner skin alone
+    double mass = 0;             ///< kg
+    double print = 0;            ///< how likely ribs show through: below 1 they hardly do
     std::string print_reason;
     bool operator==(const Findings&) const = default;
 };

@@ -58,7 +58,7 @@ struct Router {
 };
 struct Rooms {
     double oven_x = 2.0, oven_y = 1.2, oven_z = 1.0;  ///< m inside
-    double door_width = 1.6, door_height = 2.1;       ///< m, the smallest that the tool has to pass; 0 for none
+    double door_width = 1.6, door_height = 2.1;  ///< m, the smallest that the tool has to pass; 0 for none
     bool operator==(const Rooms&) const = default;
 };
 struct Crew {

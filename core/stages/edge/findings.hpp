@@ -23,15 +23,15 @@ struct Fit {
 struct Findings {
     std::vector<Figure> figures;
     double width = 0, area = 0, rim_length = 0, tape_length = 0;
-    double tape_land_area = 0;             ///< m² that must stay free of release
-    int bolts = 0;                         ///< all round and along the seams
-    Loops rims;                            ///< of the parts, or of the chosen piece: seen along its pull
-    Loops outer;                           ///< outside of the flange in the same frame, before any cut-out
-    Loops outline;                         ///< the same with its cut-outs and slots
-    Shared<ToolFace> tool;                 ///< face and flange; none where the rim allows no flange
-    std::string no_tool;                   ///< and why
-    Loops tape_inner;                      ///< where the tape land starts
-    Loop fitting_line;                     ///< that fittings stand on: the middle of the grip
+    double tape_land_area = 0;  ///< m² that must stay free of release
+    int bolts = 0;              ///< all round and along the seams
+    Loops rims;                 ///< of the parts, or of the chosen piece: seen along its pull
+    Loops outer;                ///< outside of the flange in the same frame, before any cut-out
+    Loops outline;              ///< the same with its cut-outs and slots
+    Shared<ToolFace> tool;      ///< face and flange; none where the rim allows no flange
+    std::string no_tool;        ///< and why
+    Loops tape_inner;           ///< where the tape land starts
+    Loop fitting_line;          ///< that fittings stand on: the middle of the grip
     std::vector<Fit> fits;
     Joint joint;               ///< of a bolted mould; zero elsewhere
     double hollow = 0;         ///< m, the tightest hollow turn of the rim; 0 where it has none
@@ -48,7 +48,8 @@ struct Findings {
 /// `plate` is the bending stiffness of the flange's laminate, N·m; 0 where it is not known.
 Findings evaluate(const Choices& choices, const shape::Findings& shape, const split::Findings& split,
                   const brief::Making& brief, double plate, const Library& shop);
-Calls calls(const Choices& choices, const Findings& findings, const brief::Choices& brief, const Library& shop);
+Calls calls(const Choices& choices, const Findings& findings, const brief::Choices& brief,
+            const Library& shop);
 
 /// Fittings as the rules lay them out.
 std::vector<Placed> by_rule(const Choices& choices, const Findings& findings, const brief::Making& brief,

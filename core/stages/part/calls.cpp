@@ -6,7 +6,8 @@
 
 namespace jig::part {
 
-Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief, int parts, const Library& shop) {
+Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief, int parts,
+            const Library& shop) {
     Calls out;
     const auto add = [&](Severity s, const char* key, std::string headline, std::string why,
                          std::optional<Fix> fix = {}) {

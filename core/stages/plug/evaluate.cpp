@@ -111,8 +111,8 @@ Findings evaluate(const Choices& c, const shape::Choices& shape_choices, const s
 }
 
 std::vector<Plan> side_by_side(const Choices& c, const shape::Choices& shape_choices,
-                               const shape::Findings& shape, const split::Findings& split,
-                               const Asked& brief, const Library& shop, Progress& progress) {
+                               const shape::Findings& shape, const split::Findings& split, const Asked& brief,
+                               const Library& shop, Progress& progress) {
     auto whole = c;
     whole.by_piece = false;
     const auto body = bodies(whole, shape, split).front();

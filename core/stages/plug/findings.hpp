@@ -30,8 +30,8 @@ Calls calls(const Choices& choices, const Findings& findings, const brief::Choic
 /// All seven routes for this job beside each other, the whole mould as one body. Heavier than `evaluate`: for
 /// work behind the window.
 std::vector<Plan> side_by_side(const Choices& choices, const shape::Choices& shape_choices,
-                               const shape::Findings& shape, const split::Findings& split,
-                               const Asked& brief, const Library& shop, Progress& progress);
+                               const shape::Findings& shape, const split::Findings& split, const Asked& brief,
+                               const Library& shop, Progress& progress);
 
 /// Hours of finishing over `parts` parts where plug and mould are finished to the grade, and where every part
 /// is.

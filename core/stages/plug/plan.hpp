@@ -91,8 +91,8 @@ struct BlockPlan {
     std::vector<Choice> curve;
     bool operator==(const BlockPlan&) const = default;
 };
-BlockPlan block_plan(const Choices& choices, const Body& body, const Board& board,
-                     const Asked& brief, const Library& shop, Progress& progress);
+BlockPlan block_plan(const Choices& choices, const Body& body, const Board& board, const Asked& brief,
+                     const Library& shop, Progress& progress);
 
 /// A flat piece of a skeleton or a template, ready to cut, with its place in the body's frame.
 struct Rib {

@@ -109,7 +109,8 @@ std::optional<Term> read_term(std::string_view text) {
     return out.core || out.units > 0 ? std::optional(out) : std::nullopt;
 }
 
-std::vector<Layer> listed(std::string_view typed, const Choices& c, const Cloths& cloths, const Library& shop) {
+std::vector<Layer> listed(std::string_view typed, const Choices& c, const Cloths& cloths,
+                          const Library& shop) {
     const auto all = worths(c, cloths, shop);
     std::vector<Layer> out;
     std::size_t cores = 0;

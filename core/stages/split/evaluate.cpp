@@ -272,8 +272,7 @@ Asked asked(const Choices& c, const brief::Of<brief::Wanted, brief::Series>& bri
             need(shop.boards, c.board, "parting board").thickness};
 }
 
-Findings evaluate(const Choices& c, const shape::Findings& shape, const Asked& asked,
-                  Progress& progress) {
+Findings evaluate(const Choices& c, const shape::Findings& shape, const Asked& asked, Progress& progress) {
     Findings out;
     out.drag_angle = asked.drag_angle;
     DraftRules rules;

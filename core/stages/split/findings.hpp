@@ -33,15 +33,15 @@ struct Findings {
     double section_second =
         0;     ///< m³, ∫(h - mean)² ds along those sections: what the shape adds to the skin's stiffness
     Loop rim;  ///< outline of one part's rim seen along the pull, anticlockwise
-    Loops rims;                          ///< of all parts where they lie in the mould
-    Loops joined;                        ///< one outline round them and the flange between
-    std::vector<PartPlace> places;       ///< of every part that the mould makes at once
-    Shared<Stood> stood;                 ///< all of them as one surface; none for a part alone
-    Point2 size = Point2::Zero();        ///< m, length and width of the mould without its flange
-    double drag_angle = 0;               ///< rad, as chosen or as the surface wants it
-    std::vector<Line> zero_lines;        ///< where the draft is zero along the pull
-    PieceSet set;                        ///< empty where the mould is one piece
-    std::vector<PieceFacts> facts;       ///< of each piece
+    Loops rims;                     ///< of all parts where they lie in the mould
+    Loops joined;                   ///< one outline round them and the flange between
+    std::vector<PartPlace> places;  ///< of every part that the mould makes at once
+    Shared<Stood> stood;            ///< all of them as one surface; none for a part alone
+    Point2 size = Point2::Zero();   ///< m, length and width of the mould without its flange
+    double drag_angle = 0;          ///< rad, as chosen or as the surface wants it
+    std::vector<Line> zero_lines;   ///< where the draft is zero along the pull
+    PieceSet set;                   ///< empty where the mould is one piece
+    std::vector<PieceFacts> facts;  ///< of each piece
     std::vector<Board> boards;
     double widest = 0;        ///< m along the pull, of the widest line
     double mouth = 0;         ///< m, the largest circle that goes into the whole mould's opening
@@ -63,8 +63,8 @@ const Topology& mould_topology(const shape::Findings& shape, const Findings& spl
 
 /// What a split takes from brief and shop.
 struct Asked {
-    double drag_angle = 0;       ///< rad, as chosen or as the surface wants it
-    int pulls = 0;               ///< 0 where no figure is about them
+    double drag_angle = 0;        ///< rad, as chosen or as the surface wants it
+    int pulls = 0;                ///< 0 where no figure is about them
     double dowel = 0, stock = 0;  ///< m, diameter and thickness of what is chosen
     bool operator==(const Asked&) const = default;
 };

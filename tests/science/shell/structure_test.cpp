@@ -367,7 +367,8 @@ TEST_CASE("whatever supports leave free is refused and named, each part that han
     for (const auto& turn : {Eigen::Matrix3d(Eigen::Matrix3d::Identity()), shapes::odd_rotation()}) {
         for (const double size : {0.001, 1.0, 1000.0}) {
             Model model;
-            sheet(model.mesh, 6, 6, [&](double u, double v) -> Point { return turn * (size * Point(u, v, 0)); });
+            sheet(model.mesh, 6, 6,
+                  [&](double u, double v) -> Point { return turn * (size * Point(u, v, 0)); });
             model.skins = {{plate(10e9, 0.3, 0.01 * size), turn * Point::UnitX()}};
             const auto last = static_cast<std::uint32_t>(model.mesh.points.size()) - 1;
             // Three points all ways hold it; two leave it to turn about the line between them.
