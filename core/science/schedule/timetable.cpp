@@ -12,7 +12,8 @@ constexpr double kDay = 86400;
 
 /// When the shift began that is on at `t`, or the last one before; a night shift goes on past midnight.
 double shift_start(double t, const Shift& shift) {
-    return std::floor((t - shift.start) / kDay) * kDay + shift.start;
+    // Less than a tenth of a millisecond before a shift is its start: sums of days are rounded.
+    return std::floor((t - shift.start) / kDay + 1e-9) * kDay + shift.start;
 }
 
 /// The first moment at or after `t` at which somebody is at work.

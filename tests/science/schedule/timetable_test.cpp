@@ -67,6 +67,17 @@ TEST_CASE("hours booked are the hours asked for, inside the shift, in order") {
     CHECK(clock_words(kDay + 9.5 * kHour) == "day 2, 09:30");
 }
 
+TEST_CASE("an odd start is met on every morning") {
+    // Day after day added to 30816.001 s rounds to just before the shift.
+    for (const double start : {30816.001, 28800.1, 1.0 / 3, 86399.9}) {
+        const Shift odd{start, 8 * kHour};
+        const auto plan = timetable({{"s", "long", 100 * kHour, 1, 0, true, 0}}, odd);
+        REQUIRE(plan.bookings.size() == 13);
+        for (std::size_t i = 0; i < plan.bookings.size(); ++i)
+            CHECK(plan.bookings[i].from == Approx(start + kDay * static_cast<double>(i)));
+    }
+}
+
 TEST_CASE("a night shift goes on past midnight, and a clock never says 24:00") {
     const Shift night{22 * kHour, 8 * kHour};
     const auto plan = timetable({{"s", "long", 10 * kHour, 1, 0, true, 0}}, night);
