@@ -32,7 +32,7 @@ void paint_days(QPainter& p, const QRectF& where, const run::Findings& run, cons
     heading(p, where, QString("Day plan: %1 days to the first part").arg(run.plan.days), k);
     const double names = std::min(300.0, where.width() * 0.40);
     const QRectF area(where.left() + names, where.top() + 40, where.width() - names - 8, where.height() - 44);
-    // Release coats of one go share a row.
+    // Release coats of one go share a row, and so do passes of a coat and grits that follow each other.
     std::vector<QString> rows;
     std::vector<int> row_of(run.tasks.size());
     QString last;
@@ -43,6 +43,8 @@ void paint_days(QPainter& p, const QRectF& where, const run::Findings& run, cons
             name = "release " + name.mid(name.indexOf(", on the ") + 2);
         else if (t.name.find(", pass ") != std::string::npos)
             name = name.left(name.indexOf(", pass "));
+        else if (t.name.find(", grit ") != std::string::npos)
+            name = name.left(name.indexOf(", grit "));
         if (name != last || rows.empty()) rows.push_back(name);
         last = name;
         row_of[i] = static_cast<int>(rows.size()) - 1;

@@ -53,8 +53,11 @@ void gather(const Job& job, Findings& f, const shell::Warmth& warmth, const Shop
     judge(Stage::release, all(f.release, f.shape),
           [&] { return release::calls(job.release, *f.release, job.brief, *f.shape, job.shell); });
     judge(Stage::heat, all(f.heat, f.shell, f.plug), [&] {
+        // A back that is not worked out has its own stop.
+        auto back = job.back;
+        if (!f.back) back.kind = BackKind::none;
         return heat::calls(job.heat, *f.heat,
-                           {job.brief, *f.plug, job.shell, *f.shell, job.back, job.part, shop});
+                           {job.brief, *f.plug, job.shell, *f.shell, back, job.part, shop});
     });
     judge(Stage::part, all(f.part, f.split),
           [&] { return part::calls(job.part, *f.part, job.brief, f.split->parts(), shop); });
@@ -78,16 +81,6 @@ struct Faults {
         return outcome.value;
     }
 };
-
-template <class T>
-std::shared_ptr<const T> needed(const Outcome<T>& outcome, const Findings& f) {
-    if (outcome.fault) throw InputError(*outcome.fault);
-    if (outcome.value) return outcome.value;
-    for (const auto& call : f.calls) {
-        if (call.key == "input") throw InputError(name_of(call.stage).key, call.headline, call.why);
-    }
-    throw InputError("job", "it is not worked out so far", "mend the stops on the job card first");
-}
 
 unsigned threads_or_all(unsigned threads) {
     return threads > 0 ? threads : std::max(1u, std::thread::hardware_concurrency());
@@ -137,6 +130,18 @@ struct JobBoard::Inside {
         const auto trial = f.trial;
         return trial ? with_trial(std::move(f), job, trial) : f;
     }
+
+    /// Works one of the findings out. Throws InputError with what stands in its way; Cancelled.
+    template <class T>
+    std::shared_ptr<const T> need(const Laid& l, Progress& progress) {
+        const auto outcome = slate.want<T>(l.laid, progress);
+        if (outcome.fault) throw InputError(*outcome.fault);
+        if (outcome.value) return outcome.value;
+        for (const auto& call : findings(l).calls) {
+            if (call.key == "input") throw InputError(name_of(call.stage).key, call.headline, call.why);
+        }
+        throw InputError("job", "it is not worked out so far", "mend the stops on the job card first");
+    }
 };
 
 JobBoard::JobBoard(std::size_t deep) : inside_(std::make_unique<Inside>(deep)) {}
@@ -161,17 +166,17 @@ Findings JobBoard::work_out(const Sheet& sheet, Depth depth, Progress& progress,
 }
 
 std::shared_ptr<const std::vector<plug::Plan>> JobBoard::routes(const Sheet& sheet, Progress& progress) {
-    const auto found = needed(inside_->slate.want<Routes>(sheet->laid, progress), inside_->findings(*sheet));
+    const auto found = inside_->need<Routes>(*sheet, progress);
     return {found, &found->plans};
 }
 
 std::shared_ptr<const shell::Found> JobBoard::seek_stack(const Sheet& sheet, Progress& progress) {
     progress.report(0.1, "trying stacks");
-    return needed(inside_->slate.want<shell::Found>(sheet->laid, progress), inside_->findings(*sheet));
+    return inside_->need<shell::Found>(*sheet, progress);
 }
 
 std::shared_ptr<const back::Suggestion> JobBoard::seek_pitch(const Sheet& sheet, Progress& progress) {
-    return needed(inside_->slate.want<back::Suggestion>(sheet->laid, progress), inside_->findings(*sheet));
+    return inside_->need<back::Suggestion>(*sheet, progress);
 }
 
 Findings evaluate(const Job& job, const Shop& shop, Progress& progress, Depth depth) {

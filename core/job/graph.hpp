@@ -34,23 +34,27 @@ struct Cell<Lists<E...>> {
     static Lists<E...> of(const Given& g) { return *g.shop; }
 };
 
-#define JIG_CELL(stage)                                                         \
-    template <>                                                                 \
-    struct Cell<stage::Choices> {                                               \
-        static const stage::Choices& of(const Given& g) { return g.job.stage; } \
-    };
-JIG_CELL(shape)
-JIG_CELL(split)
-JIG_CELL(plug)
-JIG_CELL(edge)
-JIG_CELL(shell)
-JIG_CELL(back)
-JIG_CELL(release)
-JIG_CELL(heat)
-JIG_CELL(part)
-JIG_CELL(run)
-JIG_CELL(log)
-#undef JIG_CELL
+/// What the maker decided, stage by stage; the brief goes by slices.
+inline auto choices_of(const Job& job) {
+    return std::tie(job.shape, job.split, job.plug, job.edge, job.shell, job.back, job.release, job.heat,
+                    job.part, job.run, job.log);
+}
+template <class C, class All>
+inline constexpr bool kIsAmong = false;
+template <class C, class... All>
+inline constexpr bool kIsAmong<C, std::tuple<All...>> = (std::is_same_v<const C&, All> || ...);
+template <class C>
+requires kIsAmong<C, decltype(choices_of(std::declval<const Job&>()))>
+struct Cell<C> {
+    static const C& of(const Given& g) { return std::get<const C&>(choices_of(g.job)); }
+};
+
+/// A figure that goes from one node to others under a name of its own.
+template <class Name>
+struct Sole {
+    double value = 0;
+    bool operator==(const Sole&) const = default;
+};
 
 /// The mesh as it came, for a shape that is one.
 struct MeshFile {
@@ -63,10 +67,7 @@ struct Cell<MeshFile> {
 };
 
 /// K of the workshop.
-struct Room {
-    double value = 0;
-    bool operator==(const Room&) const = default;
-};
+using Room = Sole<struct RoomName>;
 template <>
 struct Cell<Room> {
     static Room of(const Given& g) { return {g.job.heat.room}; }
@@ -85,20 +86,11 @@ struct Cell<AnyPitch> {
 // What stages take from those after them, so that no hidden way leads back.
 
 /// K of the plug while the shell gels on it; 0 where nothing in the plug asks.
-struct EnvelopeHeat {
-    double value = 0;
-    bool operator==(const EnvelopeHeat&) const = default;
-};
+using EnvelopeHeat = Sole<struct EnvelopeHeatName>;
 /// Bending stiffness of the flange's laminate along it, N·m; 0 where no joint asks or it is not known.
-struct FlangePlate {
-    double value = 0;
-    bool operator==(const FlangePlate&) const = default;
-};
+using FlangePlate = Sole<struct FlangePlateName>;
 /// m of ribs that lie on the shell; 0 where no doubler asks.
-struct UnderRibs {
-    double value = 0;
-    bool operator==(const UnderRibs&) const = default;
-};
+using UnderRibs = Sole<struct UnderRibsName>;
 /// The tool's face with its flange; none where the rim allows no flange.
 struct ToolSurface {
     Shared<edge::ToolFace> face;
@@ -106,10 +98,7 @@ struct ToolSurface {
 };
 /// m of the mesh's edges, quick and fine; 0 without a tool.
 template <bool fine>
-struct MeshEdge {
-    double value = 0;
-    bool operator==(const MeshEdge&) const = default;
-};
+using MeshEdge = Sole<std::bool_constant<fine>>;
 template <bool fine>
 struct TrialFace {
     back::EvenFace face;

@@ -18,6 +18,34 @@ AnyPitch Cell<AnyPitch>::of(const Given& g) {
     return out;
 }
 
+namespace {
+
+/// All that a tool on trial is built from; `tool` has a face.
+struct Built {
+    const ToolSurface& tool;
+    const edge::Choices& edge;
+    const edge::Findings& edge_found;
+    const shell::Choices& shell;
+    const shell::Findings& shell_found;
+    const back::Choices& back;
+    const back::Library& shop;
+    const shape::Findings& shape;
+    const Room& room;
+    [[nodiscard]] back::ToolInputs inputs() const {
+        return {*tool.face, edge, shell, shell_found, back, shop, shape.mesh, &edge_found, room.value};
+    }
+};
+
+template <bool fine>
+Tried<fine> tried(const Built& built, const TrialFace<fine>& face, const back::Served& brief,
+                  const back::Trial* coarse, Progress& progress) {
+    if (!built.tool.face) return {};
+    const auto in = built.inputs();
+    return {std::make_shared<const back::Trial>(back::try_out(in, face.face, brief, coarse, progress))};
+}
+
+}  // namespace
+
 namespace nodes {
 
 shape::Findings shape_of(const shape::Choices& c, const MeshFile& mesh, Progress& progress) {
@@ -117,10 +145,8 @@ Tried<false> try_quickly(const ToolSurface& tool, const TrialFace<false>& face, 
                          const shell::Findings& shell_found, const back::Choices& back,
                          const back::Library& shop, const shape::Findings& shape, const Room& room,
                          const back::Served& brief, Progress& progress) {
-    if (!tool.face) return {};
-    const back::ToolInputs in{*tool.face, edge,       shell,       shell_found, back,
-                              shop,       shape.mesh, &edge_found, room.value};
-    return {std::make_shared<const back::Trial>(back::try_out(in, face.face, brief, nullptr, progress))};
+    return tried<false>({tool, edge, edge_found, shell, shell_found, back, shop, shape, room}, face, brief,
+                        nullptr, progress);
 }
 
 Tried<true> try_finely(const ToolSurface& tool, const TrialFace<true>& face, const Tried<false>& coarse,
@@ -128,11 +154,8 @@ Tried<true> try_finely(const ToolSurface& tool, const TrialFace<true>& face, con
                        const shell::Choices& shell, const shell::Findings& shell_found,
                        const back::Choices& back, const back::Library& shop, const shape::Findings& shape,
                        const Room& room, const back::Served& brief, Progress& progress) {
-    if (!tool.face) return {};
-    const back::ToolInputs in{*tool.face, edge,       shell,       shell_found, back,
-                              shop,       shape.mesh, &edge_found, room.value};
-    return {std::make_shared<const back::Trial>(
-        back::try_out(in, face.face, brief, coarse.trial.get(), progress))};
+    return tried<true>({tool, edge, edge_found, shell, shell_found, back, shop, shape, room}, face, brief,
+                       coarse.trial.get(), progress);
 }
 
 back::Suggestion seek_pitch(const ToolSurface& tool, const edge::Choices& edge,
@@ -142,8 +165,7 @@ back::Suggestion seek_pitch(const ToolSurface& tool, const edge::Choices& edge,
                             Progress& progress) {
     if (!tool.face) throw InputError("edge", edge_found.no_tool, "see Edge");
     return back::suggest(
-        {*tool.face, edge, shell, shell_found, any.back, shop, shape.mesh, &edge_found, room.value},
-        progress);
+        Built{tool, edge, edge_found, shell, shell_found, any.back, shop, shape, room}.inputs(), progress);
 }
 
 shell::Found seek_stack(const shell::Choices& shell, const back::Choices& back, const shell::Findings& found,

@@ -30,7 +30,8 @@ enum class When {
     cure,
     finish,
     release_mould,
-    part
+    part,
+    after
 };
 
 /// Hands at one of the shop's rates.

@@ -441,3 +441,52 @@ TEST_CASE("shell answers with its order, the schools and stacks that were sought
     save_job(job, file);
     CHECK(ask({"shell", file}).code == 2);
 }
+
+TEST_CASE("check tries the tool: what cannot stand is a stop, and report says the same") {
+    Folder folder;
+    auto job = fixtures::small_job();
+    const auto file = put(folder, "job.json", job_to_json(job).dump());
+    const auto sound = ask({"check", file});
+    INFO(sound.err);
+    CHECK(sound.code == 0);
+    const auto report = ask({"report", file}).json();
+    CHECK(report["calls"] == sound.json()["calls"]);
+    // Figures of the tool on trial are among the back's.
+    CHECK(report["back"].contains("tips"));
+    CHECK(report["back"].contains("tool_mass"));
+    const auto tool = ask({"tool", file}).json();
+    CHECK(tool["mass_kg"].get<double>() == report["back"]["tool_mass"]["value"].get<double>());
+    CHECK(tool["seconds"]["all"].get<double>() >= tool["seconds"]["quick"].get<double>());
+    job.back.kind = BackKind::tubes;
+    job.back.across = false;  // no crossing bears the tool
+    put(folder, "job.json", job_to_json(job).dump());
+    const auto fallen = ask({"check", file});
+    CHECK(fallen.code == 3);
+    bool said = false;
+    const auto calls = fallen.json()["calls"];
+    for (const auto& c : calls) said |= c["stage"] == "back" && c["severity"] == "stop";
+    CHECK(said);
+    CHECK_FALSE(ask({"report", file}).json()["back"].contains("tips"));
+    CHECK(ask({"tool", file}).code == 2);
+}
+
+TEST_CASE("a shop's own list reaches every verb that reads the library") {
+    Folder folder;
+    const auto file = put(folder, "job.json", job_to_json(fixtures::small_job()).dump());
+    auto own = fixtures::shop();
+    for (auto& r : own.rates) {
+        if (r.name == "labour") r.value = 100;
+    }
+    put(folder, "rates.json", write_list(own, "rates"));
+    const auto library = folder.path.string();
+    const auto once = [](const Json& j) { return j["run"]["once"]["value"].get<double>(); };
+    const auto plain = ask({"report", file}).json(),
+               dear = ask({"report", file, "--library", library}).json();
+    const double hours = plain["run"]["hours_once"]["value"].get<double>() / 3600;
+    CHECK(once(dear) - once(plain) == Approx((100 - fixtures::shop().rate("labour")) * hours));
+    CHECK(ask({"plug", file, "--library", library}).json()["routes"] != ask({"plug", file}).json()["routes"]);
+    put(folder, "rates.json",
+        R"({"list": "rates", "entries": [{"name": "labour", "unit": "¤/h", "value": -1}]})");
+    for (const char* verb : {"report", "check", "plug", "tool", "shell"})
+        CHECK(ask({verb, file, "--library", library}).code == 2);
+}

@@ -114,9 +114,10 @@ TEST_CASE("the ledger of one job, added up by hand") {
         cores += l.kind == LayerKind::core;
         coats += l.kind == LayerKind::surface_coat || l.kind == LayerKind::coupling;
     }
-    const double finish = std::max(set_up("finishing structural") + rate("finishing structural") * area,
-                                   (1 - rate("paint kept out of part")) *
-                                       (set_up("finishing paintable") + rate("finishing paintable") * area));
+    // The finished mould takes its share of what a grade asks for over a structural part.
+    const double bare = set_up("finishing structural") + rate("finishing structural") * area,
+                 full = set_up("finishing paintable") + rate("finishing paintable") * area;
+    const double finish = full - rate("paint kept out of part") * (full - bare);
     const double by_hand =
         plies * rate("laying ply") * area + cores * (set_up("laying core") + rate("laying core") * area) +
         coats * (set_up("coating") + rate("coating") * area) + rate("bagging") * (area + f.edge->area) +
@@ -205,4 +206,164 @@ TEST_CASE("what is post-cured is booked for as long as it takes, and its oven pa
     CHECK(oven->amount == Approx((12 + 8) * 3600));
     job.shell.cure_temperature = kelvin(20);
     CHECK(bought(worked_out(job), Ledger::once, Stage::heat, "oven, hours") == nullptr);
+}
+
+namespace {
+
+double hours_at(const Findings& f, Ledger ledger, Stage stage, const std::string& what) {
+    double sum = 0;
+    for (const auto& h : f.run->hours) {
+        if (h.ledger == ledger && h.stage == stage && h.what == what) sum += h.hours;
+    }
+    return sum;
+}
+
+/// Where a task whose name holds these words comes in the plan; -1 for nowhere.
+int place_of(const Findings& f, const std::string& words) {
+    for (std::size_t i = 0; i < f.run->tasks.size(); ++i) {
+        if (f.run->tasks[i].name.find(words) != std::string::npos) return static_cast<int>(i);
+    }
+    return -1;
+}
+
+double hours(const char* rate, double amount) {
+    return need(shop().rates, rate, "test").hours(amount);
+}
+
+}  // namespace
+
+TEST_CASE("no layer's hours are lost, wherever a coat comes between") {
+    auto job = fixtures::small_job();
+    const Layer coat{LayerKind::surface_coat, "epoxy surface coat", 0, 0},
+        ply{LayerKind::ply, "glass cloth 600 twill", 0, 0};
+    const auto passes = need(shop().surface_coats, coat.material, "test").passes;
+    for (const auto& layers :
+         {std::vector<Layer>{coat, ply, ply}, std::vector<Layer>{ply, ply, coat},
+          std::vector<Layer>{ply, coat, ply}, std::vector<Layer>{coat}, std::vector<Layer>{ply}}) {
+        job.shell.layers = layers;
+        const auto f = worked_out(job);
+        REQUIRE(f.run);
+        double plies = 0, coats = 0;
+        for (const auto& l : layers) (l.kind == LayerKind::ply ? plies : coats) += 1;
+        CHECK(hours_at(f, Ledger::once, Stage::shell, "laying ply") ==
+              Approx(plies * hours("laying ply", f.shell->area)));
+        CHECK(hours_at(f, Ledger::once, Stage::shell, "coating") ==
+              Approx(coats * passes * hours("coating", f.shell->area)));
+        walk(f, job);
+        // What came last cures before the mould is taken off.
+        const auto off = static_cast<std::size_t>(place_of(f, "take the mould off"));
+        double cured = 0;
+        for (std::size_t i = 0; i < off; ++i) {
+            if (f.run->tasks[i].stage == "shell") cured = f.run->tasks[i].wait;
+        }
+        CHECK(cured == f.shell->resin.demould_time);
+    }
+}
+
+TEST_CASE("doublers and debulks take their hours, by area and by number") {
+    auto job = fixtures::small_job();
+    const auto plain = worked_out(job);
+    auto& zone = job.shell.zones.emplace_back();
+    zone.kind = ZoneKind::flange;
+    zone.layers.assign(3, {LayerKind::ply, "glass cloth 600 twill", 0, 0});
+    const auto doubled = worked_out(job);
+    REQUIRE(doubled.shell->zones.size() == plain.shell->zones.size() + 1);
+    CHECK(hours_at(doubled, Ledger::once, Stage::shell, "laying ply") -
+              hours_at(plain, Ledger::once, Stage::shell, "laying ply") ==
+          Approx(hours("laying ply", 3 * doubled.shell->zones.back().area)));
+    job = fixtures::small_job();
+    job.shell = shell::start_from(School::tooling_prepreg);
+    const auto pressed = worked_out(job);
+    int debulks = 0;
+    for (const auto& step : pressed.shell->order) debulks += step.kind == shell::LayStep::Kind::debulk;
+    CHECK(debulks > 0);
+    CHECK(hours_at(pressed, Ledger::once, Stage::shell, "debulk") == Approx(hours("debulk", debulks)));
+    // It is bagged, which a shell laid by hand is not.
+    CHECK(hours_at(pressed, Ledger::once, Stage::shell, "setting up bag") ==
+          Approx(hours("setting up bag", 1)));
+    CHECK(bought(plain, Ledger::once, Stage::shell, "bag film") == nullptr);
+    CHECK(bought(pressed, Ledger::once, Stage::shell, "bag film") != nullptr);
+}
+
+TEST_CASE("every back is built of what it is bought for") {
+    auto job = fixtures::small_job();
+    job.back.kind = BackKind::egg_crate;
+    auto f = worked_out(job);
+    REQUIRE(f.back->crate);
+    CHECK(hours_at(f, Ledger::once, Stage::back, "cutting ribs") ==
+          Approx(hours("cutting ribs", f.back->crate->cut_length)));
+    CHECK(hours_at(f, Ledger::once, Stage::back, "fitting ribs") ==
+          Approx(hours("fitting ribs", f.back->ribs)));
+    CHECK(hours_at(f, Ledger::once, Stage::back, "bonding ribs") ==
+          Approx(hours("bonding ribs", f.back->bond_length)));
+    const auto& board = need(shop().boards, job.back.board, "test");
+    CHECK(bought(f, Ledger::once, Stage::back, board.name)->amount ==
+          std::ceil(f.back->rib_area / (0.7 * board.sheet_length * board.sheet_width)));
+    job.back.kind = BackKind::frame;
+    f = worked_out(job);
+    CHECK(hours_at(f, Ledger::once, Stage::back, "welding a frame") ==
+          Approx(hours("welding a frame", 2.0 * f.back->legs)));
+    CHECK(bought(f, Ledger::once, Stage::back, "levelling foot M12")->amount ==
+          job.back.feet.along * job.back.feet.across);
+    CHECK(place_of(f, "weld the back") > place_of(f, "lay up the shell"));
+    job.back.kind = BackKind::tubes;
+    CHECK(bought(worked_out(job), Ledger::once, Stage::back, "levelling foot M12") == nullptr);
+    job.back.kind = BackKind::sandwich;
+    f = worked_out(job);
+    CHECK(hours_at(f, Ledger::once, Stage::back, "laying core") ==
+          Approx(hours("laying core", f.back->sandwich_area)));
+    CHECK(bought(f, Ledger::once, Stage::back, job.back.sandwich.core) != nullptr);
+    job.back.kind = BackKind::none;
+    f = worked_out(job);
+    for (const auto& h : f.run->hours) CHECK(h.stage != Stage::back);
+    for (const auto& m : f.run->materials) CHECK(m.stage != Stage::back);
+}
+
+TEST_CASE("steps come in the order in which a tool is made, and touching up after the pull") {
+    const auto f = worked_out(fixtures::small_job());
+    const std::array order{"draw and plan",
+                           "set up the flange boards",
+                           "on the plug",
+                           "lay up the shell",
+                           "take the mould off",
+                           "drill the flange",
+                           "wet-sand",
+                           "on the mould",
+                           "lay up the first part",
+                           "pull and trim",
+                           "finish the first part"};
+    for (std::size_t i = 1; i < order.size(); ++i) {
+        INFO(order[i]);
+        REQUIRE(place_of(f, order[i]) >= 0);
+        CHECK(place_of(f, order[i - 1]) < place_of(f, order[i]));
+    }
+    CHECK(place_of(f, "touch the release up") >= place_of(f, "finish the first part"));
+}
+
+TEST_CASE("what finishing takes is one figure, on the sheet of routes and in the ledgers") {
+    for (const auto grade : {Grade::structural, Grade::paintable, Grade::clear, Grade::gloss}) {
+        auto job = fixtures::small_job();
+        job.brief.grade = grade;
+        const auto f = worked_out(job);
+        const auto of = plug::finish_hours(grade, f.part->area, shop());
+        CHECK(hours_at(f, Ledger::each, Stage::part, "finishing") == Approx(of.part));
+        const auto tool = plug::finish_hours(grade, f.plug->sanding_area, shop());
+        double sanding = 0;
+        for (const auto& step : f.plug->finish)
+            sanding += step.what.find("sand through") == 0 ? step.hours : 0;
+        CHECK(sanding + hours_at(f, Ledger::once, Stage::run, "finishing the mould") == Approx(tool.tool));
+    }
+}
+
+TEST_CASE("several parts of one pull share what the pull takes") {
+    auto one = fixtures::small_job(), three = one;
+    three.split.together = Together::several;
+    three.split.parts = 3;
+    const auto a = worked_out(one), b = worked_out(three);
+    REQUIRE(b.split->parts() == 3);
+    const auto hose = [](const Findings& f) { return bought(f, Ledger::each, Stage::part, "vacuum hose"); };
+    REQUIRE(hose(a) != nullptr);
+    CHECK(hose(b)->amount == Approx(hose(a)->amount / 3));
+    CHECK(hours_at(b, Ledger::each, Stage::part, "setting up bag") ==
+          Approx(hours_at(a, Ledger::each, Stage::part, "setting up bag") / 3));
 }

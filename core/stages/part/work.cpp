@@ -1,5 +1,6 @@
 #include "core/stages/part/work.hpp"
 
+#include "core/stages/plug/findings.hpp"
 #include "core/stages/stack_goods.hpp"
 
 namespace jig::part {
@@ -51,15 +52,8 @@ Work work(const Choices& c, const Findings& part, const edge::Findings& edge, co
     out.steps.back().wait = part.resin.demould_time;
     out.step(When::part, Stage::part, "pull and trim the first part",
              {at_rate(shop, "demould part", parts), at_rate(shop, "trimming", edge.rim_length)});
-    // A finished mould saves its share of finishing, but no part leaves without being wiped and trimmed.
-    const auto grade = "finishing " + std::string(file_word(brief.grade));
-    auto finish = at_rate(shop, grade, area);
-    if (brief.grade != Grade::structural)
-        finish.hours =
-            std::max(at_rate(shop, "finishing structural", area).hours,
-                     (1 - need(shop.rates, "paint kept out of part", "shop rates").value) * finish.hours);
-    finish.rate = "finishing";
-    out.step(When::part, Stage::part, "finish the first part", {finish});
+    out.step(When::part, Stage::part, "finish the first part",
+             {{"finishing", plug::finish_hours(brief.grade, area, shop).part}});
     for (auto& step : out.steps) step.ledger = each;
     return out;
 }

@@ -41,6 +41,6 @@ struct FinishHours {
     double break_even = 0;                ///< parts from which the tool is the better place; 0 for never
     bool operator==(const FinishHours&) const = default;
 };
-FinishHours finish_hours(Grade grade, double area, const Library& shop);
+FinishHours finish_hours(Grade grade, double area, const Lists<Rate>& shop);
 
 }  // namespace jig::plug

@@ -70,16 +70,16 @@ std::vector<FinishStep> surface_schedule(Grade grade, Barrier barrier, double ar
     return out;
 }
 
-FinishHours finish_hours(Grade grade, double area, const Library& shop) {
+FinishHours finish_hours(Grade grade, double area, const Lists<Rate>& shop) {
     const std::string word(file_word(grade));
     FinishHours out;
     const double kept = shop.rate("paint kept out of part");
-    const double part = shop.rate("finishing " + word) * area,
-                 bare = shop.rate("finishing structural") * area;
+    const double part = shop.hours("finishing " + word, area),
+                 bare = shop.hours("finishing structural", area);
     // Plug to the grade and the mould half of it again; the part then needs what the tool cannot give.
-    out.tool = 1.5 * shop.rate("sanding " + word) * area;
+    out.tool = 1.5 * shop.hours("sanding " + word, area);
     out.part = part - kept * (part - bare);
-    out.bare_tool = 1.5 * shop.rate("sanding structural") * area;
+    out.bare_tool = 1.5 * shop.hours("sanding structural", area);
     out.bare_part = part;
     const double saved = out.bare_part - out.part;
     out.break_even = saved > 0 ? (out.tool - out.bare_tool) / saved : 0;

@@ -36,7 +36,7 @@ Work work(const Findings& release, const Lists<Consumable>& shop) {
     const double touch = each / (5.0 * release.system.pulls_per_touch_up);
     out.buy(Ledger::each, Stage::release, release.system.name + ", touch-up", Kind::volume, touch, 0,
             touch > 0 ? release.cost_each / touch : 0);
-    auto& step = out.step(When::part, Stage::release, "touch the release up",
+    auto& step = out.step(When::after, Stage::release, "touch the release up for the next pull",
                           {{"release touch-up", release.work_each / 3600}});
     step.ledger = Ledger::each;
     step.hands = 1;

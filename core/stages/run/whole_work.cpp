@@ -18,11 +18,10 @@ Work own_work(const Before& b, const Library& shop) {
     Work out;
     out.step(When::design, Stage::brief, "draw and plan the tool", {at_rate(shop, "design", 1)});
     out.step(When::demould, Stage::run, "take the mould off and trim it", {at_rate(shop, "demould tool", 1)});
-    // It comes off a finished plug: half the plug's sanding.
+    // It comes off a finished plug: a third of what both take.
     out.step(
         When::finish, Stage::run, "wet-sand and polish the mould",
-        {{"finishing the mould",
-          at_rate(shop, "sanding " + std::string(file_word(b.brief.grade)), b.plug.sanding_area).hours / 2}});
+        {{"finishing the mould", plug::finish_hours(b.brief.grade, b.plug.sanding_area, shop).tool / 3}});
     return out;
 }
 

@@ -9,17 +9,29 @@ namespace {
 
 using WorkLists = Lists<Reinforcement, SurfaceCoat, Core, Consumable, Rate>;
 
-/// Laying one piece of `area` m², day by day.
+/// Lays one piece of `area` m², day by day. A coat that comes after plies ends what was laid before it.
 void lay(Work& out, const Choices& c, const Findings& shell, double area, double pieces,
          const std::string& of, const WorkLists& shop) {
     std::vector<Labour> today;
+    int day = 1;
+    const auto finish_day = [&](double wait) {
+        if (today.empty()) return;
+        auto& step = out.step(When::shell, Stage::shell,
+                              (shell.days > 1 ? fmt::format("lay up the shell, day {} of {}", day, shell.days)
+                                              : std::string("lay up the shell")) +
+                                  of,
+                              std::move(today));
+        today.clear();
+        step.can_break = false;
+        step.wait = wait;
+    };
     double doubled = 0, debulks = 0;
     for (const auto& z : shell.zones) doubled += z.area * static_cast<double>(z.extra.laid.size()) / pieces;
     for (const auto& step : shell.order) debulks += step.kind == LayStep::Kind::debulk;
-    int day = 1;
     for (std::size_t i = 0; i < c.layers.size(); ++i) {
         const auto& layer = c.layers[i];
         if (layer.kind == LayerKind::surface_coat) {
+            finish_day(shell.resin.gel_time);
             const auto& coat = need(shop.surface_coats, layer.material, "shell");
             for (int p = 1; p <= coat.passes; ++p) {
                 auto& step = out.step(When::shell, Stage::shell,
@@ -36,23 +48,15 @@ void lay(Work& out, const Choices& c, const Findings& shell, double area, double
                                 : layer.kind == LayerKind::core   ? "laying core"
                                                                   : "laying ply",
                                 area));
-        const bool ends = std::find(shell.day_ends.begin(), shell.day_ends.end(), i) != shell.day_ends.end();
-        const bool last = i + 1 == c.layers.size();
-        if (!ends && !last) continue;
-        if (last) {
-            today.push_back(at_rate(shop, "laying ply", doubled));
-            today.push_back(at_rate(shop, "debulk", debulks));
+        if (i + 1 < c.layers.size() &&
+            std::find(shell.day_ends.begin(), shell.day_ends.end(), i) != shell.day_ends.end()) {
+            finish_day(std::max(shell.resin.gel_time, 10 * 3600.0));
+            ++day;
         }
-        auto& step =
-            out.step(When::shell, Stage::shell,
-                     (shell.days > 1 ? fmt::format("lay up the shell, day {} of {}", day++, shell.days)
-                                     : std::string("lay up the shell")) +
-                         of,
-                     std::move(today));
-        today.clear();
-        step.can_break = false;
-        step.wait = last ? 0 : std::max(shell.resin.gel_time, 10 * 3600.0);
     }
+    if (doubled > 0) today.push_back(at_rate(shop, "laying ply", doubled));
+    if (debulks > 0) today.push_back(at_rate(shop, "debulk", debulks));
+    finish_day(0);
 }
 
 }  // namespace
@@ -85,13 +89,18 @@ Work work(const Choices& c, const Findings& shell, const edge::Findings& edge, c
         if (p > 1)
             out.step(When::shell, Stage::split, "turn it over, clear the seam and release it" + of,
                      {at_rate(shop, "clearing the seam", split.set.seam_length / (pieces - 1))});
+        const auto before = out.steps.size();
         lay(out, c, shell, area, pieces, of, shop);
         if (bagged) {
             auto& bag = out.step(When::shell, Stage::shell, "bag the shell and find its leaks" + of,
                                  {at_rate(shop, "bagging", area), at_rate(shop, "setting up bag", 1)});
             bag.can_break = false;
         }
-        if (!out.steps.empty()) out.steps.back().wait = shell.resin.demould_time;
+        if (out.steps.size() == before) continue;  // nothing is laid
+        // Whatever came last cures before anything goes on.
+        auto& last = out.steps.back();
+        last.wait = shell.resin.demould_time;
+        last.no_later = 0;
     }
     return out;
 }
