@@ -5,7 +5,6 @@
 #include "core/stages/shape/findings.hpp"
 
 namespace jig::shape {
-namespace {}  // namespace
 
 Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief) {
     Calls out;
