@@ -4,6 +4,7 @@
 #include "core/base/units.hpp"
 #include "core/science/laminate/stack.hpp"
 #include "core/science/mesh/stl.hpp"
+#include "core/shop/layup.hpp"
 #include "core/shop/shop.hpp"
 
 namespace jig::batch {
@@ -47,7 +48,7 @@ PlyMaterial named_material(const std::string& name, const Shop& shop, const Resi
         return isotropic(m->matrix.E, m->matrix.nu, m->matrix.density, m->matrix.alpha);
     if (const auto* m = find(shop.surface_coats, name))
         return isotropic(m->matrix.E, m->matrix.nu, m->matrix.density, m->matrix.alpha);
-    if (const auto* m = find(shop.boards, name)) return isotropic(m->E, 0.3, m->density, m->alpha);
+    if (const auto* m = find(shop.boards, name)) return plate_of(*m);
     if (const auto* m = find(shop.cores, name)) {
         auto p = isotropic(m->E, m->nu, m->density, m->alpha);
         p.G13 = p.G23 = m->G;

@@ -2,13 +2,12 @@
 
 #include <filesystem>
 
-#include "batch/verbs.hpp"
+#include "batch/read_mesh.hpp"
 #include "core/base/units.hpp"
 #include "core/job/job_file.hpp"
 #include "core/science/mesh/measure.hpp"
 #include "core/science/mesh/mesh_file.hpp"
 #include "core/science/mesh/pull.hpp"
-#include "core/science/mesh/repair.hpp"
 #include "core/science/mesh/solid.hpp"
 #include "core/science/mesh/stl.hpp"
 #include "core/science/mesh/sweep.hpp"
@@ -16,14 +15,20 @@
 #include "core/stages/plug/plan.hpp"
 
 namespace jig::batch {
-namespace {
 
-Repaired load_mesh(const Arguments& a, Progress& progress) {
+Repaired load_mesh(const Arguments& a, Progress& progress, TrueRadii* radii) {
     const auto& path = a.file("the mesh file");
     const double unit = length_unit(a.option("unit").value_or("mm"));
     const double chord = a.number("chord", 0.0005, 1e-6, 1);
-    return repaired(read_mesh(read_file(path), path, {unit, chord}, progress), progress);
+    const auto read = read_mesh(read_file(path), path, {unit, chord}, progress, radii);
+    const double before = radii != nullptr ? turning_volume(read) : 0;
+    auto out = repaired(read, progress);
+    // What is hollow is told by the outside that mending has found.
+    if (radii != nullptr && before * turning_volume(out.mesh) < 0) std::swap(radii->hollow, radii->round);
+    return out;
 }
+
+namespace {
 
 Json vector_json(const Point& p) {
     return Json::array({p.x(), p.y(), p.z()});
@@ -133,9 +138,11 @@ Json run_pull(const Arguments& a, Progress& progress) {
 }
 
 Json run_measure(const Arguments& a, Progress& progress) {
-    const auto mesh = load_mesh(a, progress);
+    TrueRadii radii;
+    const auto mesh = load_mesh(a, progress, &radii);
     auto m = measure(mesh.mesh, mesh.topology);
     find_inside_radius(mesh.mesh, bends(mesh.mesh, mesh.topology), m);
+    take_true_radius(radii, false, 1, m);
     Json repairs = Json::array(), left = Json::array();
     for (const auto& r : mesh.repairs) repairs.push_back({{"what", r.what}, {"count", r.count}});
     for (const auto& r : mesh.left) {

@@ -91,6 +91,30 @@ const std::vector<Verb>& verbs() {
          "The mould's laminate of a job: its order of laying, the seven schools worked out side by side, and "
          "stacks that keep to the sag, mass and days that the job seeks.",
          run_shell},
+        {{"vacuum", "CASE.json", {}},
+         "How a bag is emptied: its end pressure, the time to others, its leak by a drop test or by the "
+         "pump's "
+         "pauses.\nCASE: {\"volume_m3\" or \"parts\": {\"area_m2\", \"porous_m\", \"hoses\": [{\"length_m\", "
+         "\"bore_m\"}], \"trap_m3\"}, \"pump\": {\"speed_m3_s\", \"ultimate_Pa\"}, \"altitude_m\", "
+         "\"leak_Pa_m3_s\" or \"drop\": {\"from_Pa\", \"to_Pa\", \"seconds\"} or \"cycling\": {\"on_s\", "
+         "\"off_s\", \"low_Pa\", \"high_Pa\"}, \"projected_m2\", \"times_to_Pa\": [...]}; absolute "
+         "pressures.",
+         run_vacuum},
+        {{"bag",
+          "MESH or JOB",
+          {{"pull", "X,Y,Z", "the mould leaves along it; with a mesh"},
+           {"land", "W", "metres of tape land past the mesh's rim; 0 where it is not given"},
+           {"ease", "E", "share by which the film is larger; 0.1 where it is not given"},
+           {"film", "W", "metres, width of the film's roll"},
+           {"pleat", "H", "metres, the tallest pleat; 0.05 where it is not given"},
+           {"out", "DIR", "writes the film as DXF and SVG"},
+           kUnit,
+           kChord,
+           kLibrary}},
+         "The film over an open mesh along its pull, or over a job's own tool: girths, sheet, pleats, tape; "
+         "of "
+         "a job also how it is emptied.",
+         run_bag},
         {{"report",
           "JOB",
           {{"pdf", "F", "writes the printed sheets"},

@@ -30,6 +30,8 @@ Json run_plug(const Arguments&, Progress&);
 Json run_stiffness(const Arguments&, Progress&);
 Json run_tool(const Arguments&, Progress&);
 Json run_shell(const Arguments&, Progress&);
+Json run_vacuum(const Arguments&, Progress&);
+Json run_bag(const Arguments&, Progress&);
 
 /// The plies of a stack as docs/batch.md writes it. Throws InputError.
 std::vector<StackPly> read_stack(const JsonPlace& place, const Shop& shop);

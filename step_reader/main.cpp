@@ -1,7 +1,8 @@
 // jigshell-step: STEP in and out by Open CASCADE, in a process of its own. A broken file can break Open
 // CASCADE past catching; here it takes nothing else with it, and it can be stopped at any time.
 //
-//   jigshell-step facets FILE CHORD_M SECONDS  writes counts, points (m) and triangles, raw
+//   jigshell-step facets FILE CHORD_M SECONDS  writes counts, points (m) and triangles, raw, and two doubles:
+//                                              the least true radius (m) of hollow and of round faces, 0 for none
 //   jigshell-step turned OUT                   reads "radius height" (m), writes the exact turned surface
 //   jigshell-step wires OUT                    reads lines of "x y z" (m), parted by empty lines
 //   jigshell-step faces OUT                    the same in groups parted by "--": flat faces with holes
@@ -11,8 +12,10 @@
 #include <sys/resource.h>
 #include <BRep_Builder.hxx>
 #include <BRep_Tool.hxx>
+#include <BRepAdaptor_Surface.hxx>
 #include <BRepBuilderAPI_MakeFace.hxx>
 #include <BRepBuilderAPI_MakePolygon.hxx>
+#include <BRepLProp_SLProps.hxx>
 #include <BRepMesh_IncrementalMesh.hxx>
 #include <BRepPrimAPI_MakeRevol.hxx>
 #include <gp_Ax1.hxx>
@@ -31,6 +34,7 @@
 
 #include <algorithm>
 #include <array>
+#include <cmath>
 #include <cstdint>
 #include <cstdio>
 #include <cstdlib>
@@ -59,14 +63,41 @@ class Tell : public Message_ProgressIndicator {
     double from_, to_;
 };
 
+/// The most that the true faces bend, 1/mm, at the corners of their facets: towards the outside (hollow) and
+/// away from it (round).
+struct Bends {
+    double hollow = 0, round = 0;
+
+    void look(const TopoDS_Face& face, const Poly_Triangulation& facets) {
+        if (!facets.HasUVNodes()) return;
+        const BRepAdaptor_Surface surface(face);
+        BRepLProp_SLProps at(surface, 2, 1e-9);
+        const double side = face.Orientation() == TopAbs_REVERSED ? -1 : 1;
+        for (int i = 1; i <= facets.NbNodes(); ++i) {
+            const auto uv = facets.UVNode(i);
+            at.SetParameters(uv.X(), uv.Y());
+            if (!at.IsCurvatureDefined()) continue;
+            for (const double k : {side * at.MaxCurvature(), side * at.MinCurvature()}) {
+                // The tip of a cone bends without end, and is no corner that cloth lies in.
+                if (!(std::abs(k) < 1e4)) continue;
+                hollow = std::max(hollow, k);
+                round = std::max(round, -k);
+            }
+        }
+    }
+    static double radius(double bend) { return bend > 1e-7 ? 1e-3 / bend : 0; }
+};
+
 struct Facets {
     std::vector<std::array<double, 3>> points;
     std::vector<std::array<std::uint32_t, 3>> triangles;
+    Bends bends;
 
     void add(const TopoDS_Face& face) {
         TopLoc_Location place;
         const auto facets = BRep_Tool::Triangulation(face, place);
         if (facets.IsNull()) return;
+        bends.look(face, *facets);
         const auto first = static_cast<std::uint32_t>(points.size());
         for (int i = 1; i <= facets->NbNodes(); ++i) {
             const auto p = facets->Node(i).Transformed(place.Transformation());
@@ -105,6 +136,8 @@ int facets(const char* file, double chord) {
     std::fwrite(counts.data(), sizeof counts, 1, stdout);
     std::fwrite(out.points.data(), sizeof out.points[0], out.points.size(), stdout);
     std::fwrite(out.triangles.data(), sizeof out.triangles[0], out.triangles.size(), stdout);
+    const std::array<double, 2> radii{Bends::radius(out.bends.hollow), Bends::radius(out.bends.round)};
+    std::fwrite(radii.data(), sizeof radii, 1, stdout);
     return std::fflush(stdout) == 0 ? 0 : kNotBuilt;
 }
 

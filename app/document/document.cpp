@@ -49,11 +49,14 @@ Document::~Document() {
     worker_.join();
 }
 
-void Document::edit(const QString& name, const Json& patch) {
+QString Document::edit(const QString& name, const Json& patch) {
     try {
         replace(name, patched(job_, patch));
+        return {};
     } catch (const InputError& e) {
-        emit refused(QString::fromStdString(e.problem() + "; " + e.mend()));
+        const auto why = QString::fromStdString(e.problem() + "; " + e.mend());
+        emit refused(why);
+        return why;
     }
 }
 
@@ -88,8 +91,9 @@ void Document::drag(const QString& name, Job job) {
 void Document::push(const QString& name) {
     dragging_ = false;
     const auto now = QDateTime::currentMSecsSinceEpoch();
-    const bool goes_on =
-        !past_.empty() && past_.back().name == name && now - last_edit_ < kOneStep && future_.empty();
+    // One word moved on and on is one step; things that are added one after the other are not.
+    const bool goes_on = name.startsWith("set ") && !past_.empty() && past_.back().name == name &&
+                         now - last_edit_ < kOneStep && future_.empty();
     last_edit_ = now;
     future_.clear();
     if (goes_on) return;

@@ -39,8 +39,8 @@ class Document : public QObject {
     [[nodiscard]] bool unsaved() const { return !(job_ == saved_); }
 
     /// Lays a merge patch over the job. Edits of the same name that follow within a moment become one step.
-    /// Bad values leave the job as it is and are said through `refused`.
-    void edit(const QString& name, const Json& patch);
+    /// Bad values leave the job as it is and are said through `refused`, and returned.
+    QString edit(const QString& name, const Json& patch);
     void replace(const QString& name, Job job);
     /// One of many edits of a drag: all until `end_drag` are one step, however long it takes.
     void drag(const QString& name, Job job);

@@ -95,7 +95,9 @@ class Sheets {
         }
         pen_.table({"", "layer", "angle", "thickness", "fibre", "resin", "figures"}, rows,
                    {0.05, 0.33, 0.09, 0.13, 0.13, 0.13, 0.14}, {true, false, true, true, true, true, false});
-        if (stage == Stage::part) figures(Stage::part);
+        if (stage != Stage::part) return;
+        figures(Stage::part);
+        figures(Stage::bag);
     }
 
     void release() {

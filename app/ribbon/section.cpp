@@ -72,6 +72,17 @@ const Piece* piece_shown(const Job& job, const Findings& f, Stage stage) {
     return &f.split->set.pieces[stage_of_tool(stage) ? edge::chosen_piece(job.edge, *f.split) : 0];
 }
 
+/// What lies on the last ply, from the part out.
+QString bag_name(const Job& job) {
+    QStringList names;
+    if (job.bag.peel_ply) names << "peel ply";
+    if (job.bag.film != ReleaseFilm::none)
+        names << (job.bag.film == ReleaseFilm::perforated ? "perforated film" : "release film");
+    names << (job.part.how == LayUp::infused ? "flow medium" : "breather") << "bag";
+    if (job.bag.second) names << "second bag";
+    return names.join(", ");
+}
+
 Loop box(double x0, double y0, double x1, double y1) {
     return {{x0, y0}, {x1, y0}, {x1, y1}, {x0, y1}};
 }
@@ -87,8 +98,8 @@ Section2 section_at_cut(const Job& job, const Findings& f, Stage stage) {
     if (body.empty()) return out;
     const double left = low_corner(body).x(), right = high_corner(body).x();
     const double wide = f.edge->width;
-    const bool in_tool =
-        stage == Stage::part || stage == Stage::release || stage == Stage::heat || stage == Stage::log;
+    const bool in_tool = stage == Stage::part || stage == Stage::release || stage == Stage::bag ||
+                         stage == Stage::heat || stage == Stage::log;
     out.part_in_tool = in_tool && f.part;
     const double depth = piece == nullptr ? f.split->map.depth : piece->map.depth;
     // A sandwich back is more layers of the same shell.
@@ -135,8 +146,9 @@ Section2 section_at_cut(const Job& job, const Findings& f, Stage stage) {
             at += l.ply.thickness * stretch;
             inner.push_back(std::move(layer));
         }
-        inner.push_back(
-            {job.part.how == LayUp::hand ? "air" : "bag", Hatch::bag, 0, Stage::part, inside(at), false});
+        const bool closed = f.bag && f.bag->closed;
+        inner.push_back({closed ? bag_name(job) : "air", Hatch::bag, 0, closed ? Stage::bag : Stage::part,
+                         inside(at), false});
         // Painted from the outside in, so the innermost must be first.
         std::reverse(inner.begin(), inner.end());
         for (auto& l : inner) out.layers.push_back(std::move(l));

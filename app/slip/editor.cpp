@@ -5,9 +5,11 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QListWidget>
+#include <QMouseEvent>
 #include <QSlider>
 
 #include "app/theme/ink.hpp"
+#include "core/base/typed.hpp"
 
 namespace jig::app {
 namespace {
@@ -17,7 +19,7 @@ constexpr int kSteps = 200;
 /// A step that reads well in the maker's unit: 1, 2 or 5 times a power of ten.
 double round_to_step(double si, double range, Kind unit, const Wording& w) {
     if (unit == Kind::count) return std::round(si);
-    const auto shown = [&](double v) { return std::stod(show_for_edit(unit, v, w)); };
+    const auto shown = [&](double v) { return number_of(show_for_edit(unit, v, w)); };
     const double zero = shown(0), size = std::abs(shown(range) - zero) / kSteps;
     double step = std::pow(10, std::floor(std::log10(std::max(1e-12, size))));
     for (const double m : {2.0, 5.0, 10.0}) {
@@ -29,8 +31,8 @@ double round_to_step(double si, double range, Kind unit, const Wording& w) {
 
 }  // namespace
 
-Editor::Editor(const Blank& word, const Json& now, const Wording& wording, QWidget* parent)
-    : QFrame(parent, Qt::Popup), word_(word), wording_(wording) {
+Editor::Editor(const Blank& word, const Json& now, const Wording& wording, Take take, QWidget* parent)
+    : QFrame(parent, Qt::Popup), word_(word), wording_(wording), take_(std::move(take)) {
     setObjectName("editor");
     setAttribute(Qt::WA_DeleteOnClose);
     new QVBoxLayout(this);
@@ -53,12 +55,12 @@ Editor::Editor(const Blank& word, const Json& now, const Wording& wording, QWidg
 
 void Editor::build_quantity(const Json& now) {
     auto* row = new QHBoxLayout();
-    auto* field =
+    field_ =
         new QLineEdit(QString::fromStdString(show_for_edit(word_.unit, now.get<double>(), wording_)), this);
-    field->setObjectName("field");
-    field->setFont(figure_font());
-    field->setAccessibleName(word_.name);
-    row->addWidget(field);
+    field_->setObjectName("field");
+    field_->setFont(figure_font());
+    field_->setAccessibleName(word_.name);
+    row->addWidget(field_);
     row->addWidget(new QLabel(QString::fromStdString(unit_sign(word_.unit, wording_)), this));
     static_cast<QBoxLayout*>(layout())->addLayout(row);
     auto* slider = new QSlider(Qt::Horizontal, this);
@@ -69,35 +71,63 @@ void Editor::build_quantity(const Json& now) {
         kSteps * std::clamp((now.get<double>() - word_.low) / (word_.high - word_.low), 0.0, 1.0))));
     slider->setAccessibleName(word_.name);
     layout()->addWidget(slider);
-    auto* note =
-        new QLabel(QString("usual: %1 to %2")
-                           .arg(QString::fromStdString(jig::show(word_.unit, word_.low, wording_)),
-                                QString::fromStdString(jig::show(word_.unit, word_.high, wording_))) +
-                       (word_.note.isEmpty() ? QString() : "\n" + word_.note),
-                   this);
-    note->setObjectName("note");
-    note->setFont(word_font(9));
-    note->setWordWrap(true);
-    layout()->addWidget(note);
-    connect(slider, &QSlider::valueChanged, this, [this, field](int step) {
+    usual_ = QString("usual: %1 to %2")
+                 .arg(QString::fromStdString(jig::show(word_.unit, word_.low, wording_)),
+                      QString::fromStdString(jig::show(word_.unit, word_.high, wording_))) +
+             (word_.note.isEmpty() ? QString() : "\n" + word_.note);
+    add_note();
+    connect(slider, &QSlider::valueChanged, this, [this](int step) {
         const double si = round_to_step(word_.low + (word_.high - word_.low) * step / kSteps,
                                         word_.high - word_.low, word_.unit, wording_);
-        field->setText(QString::fromStdString(show_for_edit(word_.unit, si, wording_)));
-        emit chosen(word_.unit == Kind::count ? Json(static_cast<int>(std::lround(si))) : Json(si));
+        field_->setText(QString::fromStdString(show_for_edit(word_.unit, si, wording_)));
+        field_->setModified(false);
+        give(word_.unit == Kind::count ? Json(static_cast<int>(std::lround(si))) : Json(si));
     });
-    connect(field, &QLineEdit::returnPressed, this, [this, field, note] {
-        const auto si = read_quantity(word_.unit, field->text().toStdString(), wording_);
-        if (!si) {
-            const auto sign = QString::fromStdString(unit_sign(word_.unit, wording_));
-            note->setText(QString("\"%1\" is not a figure here: write a number%2")
-                              .arg(field->text(), sign.isEmpty() ? "" : ", alone or with " + sign));
-            return;
-        }
-        emit chosen(word_.unit == Kind::count ? Json(static_cast<int>(std::lround(*si))) : Json(*si));
-        close();
+    connect(field_, &QLineEdit::returnPressed, this, [this] {
+        field_->setModified(true);
+        if (take_field()) close();
     });
-    field->selectAll();
-    field->setFocus();
+    field_->selectAll();
+    field_->setFocus();
+}
+
+void Editor::add_note() {
+    note_ = new QLabel(usual_, this);
+    note_->setObjectName("note");
+    note_->setFont(word_font(9));
+    note_->setWordWrap(true);
+    note_->setVisible(!usual_.isEmpty());
+    layout()->addWidget(note_);
+}
+
+bool Editor::give(const Json& value) {
+    const auto wrong = take_(value);
+    note_->setText(wrong.isEmpty() ? usual_ : wrong);
+    note_->setVisible(!note_->text().isEmpty());
+    adjustSize();
+    return wrong.isEmpty();
+}
+
+bool Editor::take_field() {
+    if (field_ == nullptr || !field_->isModified()) return true;
+    if (word_.form == Blank::Form::text) return give(field_->text().trimmed().toStdString());
+    const auto typed = read_typed(word_.unit, field_->text().toStdString(), wording_);
+    if (typed.value)
+        return give(word_.unit == Kind::count ? Json(static_cast<int>(std::lround(*typed.value)))
+                                              : Json(*typed.value));
+    const auto sign = QString::fromStdString(unit_sign(word_.unit, wording_));
+    note_->setText(typed.question.empty()
+                       ? QString("\"%1\" is not a figure here: write a number%2")
+                             .arg(field_->text(), sign.isEmpty() ? "" : ", alone or with " + sign)
+                       : QString("\"%1\": %2").arg(field_->text(), QString::fromStdString(typed.question)));
+    adjustSize();
+    return false;
+}
+
+void Editor::mousePressEvent(QMouseEvent* event) {
+    if (rect().contains(event->position().toPoint())) return;
+    // Left by a click: what was typed counts. What cannot be taken stays, to be mended or dropped by Esc.
+    if (take_field()) close();
 }
 
 void Editor::build_choice(const Json& now) {
@@ -114,11 +144,11 @@ void Editor::build_choice(const Json& now) {
     list->setMinimumWidth(std::min(420, wide));
     list->setAccessibleName(word_.name);
     layout()->addWidget(list);
+    add_note();
     const auto take = [this, list] {
         const auto row = list->currentRow();
         if (row < 0) return;
-        emit chosen(word_.options[static_cast<std::size_t>(row)].value);
-        close();
+        if (give(word_.options[static_cast<std::size_t>(row)].value)) close();
     };
     connect(list, &QListWidget::itemClicked, this, take);
     connect(list, &QListWidget::itemActivated, this, take);
@@ -126,18 +156,19 @@ void Editor::build_choice(const Json& now) {
 }
 
 void Editor::build_text(const Json& now) {
-    auto* field = new QLineEdit(QString::fromStdString(now.get<std::string>()), this);
-    field->setObjectName("field");
-    field->setMinimumWidth(240);
-    field->setMaxLength(200);
-    field->setAccessibleName(word_.name);
-    layout()->addWidget(field);
-    connect(field, &QLineEdit::returnPressed, this, [this, field] {
-        emit chosen(field->text().trimmed().toStdString());
-        close();
+    field_ = new QLineEdit(QString::fromStdString(now.get<std::string>()), this);
+    field_->setObjectName("field");
+    field_->setMinimumWidth(240);
+    field_->setMaxLength(200);
+    field_->setAccessibleName(word_.name);
+    layout()->addWidget(field_);
+    add_note();
+    connect(field_, &QLineEdit::returnPressed, this, [this] {
+        field_->setModified(true);
+        if (take_field()) close();
     });
-    field->selectAll();
-    field->setFocus();
+    field_->selectAll();
+    field_->setFocus();
 }
 
 }  // namespace jig::app

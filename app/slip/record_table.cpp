@@ -77,32 +77,57 @@ RecordTable::RecordTable(std::vector<RecordColumn> columns, bool by_hand, QWidge
         setDropIndicatorShown(true);
     }
     connect(this, &QTableWidget::itemChanged, this, [this](QTableWidgetItem* item) {
-        if (!filling_) emit typed(item->row(), item->column(), item->text());
+        if (filling_) return;
+        committing_ = true;
+        emit typed(item->row(), item->column(), item->text());
+        committing_ = false;
     });
 }
 
 void RecordTable::show_rows(const QList<QStringList>& rows, const QList<QString>& tips) {
     filling_ = true;
-    const int kept = currentRow();
-    setRowCount(static_cast<int>(rows.size()));
+    // A cell that is being typed into keeps what stands in it, whatever results arrive.
+    const auto typing = state() == EditingState && !committing_ ? currentIndex() : QModelIndex();
+    if (rowCount() != rows.size()) setRowCount(static_cast<int>(rows.size()));
     for (int r = 0; r < rows.size(); ++r) {
-        setVerticalHeaderItem(r, new QTableWidgetItem(QString::number(r + 1)));
+        if (verticalHeaderItem(r) == nullptr)
+            setVerticalHeaderItem(r, new QTableWidgetItem(QString::number(r + 1)));
         for (int c = 0; c < columnCount(); ++c) {
             const auto& column = columns_[static_cast<std::size_t>(c)];
-            auto* item = new QTableWidgetItem(rows[r].value(c));
-            auto flags = Qt::ItemIsEnabled | Qt::ItemIsSelectable | Qt::ItemIsDragEnabled;
-            if (column.editable) flags |= Qt::ItemIsEditable;
-            item->setFlags(flags);
-            if (column.figure) {
-                item->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
-                item->setFont(figure_font(9.5));
+            auto* cell = item(r, c);
+            if (cell == nullptr) {
+                cell = new QTableWidgetItem();
+                auto flags = Qt::ItemIsEnabled | Qt::ItemIsSelectable | Qt::ItemIsDragEnabled;
+                if (column.editable) flags |= Qt::ItemIsEditable;
+                cell->setFlags(flags);
+                if (column.figure) {
+                    cell->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
+                    cell->setFont(figure_font(9.5));
+                }
+                setItem(r, c, cell);
             }
-            item->setToolTip(r < tips.size() ? tips[r] : rows[r].value(c));
-            setItem(r, c, item);
+            if (typing.isValid() && typing.row() == r && typing.column() == c) continue;
+            const auto text = rows[r].value(c), tip = r < tips.size() ? tips[r] : text;
+            if (cell->text() != text) cell->setText(text);
+            if (cell->toolTip() != tip) cell->setToolTip(tip);
         }
     }
-    if (kept >= 0 && kept < rowCount()) selectRow(kept);
     filling_ = false;
+}
+
+QModelIndex RecordTable::moveCursor(CursorAction action, Qt::KeyboardModifiers with) {
+    if (action != MoveNext && action != MovePrevious) return QTableWidget::moveCursor(action, with);
+    // Tab walks the cells that can be typed into, and out of the table at its ends.
+    const int columns = columnCount(), cells = columns * rowCount();
+    if (cells == 0) return {};
+    const int step = action == MoveNext ? 1 : -1;
+    const auto now = currentIndex();
+    int at = now.isValid() ? now.row() * columns + now.column() : (step > 0 ? -1 : cells);
+    for (at += step; at >= 0 && at < cells; at += step) {
+        if (columns_[static_cast<std::size_t>(at % columns)].editable)
+            return model()->index(at / columns, at % columns);
+    }
+    return {};
 }
 
 QString RecordTable::as_text() const {

@@ -18,6 +18,7 @@ class RecordTable : public QTableWidget {
     Q_OBJECT
   public:
     RecordTable(std::vector<RecordColumn> columns, bool sortable_by_hand, QWidget* parent = nullptr);
+    /// Touches only what differs, and never a cell that is being typed into.
     void show_rows(const QList<QStringList>& rows, const QList<QString>& tips = {});
     /// All rows as tab-separated text with a header line.
     [[nodiscard]] QString as_text() const;
@@ -31,10 +32,11 @@ class RecordTable : public QTableWidget {
   protected:
     void dropEvent(QDropEvent* event) override;
     void keyPressEvent(QKeyEvent* event) override;
+    QModelIndex moveCursor(CursorAction action, Qt::KeyboardModifiers with) override;
 
   private:
     std::vector<RecordColumn> columns_;
-    bool filling_ = false;
+    bool filling_ = false, committing_ = false;
 };
 
 }  // namespace jig::app

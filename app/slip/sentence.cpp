@@ -36,10 +36,22 @@ Blank flag_word(std::string path, QString name, QString yes, QString no) {
     return choice_word(std::move(path), std::move(name), {{true, std::move(yes)}, {false, std::move(no)}});
 }
 
+double number_of(const std::string& text) {
+    return QString::fromStdString(text).toDouble();
+}
+
+Blank or_none(Blank word, QString none) {
+    word.none = std::move(none);
+    if (!word.note.isEmpty()) word.note += "; ";
+    word.note += "0: " + word.none;
+    return word;
+}
+
 QString word_text(const Blank& word, const Json& job, const Wording& wording) {
     const auto& value = job.at(Json::json_pointer(word.path));
     switch (word.form) {
         case Blank::Form::quantity:
+            if (!word.none.isEmpty() && value.get<double>() == 0) return word.none;
             return QString::fromStdString(show(word.unit, value.get<double>(), wording));
         case Blank::Form::text: {
             const auto text = QString::fromStdString(value.get<std::string>());
@@ -93,10 +105,12 @@ std::vector<Sentence> sentences_of(Stage stage, const Job& job, const Shop& shop
             return back_sentences(job, shop);
         case Stage::release:
             return release_sentences(job, shop);
-        case Stage::heat:
-            return heat_sentences(job, shop);
         case Stage::part:
             return part_sentences(job, shop);
+        case Stage::bag:
+            return bag_sentences(job, shop);
+        case Stage::heat:
+            return heat_sentences(job, shop);
         case Stage::run:
             return run_sentences(job, shop);
         case Stage::log:

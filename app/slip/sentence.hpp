@@ -28,12 +28,15 @@ struct Blank {
     double low = 0, high = 1;  ///< SI, the sensible range of the slider
     std::vector<Option> options;
     QString note;  ///< where the figure usually comes from
+    QString none;  ///< what 0 is called, where it is no quantity; empty where it is one
 };
 
 using Piece = std::variant<QString, Blank>;
 using Sentence = std::vector<Piece>;
 
 Blank quantity_word(std::string path, QString name, Kind unit, double low, double high, QString note = {});
+/// The same with a word for 0.
+Blank or_none(Blank word, QString none);
 Blank text_word(std::string path, QString name);
 Blank choice_word(std::string path, QString name, std::vector<Option> options);
 /// All values of an enum, in its own words.
@@ -53,6 +56,9 @@ Blank shop_word(std::string path, QString name, const List& list) {
     return choice_word(std::move(path), std::move(name), std::move(options));
 }
 Blank flag_word(std::string path, QString name, QString yes, QString no);
+
+/// A plain number as `show_for_edit` writes it, whatever the locale.
+double number_of(const std::string& text);
 
 /// The word as it reads now.
 QString word_text(const Blank& word, const Json& job, const Wording& wording);

@@ -1,10 +1,11 @@
 #include "app/slip/slip.hpp"
 
+#include <algorithm>
 #include <QBoxLayout>
 #include <QGridLayout>
-#include <QPushButton>
 #include <QToolButton>
 
+#include "app/slip/call_row.hpp"
 #include "app/slip/editor.hpp"
 #include "app/slip/flow_layout.hpp"
 #include "core/job/schools.hpp"
@@ -58,34 +59,6 @@ void set_word(QToolButton* button, const Blank& word, const QString& text) {
     button->setFixedSize(std::min(300, metrics.horizontalAdvance(text) + 6), metrics.height() + 2);
 }
 
-/// The mark of a call, drawn by shape as well as colour.
-class Mark : public QWidget {
-  public:
-    Mark(Severity severity, const Ink& ink, QWidget* parent)
-        : QWidget(parent), severity_(severity), colour_(severity_colour(severity, ink)) {
-        setFixedSize(16, 18);
-    }
-
-  protected:
-    void paintEvent(QPaintEvent*) override {
-        QPainter p(this);
-        p.setRenderHint(QPainter::Antialiasing);
-        p.setPen(QPen(colour_, 1.8));
-        if (severity_ == Severity::stop) {
-            p.fillRect(QRectF(2, 6, 12, 5), colour_);
-        } else if (severity_ == Severity::caution) {
-            p.setBrush(colour_);
-            p.drawPolygon(QPolygonF({{2.5, 13}, {13.5, 13}, {13.5, 4}}));
-        } else {
-            p.drawPolyline(QPolygonF({{3, 9}, {7, 13}, {13, 4}}));
-        }
-    }
-
-  private:
-    Severity severity_;
-    QColor colour_;
-};
-
 }  // namespace
 
 Slip::Slip(Document& document, QWidget* parent)
@@ -119,6 +92,11 @@ void Slip::rebuild() {
     auto* title = new QLabel(name_of(stage_).said, sheet);
     title->setFont(word_font(12, true));
     box->addWidget(title);
+    calls_ = new QWidget(sheet);
+    auto* calls = new QVBoxLayout(calls_);
+    calls->setContentsMargins(0, 0, 0, 0);
+    calls->setSpacing(2);
+    box->addWidget(calls_);
     sentences_ = new QWidget(sheet);
     auto* lines = new QVBoxLayout(sentences_);
     lines->setContentsMargins(0, 0, 0, 0);
@@ -129,17 +107,12 @@ void Slip::rebuild() {
         box->addWidget(pane_);
         connect(pane_, &Pane::wanted, this, &Slip::act_wanted);
     }
-    calls_ = new QWidget(sheet);
-    auto* calls = new QVBoxLayout(calls_);
-    calls->setContentsMargins(0, 0, 0, 0);
-    calls->setSpacing(8);
     figures_ = new QWidget(sheet);
     auto* grid = new QGridLayout(figures_);
     grid->setContentsMargins(0, 4, 0, 4);
     grid->setHorizontalSpacing(12);
     grid->setVerticalSpacing(3);
     box->addWidget(figures_);
-    box->addWidget(calls_);
     fill_cautions(box);
     box->addStretch();
     setWidget(sheet);
@@ -202,8 +175,7 @@ bool Slip::open_word(const QString& path) {
 
 void Slip::open_editor(const Blank& word, QWidget* under) {
     const auto json = job_to_json(document_.job());
-    auto* editor = new Editor(word, json.at(Json::json_pointer(word.path)), wording_, window());
-    connect(editor, &Editor::chosen, this, [this, word](const Json& value) {
+    const auto take = [this, word](const Json& value) -> QString {
         // A school is a fresh start: it brings its whole stack.
         if (word.path == "/shell/school") {
             auto job = document_.job();
@@ -211,10 +183,11 @@ void Slip::open_editor(const Blank& word, QWidget* under) {
             from_json_value(JsonPlace(value, "school"), school);
             job.shell = restarted(job.shell, school);
             document_.replace("start from a school", std::move(job));
-            return;
+            return {};
         }
-        document_.edit("set " + word.name, word_patch(word, job_to_json(document_.job()), value));
-    });
+        return document_.edit("set " + word.name, word_patch(word, job_to_json(document_.job()), value));
+    };
+    auto* editor = new Editor(word, json.at(Json::json_pointer(word.path)), wording_, take, window());
     editor->adjustSize();
     auto at = under->mapToGlobal(QPoint(0, under->height() + 2));
     const auto edge = window()->mapToGlobal(
@@ -251,43 +224,51 @@ void Slip::fill_figures() {
 }
 
 void Slip::fill_calls() {
-    auto* box = static_cast<QVBoxLayout*>(calls_->layout());
-    clear(box);
+    Calls calls_here;
     for (const auto& call : document_.findings().calls) {
-        if (call.stage != stage_) continue;
-        auto* row = new QWidget(calls_);
-        auto* line = new QHBoxLayout(row);
-        line->setContentsMargins(0, 0, 0, 0);
-        line->setSpacing(8);
-        auto* mark = new Mark(call.severity, *ink_, row);
-        line->addWidget(mark, 0, Qt::AlignTop);
-        auto* words = new QVBoxLayout();
-        words->setSpacing(2);
-        auto* headline =
-            wrapped(QString::fromStdString(worded(call.headline, wording_)), row, word_font(10.5, true));
-        headline->setObjectName("call-" + QString::fromStdString(call.key));
-        headline->setStyleSheet(QString("color: %1")
-                                    .arg(call.severity == Severity::note
-                                             ? ink_->ink.name()
-                                             : severity_colour(call.severity, *ink_).name()));
-        words->addWidget(headline);
-        words->addWidget(wrapped(QString::fromStdString(worded(call.why, wording_)), row, word_font(10)));
-        if (call.fix) {
-            const auto label = QString::fromStdString(worded(call.fix->label, wording_));
-            auto* fix = new QPushButton(label, row);
-            fix->setObjectName("fix-" + QString::fromStdString(call.key));
-            const auto patch = call.fix->patch;
-            connect(fix, &QPushButton::clicked, this,
+        if (call.stage == stage_) calls_here.push_back(call);
+    }
+    // The words below do not jump while nothing has changed.
+    const bool known = !document_.findings().figures(stage_).empty();
+    if (calls_->layout()->count() > 0 && calls_here == shown_calls_ && known == shown_known_) return;
+    shown_calls_ = std::move(calls_here);
+    shown_known_ = known;
+    auto* box = static_cast<QVBoxLayout*>(calls_->layout());
+    QString focused;
+    for (const auto* row : calls_->findChildren<CallRow*>()) {
+        if (row->hasFocus()) focused = row->key();
+    }
+    clear(box);
+    std::vector<const Call*> calls;
+    for (const auto& call : shown_calls_) calls.push_back(&call);
+    // Worst first; what is worst shows its way out at once.
+    std::stable_sort(calls.begin(), calls.end(),
+                     [](const Call* a, const Call* b) { return a->severity > b->severity; });
+    for (const auto* call : calls) {
+        const auto key = QString::fromStdString(call->key);
+        const auto kept = open_.find({stage_, key});
+        const bool open =
+            kept != open_.end() ? kept->second : call == calls.front() && call->severity != Severity::note;
+        auto* row = new CallRow(*call, open, *ink_, wording_, calls_);
+        connect(row, &CallRow::toggled, this, [this, key](bool now) { open_[{stage_, key}] = now; });
+        if (call->fix) {
+            const auto label = QString::fromStdString(worded(call->fix->label, wording_));
+            const auto patch = call->fix->patch;
+            connect(row, &CallRow::fix_wanted, this,
                     [this, label, patch] { document_.edit(label.left(1).toLower() + label.mid(1), patch); });
-            auto* left = new QHBoxLayout();
-            left->addWidget(fix);
-            left->addStretch();
-            words->addLayout(left);
         }
-        line->addLayout(words, 1);
+        connect(row, &CallRow::word_wanted, this, &Slip::word_wanted);
         box->addWidget(row);
         row->show();
+        if (key == focused) row->setFocus();
     }
+    if (!calls.empty()) return;
+    auto* quiet =
+        wrapped(known ? "Nothing speaks against it." : "Not worked out yet.", calls_, word_font(10));
+    quiet->setObjectName("no-calls");
+    quiet->setStyleSheet(QString("color: %1").arg(ink_->faint.name()));
+    box->addWidget(quiet);
+    quiet->show();
 }
 
 void Slip::fill_cautions(QLayout* into) {

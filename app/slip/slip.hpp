@@ -1,5 +1,7 @@
-// The slip at the right: a stage as sentences, its tables, figures, calls and cautions.
+// The slip at the right: a stage with its calls first, then as sentences, its tables, figures and cautions.
 #pragma once
+
+#include <map>
 
 #include <QLabel>
 #include <QScrollArea>
@@ -23,6 +25,8 @@ class Slip : public QScrollArea {
   signals:
     /// A stage's pane asks for an act of the window.
     void act_wanted(const QString& act);
+    /// The word at a JSON pointer, of whatever stage, is to be opened.
+    void word_wanted(const QString& path);
 
   public slots:
     void job_changed();
@@ -42,6 +46,9 @@ class Slip : public QScrollArea {
     Wording wording_;
     QWidget *sentences_ = nullptr, *figures_ = nullptr, *calls_ = nullptr;
     Pane* pane_ = nullptr;
+    std::map<std::pair<Stage, QString>, bool> open_;  ///< calls that the maker has opened or shut
+    Calls shown_calls_;
+    bool shown_known_ = false;
     std::vector<Sentence> shown_;
     std::vector<std::pair<Blank, class QToolButton*>> words_;
 };

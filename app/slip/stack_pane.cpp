@@ -1,4 +1,5 @@
 #include "app/slip/stack_pane.hpp"
+#include "app/slip/sentence.hpp"
 
 #include <algorithm>
 #include <QBoxLayout>
@@ -157,7 +158,8 @@ void StackPane::build_units(QVBoxLayout* box) {
 }
 
 void StackPane::fill_units() {
-    if (units_ == nullptr) return;
+    // What is being typed is not overwritten by results that arrive.
+    if (units_ == nullptr || (units_->hasFocus() && units_->isModified())) return;
     try {
         const auto& c = document_.job().shell;
         const QSignalBlocker quiet(units_);
@@ -174,6 +176,7 @@ void StackPane::fill_units() {
 }
 
 void StackPane::lay_units() {
+    units_->setModified(false);
     try {
         const auto next =
             shell::from_units(units_->text().toStdString(), document_.job().shell, zone(), document_.shop());
@@ -315,6 +318,9 @@ void StackPane::typed(int row, int column, const QString& text) {
 void StackPane::pasted(const QList<QStringList>& rows) {
     auto next = layers();
     int taken = 0;
+    // Behind the layer that is chosen; at the end where none is.
+    const int row = table_->currentRow();
+    auto at = row >= 0 && row < static_cast<int>(next.size()) ? row + 1 : static_cast<int>(next.size());
     for (const auto& cells : rows) {
         Layer layer;
         layer.material = cells.value(0).trimmed().toStdString();
@@ -330,7 +336,7 @@ void StackPane::pasted(const QList<QStringList>& rows) {
             continue;
         if (const auto angle = read_quantity(Kind::angle, cells.value(1).toStdString(), wording_))
             layer.angle = std::remainder(*angle, 2 * kPi);  // 270° lies as −90° does
-        next.push_back(layer);
+        next.insert(next.begin() + at++, layer);
         ++taken;
     }
     if (taken > 0) set_layers(QString("paste %1 layers").arg(taken), next);
@@ -355,7 +361,7 @@ void StackPane::refresh(const Wording& wording) {
         const auto& layer = layers()[i];
         const bool known = sum != nullptr && i < sum->laid.size() && sum->laid[i].layer == layer;
         const auto bare = [&](Kind kind, double v) {
-            return QString::number(std::stod(show_for_edit(kind, v, wording)), 'f',
+            return QString::number(number_of(show_for_edit(kind, v, wording)), 'f',
                                    kind == Kind::thickness ? (wording.system == UnitSystem::metric ? 2 : 4)
                                    : wording.system == UnitSystem::metric ? 0
                                                                           : 1);

@@ -41,7 +41,7 @@ class StackPane : public Pane {
     QComboBox* zones_ = nullptr;  ///< whose layers the table shows; none for the part
     QLineEdit* units_ = nullptr;  ///< the layers counted in the shop's units; none for the part
     QLabel* counted_ = nullptr;
-    int zone_ = -1;               ///< -1 for the common stack
+    int zone_ = -1;  ///< -1 for the common stack
     Wording wording_;
 };
 

@@ -8,6 +8,7 @@ namespace jig::app {
 /// Of a mould in pieces, the one that Edge to Heat are about.
 Blank piece_word(const Job& job);
 
+std::vector<Sentence> bag_sentences(const Job& job, const Shop& shop);
 std::vector<Sentence> brief_sentences(const Job& job, const Shop& shop);
 std::vector<Sentence> shape_sentences(const Job& job, const Shop& shop);
 std::vector<Sentence> split_sentences(const Job& job, const Shop& shop);

@@ -179,6 +179,16 @@ Scene scene_of(const Job& job, const Findings& f, Stage stage, const Ink& k, con
                                 f.plug->plans.size() > 1;
             }
             break;
+        case Stage::bag:
+            add_shape(s, mesh, up, 0, 0, plain(stone));
+            add_flange(s, job, f, up, k, stone.darker(104), 0);
+            if (f.bag && f.bag->closed) {
+                add_film(s, f.bag->film, up, k);
+                s.legend = f.bag->film.pleats.empty()
+                               ? "tape land yellow"
+                               : "tape land yellow; folds on it: pleats of the film, as tall as they stand";
+            }
+            break;
         case Stage::edge:
         case Stage::release:
             add_shape(s, mesh, up, 0, 0, plain(stage == Stage::release ? k.slides : stone));

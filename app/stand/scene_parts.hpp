@@ -70,6 +70,8 @@ void add_pull(Scene& s, const Findings& f, const Upright& up, const Ink& k, cons
 void add_pieces(Scene& s, const Job& job, const Findings& f, const Upright& up, const Ink& k,
                 const QColor& stone, const View& view);
 void add_plane(Scene& s, const Job& job, const Upright& up);
+/// Film of the bag: the middle of its land, and its pleats as folds.
+void add_film(Scene& s, const Film& film, const Upright& up, const Ink& k);
 void add_flange(Scene& s, const Job& job, const Findings& f, const Upright& up, const Ink& k,
                 const QColor& plain, double raise);
 /// A plug cut up as its plan says; `apart` 0 to 1.

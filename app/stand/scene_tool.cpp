@@ -82,6 +82,31 @@ void add_flange(Scene& s, const Job& job, const Findings& f, const Upright& up, 
     add_flat(s, taken_off(f.edge->outline, tape_outer), z, plain, Pattern::plain);
 }
 
+void add_film(Scene& s, const Film& film, const Upright& up, const Ink& k) {
+    const auto n = film.land.size();
+    if (n < 3) return;
+    SceneLine land;
+    land.colour = k.petrol;
+    land.dashed = true;
+    for (std::size_t i = 0; i <= n; ++i) land.points.push_back(up(film.land[i % n]));
+    s.lines.push_back(land);
+    double passed = 0;
+    auto pleat = film.pleats.begin();
+    for (std::size_t i = 0; i < n; ++i) {
+        const Point a = up(film.land[i]), b = up(film.land[(i + 1) % n]);
+        const double step = (b - a).norm();
+        for (; pleat != film.pleats.end() && pleat->at <= passed + step + 1e-9; ++pleat) {
+            if (step <= 0) continue;
+            // A fold: both of its sides go up to the same edge.
+            const Point along = (b - a) / step, foot = a + along * std::max(0.0, pleat->at - passed),
+                        top = foot + Point(0, 0, pleat->height), half = 0.12 * pleat->height * along;
+            s.lines.push_back({{foot - half, top, foot + half}, k.petrol, 1.6, false});
+            s.bounds.high.z() = std::max(s.bounds.high.z(), top.z());
+        }
+        passed += step;
+    }
+}
+
 void add_fittings(Scene& s, const Job& job, const Findings& f) {
     if (!f.edge || !f.split) return;
     const double z = f.split->foot;

@@ -8,7 +8,7 @@ namespace jig::app {
 
 JobCard::JobCard(QWidget* parent) : QWidget(parent), ink_(&app::ink(Light::day)) {
     setObjectName("job-card");
-    setAccessibleName("Job card: the twelve stages");
+    setAccessibleName("Job card: the thirteen stages");
     setFocusPolicy(Qt::StrongFocus);
     setFixedWidth(192);
 }

@@ -109,6 +109,7 @@ MainWindow::MainWindow(Shop shop, QString recovery)
     connect(stand_, &Stand::mark_dragged, this, &MainWindow::set_mark);
     connect(stand_, &Stand::mark_let_go, document_, &Document::end_drag);
     connect(slip_, &Slip::act_wanted, this, &MainWindow::act_on);
+    connect(slip_, &Slip::word_wanted, this, &MainWindow::show_word);
     connect(routes_, &RoutesSheet::close_wanted, this, &MainWindow::close_sheet);
     connect(shell_sheet_, &ShellSheet::close_wanted, this, &MainWindow::close_sheet);
     connect(shell_sheet_, &ShellSheet::school_wanted, this, [this](School school) {
@@ -360,6 +361,15 @@ void MainWindow::build_acts() {
         menu->addAction(action);
     }
     menu_->setMenu(menu);
+}
+
+void MainWindow::show_word(const QString& path) {
+    for (std::size_t s = 0; s < kStages.size(); ++s) {
+        if (!path.startsWith(QString("/%1/").arg(kStages[s].key))) continue;
+        const auto stage = static_cast<Stage>(s);
+        if (stage != stage_) show_stage(stage);
+    }
+    slip_->open_word(path);
 }
 
 void MainWindow::show_stage(Stage stage) {

@@ -36,6 +36,8 @@ class MainWindow : public QMainWindow {
     [[nodiscard]] JobCard& job_card() { return *card_; }
     [[nodiscard]] const Wording& wording() const { return wording_; }
 
+    /// Opens the word at a JSON pointer in its own stage.
+    void show_word(const QString& path);
     void show_stage(Stage stage);
     void set_light(Light light);
     void set_wording(const Wording& wording);

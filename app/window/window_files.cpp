@@ -328,10 +328,7 @@ void MainWindow::open_palette() {
             for (const auto& piece : sentence) {
                 if (const auto* word = std::get_if<Blank>(&piece)) {
                     all.push_back({"set " + word->name, QString("choice of %1").arg(kStages[s].said),
-                                   [this, stage, path = QString::fromStdString(word->path)] {
-                                       show_stage(stage);
-                                       slip_->open_word(path);
-                                   }});
+                                   [this, path = QString::fromStdString(word->path)] { show_word(path); }});
                 }
             }
         }

@@ -61,6 +61,7 @@ void gather(const Job& job, Findings& f, const shell::Warmth& warmth, const Shop
     });
     judge(Stage::part, all(f.part, f.split),
           [&] { return part::calls(job.part, *f.part, job.brief, f.split->parts(), shop); });
+    judge(Stage::bag, all(f.bag, f.part), [&] { return bag::calls(job.bag, *f.bag, job.part, *f.part); });
     judge(Stage::run, all(f.run), [&] { return run::calls(*f.run, job.brief); });
     judge(Stage::log, all(f.log, f.part, f.release),
           [&] { return log::calls(*f.log, job.brief, *f.part, *f.release); });
@@ -111,6 +112,7 @@ struct JobBoard::Inside {
         f.back = faults.take<back::Findings>(Stage::back);
         f.release = faults.take<release::Findings>(Stage::release);
         f.part = faults.take<part::Findings>(Stage::part);
+        f.bag = faults.take<bag::Findings>(Stage::bag);
         f.heat = faults.take<heat::Findings>(Stage::heat);
         f.run = faults.take<run::Findings>(Stage::run);
         f.log = faults.take<log::Findings>(Stage::log);
@@ -205,10 +207,12 @@ const std::vector<Figure>& Findings::figures(Stage stage) const {
             return of(back);
         case Stage::release:
             return of(release);
-        case Stage::heat:
-            return of(heat);
         case Stage::part:
             return of(part);
+        case Stage::bag:
+            return of(bag);
+        case Stage::heat:
+            return of(heat);
         case Stage::run:
             return of(run);
         case Stage::log:

@@ -4,6 +4,7 @@
 #include <memory>
 
 #include "core/job/job.hpp"
+#include "core/stages/bag/findings.hpp"
 #include "core/stages/heat/findings.hpp"
 #include "core/stages/log/findings.hpp"
 #include "core/stages/run/findings.hpp"
@@ -29,8 +30,9 @@ struct Findings {
     std::shared_ptr<const shell::Findings> shell;
     std::shared_ptr<const back::Findings> back;
     std::shared_ptr<const release::Findings> release;
-    std::shared_ptr<const heat::Findings> heat;
     std::shared_ptr<const part::Findings> part;
+    std::shared_ptr<const bag::Findings> bag;
+    std::shared_ptr<const heat::Findings> heat;
     std::shared_ptr<const run::Findings> run;
     std::shared_ptr<const log::Findings> log;
     std::shared_ptr<const back::Trial> trial;  ///< of the tool, the best there is; null until it is tried
@@ -39,8 +41,8 @@ struct Findings {
     Calls calls;  ///< in the order of the stages; a failed stage appears as a stop
 
     [[nodiscard]] bool complete() const {
-        return brief && shape && split && plug && edge && shell && back && release && heat && part && run &&
-               log;
+        return brief && shape && split && plug && edge && shell && back && release && part && bag && heat &&
+               run && log;
     }
     /// Figures of one stage; empty where it failed.
     [[nodiscard]] const std::vector<Figure>& figures(Stage stage) const;

@@ -4,6 +4,7 @@
 #include "core/base/slate.hpp"
 #include "core/job/job.hpp"
 #include "core/stages/back/suggest.hpp"
+#include "core/stages/bag/findings.hpp"
 #include "core/stages/brief/findings.hpp"
 #include "core/stages/heat/findings.hpp"
 #include "core/stages/log/findings.hpp"
@@ -36,8 +37,8 @@ struct Cell<Lists<E...>> {
 
 /// What the maker decided, stage by stage; the brief goes by slices.
 inline auto choices_of(const Job& job) {
-    return std::tie(job.shape, job.split, job.plug, job.edge, job.shell, job.back, job.release, job.heat,
-                    job.part, job.run, job.log);
+    return std::tie(job.shape, job.split, job.plug, job.edge, job.shell, job.back, job.release, job.part,
+                    job.bag, job.heat, job.run, job.log);
 }
 template <class C, class All>
 inline constexpr bool kIsAmong = false;
@@ -139,7 +140,7 @@ run::Findings run_of(const run::Choices&, const run::Asked&, const Room&, const 
                      const edge::Choices&, const edge::Findings&, const shell::Choices&,
                      const shell::Findings&, const back::Choices&, const back::Findings&,
                      const release::Findings&, const part::Choices&, const part::Findings&,
-                     const run::Library&);
+                     const bag::Choices&, const bag::Findings&, const run::Library&);
 template <bool fine>
 MeshEdge<fine> mesh_edge(const ToolSurface&, const back::Choices&);
 template <bool fine>
@@ -166,7 +167,7 @@ using JobGraph =
     Graph<Given, &brief::evaluate, &nodes::shape_of, &nodes::split_asked, &split::evaluate, &nodes::warmth,
           &nodes::envelope_heat, &nodes::plug_of, &nodes::flange_plate, &nodes::edge_of, &nodes::tool_surface,
           &nodes::under_ribs, &nodes::shell_of, &back::evaluate, &release::evaluate, &part::evaluate,
-          &heat::evaluate, &nodes::run_of, &log::evaluate, &nodes::mesh_edge<false>,
+          &bag::evaluate, &heat::evaluate, &nodes::run_of, &log::evaluate, &nodes::mesh_edge<false>,
           &nodes::trial_face<false>, &nodes::try_quickly, &nodes::mesh_edge<true>, &nodes::trial_face<true>,
           &nodes::try_finely, &nodes::seek_pitch, &nodes::seek_stack, &nodes::routes>;
 using JobSlate = Slate<JobGraph>;

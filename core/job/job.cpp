@@ -2,6 +2,8 @@
 
 #include <fmt/format.h>
 
+#include "core/job/migrations.hpp"
+
 namespace jig {
 
 Json job_to_json(const Job& job) {
@@ -26,7 +28,12 @@ Job job_from_json(const Json& json, const std::string& where) {
     if (version < 1)
         place.fail("the job has no version that this program knows", "open it with the program that made it");
     Job job;
-    from_json_value(place, job);
+    if (version == kJobVersion) {
+        from_json_value(place, job);
+    } else {
+        const auto now = brought_up(json, version);
+        from_json_value(JsonPlace(now, where), job);
+    }
     return job;
 }
 

@@ -4,6 +4,7 @@
 #include <memory>
 
 #include "core/stages/back/choices.hpp"
+#include "core/stages/bag/choices.hpp"
 #include "core/stages/brief/choices.hpp"
 #include "core/stages/edge/choices.hpp"
 #include "core/stages/heat/choices.hpp"
@@ -54,8 +55,9 @@ struct Job {
     shell::Choices shell = shell::start_from(School::glass_epoxy);
     back::Choices back;
     release::Choices release;
-    heat::Choices heat;
     part::Choices part = part::start();
+    bag::Choices bag;
+    heat::Choices heat;
     run::Choices run;
     log::Choices log;
     Cut cut;
@@ -71,8 +73,9 @@ struct Job {
         v("shell", c.shell);
         v("back", c.back);
         v("release", c.release);
-        v("heat", c.heat);
         v("part", c.part);
+        v("bag", c.bag);
+        v("heat", c.heat);
         v("run", c.run);
         v("log", c.log);
         v("cut", c.cut);
@@ -88,11 +91,11 @@ struct Job {
     }
 };
 
-inline constexpr int kJobVersion = 1;
+inline constexpr int kJobVersion = 2;
 
 /// The job without its attachments as JSON with "format" and "version" (docs/file-format.md), and back.
-/// Reading keeps defaults for what is missing; throws InputError for newer versions, foreign files, wrong
-/// types and values outside their range.
+/// Reading brings older versions up to this one (migrations.hpp) and keeps defaults for what is missing;
+/// throws InputError for newer versions, foreign files, wrong types and values outside their range.
 Json job_to_json(const Job& job);
 Job job_from_json(const Json& json, const std::string& where);
 

@@ -99,7 +99,11 @@ ToolSurface tool_surface(const edge::Findings& edge) {
 UnderRibs under_ribs(const shell::Choices& shell, const back::Choices& back, const ToolSurface& tool) {
     const bool doubled = std::any_of(shell.zones.begin(), shell.zones.end(),
                                      [](const shell::Zone& z) { return z.kind == ZoneKind::under_ribs; });
-    return {doubled && tool.face ? back::rib_length(back, *tool.face) : 0};
+    try {
+        return {doubled && tool.face ? back::rib_length(back, *tool.face) : 0};
+    } catch (const InputError&) {
+        return {};  // Back says what is wrong with them
+    }
 }
 
 shell::Findings shell_of(const shell::Choices& c, const shape::Findings& shape, const split::Findings& split,
@@ -115,11 +119,13 @@ run::Findings run_of(const run::Choices& c, const run::Asked& brief, const Room&
                      const shell::Choices& shell_choices, const shell::Findings& shell,
                      const back::Choices& back_choices, const back::Findings& back,
                      const release::Findings& release, const part::Choices& part_choices,
-                     const part::Findings& part, const run::Library& shop) {
-    return run::evaluate(c,
-                         {brief, room.value, split_choices, split, plug_choices, plug, edge_choices, edge,
-                          shell_choices, shell, back_choices, back, release, part_choices, part},
-                         shop);
+                     const part::Findings& part, const bag::Choices& bag_choices, const bag::Findings& bag,
+                     const run::Library& shop) {
+    return run::evaluate(
+        c,
+        {brief, room.value, split_choices, split, plug_choices, plug, edge_choices, edge, shell_choices,
+         shell, back_choices, back, release, part_choices, part, bag_choices, bag},
+        shop);
 }
 
 template <bool fine>

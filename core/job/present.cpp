@@ -100,8 +100,10 @@ std::string card_line(const Job& job, const Findings& f, Stage stage, const Word
             return "part " + say("part_error");
         case Stage::part:
             return say("thickness") + " · " + say("mass");
+        case Stage::bag:
+            return f.bag && !f.bag->closed ? std::string("no bag") : say("film") + " · " + say("reached");
         case Stage::run:
-            return say("days") + " days · " + say("per_part") + " each";
+            return "by day " + say("days") + " · " + say("per_part") + " each";
         case Stage::log:
             return say("pulls") + " pulls";
     }

@@ -190,11 +190,12 @@ struct Core : Entry {
 
 struct Board : Entry {
     double density = 32, E = 1.2e7, alpha = 70e-6;
-    std::optional<double> G;       ///< Pa in its plane; taken as isotropic where it is not known
-    double conductivity = 0.034;   ///< W/(m·K)
-    double heat_capacity = 1450;   ///< J/(kg·K)
-    double crush = 2.5e5;          ///< Pa, short time
-    double top_temperature = 343;  ///< K
+    std::optional<double> E_across;  ///< Pa across the grain of its faces; as E where it has none
+    std::optional<double> G;         ///< Pa in its plane; taken as isotropic where it is not known
+    double conductivity = 0.034;     ///< W/(m·K)
+    double heat_capacity = 1450;     ///< J/(kg·K)
+    double crush = 2.5e5;            ///< Pa, short time
+    double top_temperature = 343;    ///< K
     double sheet_length = 2.5, sheet_width = 0.6, thickness = 0.05;
     double price = 14;  ///< per sheet
     bool dissolves_in_styrene = false;
@@ -204,6 +205,7 @@ struct Board : Entry {
         v("density_kg_m3", c.density, 5.0, 4000.0);
         v("E_Pa", c.E, 1e5, 1e11);
         v("alpha_1_K", c.alpha, 0.0, 3e-4);
+        v("E_across_Pa", c.E_across, 1e5, 1e11);
         v("G_Pa", c.G, 1e5, 1e11);
         v("conductivity_W_mK", c.conductivity, 0.005, 500.0);
         v("heat_capacity_J_kgK", c.heat_capacity, 100.0, 6000.0);
@@ -272,9 +274,13 @@ struct Consumable : Entry {
     double price = 1;    ///< per unit
     double waste = 0.2;  ///< share bought beyond what is covered
     double density = 0;  ///< kg/m³, of what is planned by volume and bought by mass
+    double porous = 0;   ///< m of air in its thickness while a bag is emptied, before it is pressed
+    double width = 0;    ///< m of the roll; 0 where it does not come by width
     static void fields(auto& c, auto&& v) {
         v("unit", c.unit);
         v("density_kg_m3", c.density, 0.0, 20000.0);
+        v("porous_m", c.porous, 0.0, 0.1);
+        v("width_m", c.width, 0.0, 20.0);
         v("price", c.price, 0.0, 10000.0);
         v("waste", c.waste, 0.0, 3.0);
     }

@@ -92,6 +92,17 @@ std::vector<LaidLayer> lay_up(const std::vector<Layer>& layers, const Resin& res
     return out;
 }
 
+PlyMaterial plate_of(const Board& board) {
+    auto out = isotropic(board.E, 0.3, board.density, board.alpha);
+    if (board.E_across) {
+        out.E2 = *board.E_across;
+        // Crossed sheets hold each other: a tenth at most goes across, typical of plywood.
+        out.nu12 = 0.1;
+    }
+    if (board.G) out.G12 = out.G13 = out.G23 = *board.G;
+    return out;
+}
+
 CureStrain cure_strain(const std::vector<LaidLayer>& laid, const Resin& resin, const PlyLists& shop) {
     CureStrain out;
     // Between gel and full cure a resin has on the mean about half its stiffness. Typical.

@@ -56,6 +56,10 @@ double fibre_volume(const Reinforcement& reinforcement, LayUp how);
 std::vector<LaidLayer> lay_up(const std::vector<Layer>& layers, const Resin& resin, LayUp how,
                               const PlyLists& shop, const std::string& where);
 
+/// A board in its plane, 1 along the grain of its faces. Plywood and fibre board shear more than an isotropic
+/// plate of their E.
+PlyMaterial plate_of(const Board& board);
+
 /// What a stack does of itself as its resin shrinks after gel: the resin's own strain through the same
 /// equations as its expansion, with the stiffness that it has by then. Fibres hold it back along themselves,
 /// carbon more than glass, and hardly through the thickness. Cores and surface coats, cured or inert, do not

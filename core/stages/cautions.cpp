@@ -27,9 +27,12 @@ const std::vector<std::string>& cautions_of(Stage stage) {
     static const std::vector<std::string> part{
         "Carbon and glass dust when trimming: extraction, respirator, covered skin; carbon dust in switches "
         "shorts them.",
-        "Vacuum: only vessels made for it; a glass jar or weak trap implodes.",
         "Epoxy sensitises, styrene stupefies, peroxide blinds: gloves, air, goggles.",
         "Parts that will carry people, spin or hold pressure need proof tests by competent people."};
+    static const std::vector<std::string> bag{
+        "Vacuum: only vessels made for it; a glass jar or weak trap implodes.",
+        "Vapours that the pump draws off leave at its exhaust: lead it outside.",
+        "Resin that runs into the trap is a full pot: it heats itself and can burn; empty it in time."};
     static const std::vector<std::string> run{
         "Long days with resin tire people: rotate hands, keep first aid and eye wash at the bench."};
     switch (stage) {
@@ -45,6 +48,8 @@ const std::vector<std::string>& cautions_of(Stage stage) {
             return heat;
         case Stage::part:
             return part;
+        case Stage::bag:
+            return bag;
         case Stage::run:
             return run;
         case Stage::brief:

@@ -35,7 +35,8 @@ void buy_cloth(Work& work, Ledger ledger, Stage stage, const Cloth& c, double wa
 }  // namespace
 
 void buy_stack(Work& work, Ledger ledger, Stage stage, const StackSum& sum, const Resin& resin, double area,
-               const Extent& extent, double count, double waste, double extra_resin, const StackLists& shop) {
+               const Extent& extent, double count, double waste, const StackLists& shop,
+               std::optional<double> mix) {
     if (!(area > 0)) return;
     std::map<std::string, Cloth> cloths;
     std::map<std::string, double> cores, coats;
@@ -62,10 +63,14 @@ void buy_stack(Work& work, Ledger ledger, Stage stage, const StackSum& sum, cons
     for (const auto& [name, mass] : coats)
         work.buy(ledger, stage, name, Kind::mass, mass, waste,
                  need(shop.surface_coats, name, name_of(stage).key).price);
-    const double mixed = count * (sum.resin * area + extra_resin / (1 + waste));
-    work.buy(ledger, stage, resin.name + ", mixed", Kind::mass, mixed, waste, resin.price,
-             fmt::format("{:g} parts of hardener to 100 by mass; pot life {}", resin.mix_ratio,
-                         quantity(Kind::duration, resin.pot_life)));
+    const double in_cloth = count * area * (sum.resin - sum.mixed), laid = count * area * sum.mixed;
+    if (in_cloth > 1e-9 * area)
+        work.buy(ledger, stage, resin.name + ", in its cloth", Kind::mass, in_cloth, waste, resin.price);
+    if (laid > 0)
+        work.buy(ledger, stage, resin.name + ", mixed", Kind::mass, laid, mix ? *mix / laid - 1 : waste,
+                 resin.price,
+                 fmt::format("{:g} parts of hardener to 100 by mass; pot life {}", resin.mix_ratio,
+                             quantity(Kind::duration, resin.pot_life)));
 }
 
 }  // namespace jig

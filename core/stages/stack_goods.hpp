@@ -19,9 +19,10 @@ inline constexpr double kStripOverlap = 0.03;
 using StackLists = Lists<Reinforcement, SurfaceCoat, Core>;
 
 /// Cloth in lengths off its roll, coats, cores and mixed resin for `count` places of `area` m² each. `waste`
-/// is the share bought over where nothing is cut by lengths; `extra_resin` kg stays in pots and hoses each
-/// time.
+/// is the share bought over where nothing is cut by lengths; Of resin as much over is
+/// mixed, or `mix` kg for it all, with what stays in pots. A prepreg's comes in its cloth.
 void buy_stack(Work& work, Ledger ledger, Stage stage, const StackSum& sum, const Resin& resin, double area,
-               const Extent& extent, double count, double waste, double extra_resin, const StackLists& shop);
+               const Extent& extent, double count, double waste, const StackLists& shop,
+               std::optional<double> mix = {});
 
 }  // namespace jig

@@ -11,12 +11,12 @@
 
 namespace jig {
 
-enum class Stage { brief, shape, split, plug, edge, shell, back, release, heat, part, run, log };
+enum class Stage { brief, shape, split, plug, edge, shell, back, release, part, bag, heat, run, log };
 struct StageName {
     const char* key;   ///< in files, on the command line and in the handbook
     const char* said;  ///< on screen
 };
-inline constexpr std::array<StageName, 12> kStages{{{"brief", "Brief"},
+inline constexpr std::array<StageName, 13> kStages{{{"brief", "Brief"},
                                                     {"shape", "Shape"},
                                                     {"split", "Split"},
                                                     {"plug", "Plug"},
@@ -24,8 +24,9 @@ inline constexpr std::array<StageName, 12> kStages{{{"brief", "Brief"},
                                                     {"shell", "Shell"},
                                                     {"back", "Back"},
                                                     {"release", "Release"},
-                                                    {"heat", "Heat"},
                                                     {"part", "Part"},
+                                                    {"bag", "Bag"},
+                                                    {"heat", "Heat"},
                                                     {"run", "Run"},
                                                     {"log", "Log"}}};
 inline const StageName& name_of(Stage stage) {
@@ -34,7 +35,7 @@ inline const StageName& name_of(Stage stage) {
 /// Those that are about the tool itself: of a mould in pieces, about one of them.
 inline bool stage_of_tool(Stage stage) {
     return stage == Stage::edge || stage == Stage::shell || stage == Stage::back || stage == Stage::release ||
-           stage == Stage::heat;
+           stage == Stage::bag || stage == Stage::heat;
 }
 
 /// One result with its reason: the formula with the numbers in it, worded by `worded()` when shown.

@@ -13,6 +13,7 @@
 #include <QToolButton>
 #include <set>
 
+#include "app/slip/call_row.hpp"
 #include "app/slip/editor.hpp"
 #include "app/slip/record_table.hpp"
 #include "app/window/main_window.hpp"
@@ -121,6 +122,15 @@ struct Bench {
         }
         FAIL("nothing visible named " << name.toStdString());
         return nullptr;
+    }
+    CallRow* call_row(const QString& key) { return visible<CallRow>("call-row-" + key); }
+    /// Opens a call by a click where it is shut, and clicks its way out.
+    void fix(const QString& key) {
+        auto* row = call_row(key);
+        window.slip().ensureWidgetVisible(row);
+        if (!row->is_open()) QTest::mouseClick(visible<QLabel>("call-" + key), Qt::LeftButton);
+        REQUIRE(row->is_open());
+        QTest::mouseClick(visible<QPushButton>("fix-" + key), Qt::LeftButton);
     }
     /// Sends an export off and waits for it; what the window says then.
     QString write_out(const std::string& export_key, const QString& path) {

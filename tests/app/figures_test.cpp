@@ -29,7 +29,7 @@ TEST_CASE("the call about the size offers the scale, which cuts the plug that is
     const double drawn = b.window.document().findings().shape->measures.size.x();
     const double wanted = b.window.document().findings().heat->plug_scale;
     CHECK(std::abs(figure_value(b, Stage::heat, "part_error")) > b.window.document().job().brief.tolerance);
-    QTest::mouseClick(b.visible<QPushButton>("fix-size"), Qt::LeftButton);
+    b.fix("size");
     b.settle();
     CHECK(b.window.document().job().heat.plug_scale == Approx(wanted));
     CHECK(std::abs(figure_value(b, Stage::heat, "part_error")) < 1e-6);
@@ -87,7 +87,7 @@ TEST_CASE("a part is set against solid over the span that is typed, and prepreg 
     b.choose("/part/how", "as prepreg");
     CHECK(figure_value(b, Stage::part, "resin") == 0);
     REQUIRE(call_of(b, "prepreg_resin") != nullptr);
-    QTest::mouseClick(b.visible<QPushButton>("fix-prepreg_resin"), Qt::LeftButton);
+    b.fix("prepreg_resin");
     b.settle();
     CHECK(call_of(b, "prepreg_resin") == nullptr);
     CHECK(need(b.window.document().shop().resins, b.window.document().job().part.resin, "test").in_cloth);
@@ -117,7 +117,7 @@ TEST_CASE(
     REQUIRE(call_of(b, "bows") != nullptr);
     const auto before = document.findings().shell;
     const auto layers = document.job().shell.layers;
-    QTest::mouseClick(b.visible<QPushButton>("fix-bows"), Qt::LeftButton);
+    b.fix("bows");
     b.settle();
     const auto after = document.findings().shell;
     CHECK(after->bow < 0.9 * before->bow);

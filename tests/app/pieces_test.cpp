@@ -77,7 +77,7 @@ TEST_CASE("a copied part asks what must be settled, and a click settles it") {
     b.settle();
     for (const auto* key : {"holes", "returns", "draft_copied"}) {
         INFO(key);
-        QTest::mouseClick(b.visible<QPushButton>(QString("fix-") + key), Qt::LeftButton);
+        b.fix(key);
         b.settle();
     }
     const auto& c = b.window.document().job().shape.copying;
@@ -117,7 +117,7 @@ TEST_CASE("files of every format are brought in by content, and what was mended 
     REQUIRE(b.home());
     b.settle();
     CHECK(b.window.document().findings().shape->repairs.size() == 1);
-    QTest::mouseClick(b.visible<QPushButton>("fix-repair"), Qt::LeftButton);
+    b.fix("repair");
     b.settle();
     CHECK(b.window.document().findings().shape->repairs.empty());
     CHECK_FALSE(b.window.document().job().shape.mend.turn);
@@ -130,7 +130,7 @@ TEST_CASE("one click puts the plane at the widest line, and its handle moves it 
     make_whole(b);
     b.window.show_stage(Stage::split);
     b.settle();
-    QTest::mouseClick(b.visible<QPushButton>("fix-locks"), Qt::LeftButton);
+    b.fix("locks");
     b.settle();
     const auto& doc = b.window.document();
     REQUIRE(doc.job().split.way == SplitWay::plane);

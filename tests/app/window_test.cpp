@@ -142,7 +142,7 @@ TEST_CASE("a school lays its stack afresh and a fix mends its call") {
     REQUIRE(document.wait_tried(120000));
     QTest::qWait(50);
     const double tips = document.findings().trial->tips.force;
-    QTest::mouseClick(b.visible<QPushButton>("fix-tips"), Qt::LeftButton);
+    b.fix("tips");
     b.settle();
     CHECK(document.job().back.feet.inset == 0);
     REQUIRE(document.wait_tried(120000));

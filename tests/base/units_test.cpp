@@ -1,6 +1,7 @@
 #include <catch2/catch.hpp>
 
 #include "core/base/error.hpp"
+#include "core/base/typed.hpp"
 #include "core/base/units.hpp"
 
 using namespace jig;
@@ -40,6 +41,97 @@ TEST_CASE("typed quantities are read with and without a unit") {
         CHECK_FALSE(read_quantity(Kind::length, bad).has_value());
     }
     CHECK_THROWS_AS(need_quantity("flange", Kind::length, "wide"), InputError);
+}
+
+TEST_CASE("numbers are read as makers of all lands type them, and what may mean two things asks") {
+    const auto mm = [](const char* text) { return read_typed(Kind::length, text).value.value_or(-99) * 1e3; };
+    for (const auto& [text, value] : std::vector<std::pair<const char*, double>>{{"12,5", 12.5},
+                                                                                 {"12.5", 12.5},
+                                                                                 {".5", 0.5},
+                                                                                 {"0,200", 0.2},
+                                                                                 {"1 200", 1200},
+                                                                                 {"1\u202f200 mm", 1200},
+                                                                                 {"1\u00a0200", 1200},
+                                                                                 {"1 200 000", 1200000},
+                                                                                 {"1 200,5", 1200.5},
+                                                                                 {"1,200.5", 1200.5},
+                                                                                 {"1.200,5", 1200.5},
+                                                                                 {"1,200,000", 1200000},
+                                                                                 {"1.200.000", 1200000},
+                                                                                 {"1.200", 1.2},
+                                                                                 {"12,50", 12.5},
+                                                                                 {"2e3", 2000},
+                                                                                 {"2E+3", 2000},
+                                                                                 {"5e-1", 0.5},
+                                                                                 {"+3", 3},
+                                                                                 {"\u22123", -3},
+                                                                                 {"- 3", -3},
+                                                                                 {"1 1/2 in", 38.1},
+                                                                                 {"1-1/2\"", 38.1},
+                                                                                 {"3/4\"", 19.05},
+                                                                                 {"\u00bd in", 12.7},
+                                                                                 {"1\u00bd in", 38.1},
+                                                                                 {"2 \u215d\u2033", 66.675},
+                                                                                 {"5' 6\"", 1676.4},
+                                                                                 {"5 ft 6 1/2 in", 1689.1},
+                                                                                 {"6'", 1828.8},
+                                                                                 {"40 thou", 1.016},
+                                                                                 {"40 MIL", 1.016},
+                                                                                 {"12 inches", 304.8},
+                                                                                 {"12 MM", 12},
+                                                                                 {"1.2 m", 1200},
+                                                                                 {"12cm", 120},
+                                                                                 {"1234,5", 1234.5},
+                                                                                 {"12345", 12345},
+                                                                                 {"1 200 1/2 in", 30492.7}}) {
+        INFO(text);
+        CHECK(mm(text) == Approx(value));
+    }
+    for (const char* text : {"1,200", "12,345 mm", "999,999"}) {
+        INFO(text);
+        const auto typed = read_typed(Kind::length, text);
+        CHECK_FALSE(typed.value);
+        CHECK_THAT(typed.question, Catch::Contains("or") && Catch::Contains("?"));
+        CHECK_THROWS_WITH(need_quantity("here", Kind::length, text), Catch::Contains(typed.question));
+    }
+    for (const char* text :
+         {"",    " ",     "mm",    "1 20", "12 12", "1,20,300", "1.2.3",     "1,2,3", "1..2",    "1e", "1/0",
+          "--3", "3 / 4", "1 1/0", "nan",  "inf",   "1e999",    "12 parsec", "5' 6'", "1,2.3,4", ",",  "."}) {
+        INFO(text);
+        const auto typed = read_typed(Kind::length, text);
+        CHECK_FALSE(typed.value);
+        CHECK(typed.question.empty());
+    }
+    CHECK(read_typed(Kind::mass, "30 lbs").value.value() == Approx(13.6077711));
+    CHECK(read_typed(Kind::areal_mass, "300 g/m^2").value.value() == Approx(0.3));
+    CHECK(read_typed(Kind::areal_mass, "6 oz/yd2").value.value() == Approx(0.2034345));
+    CHECK(read_typed(Kind::areal_mass, "6 oz/yd\u00b2").value.value() == Approx(0.2034345));
+    CHECK(read_typed(Kind::modulus, "7000 MPa").value.value() == Approx(7e9));
+    CHECK(read_typed(Kind::factor, "2e6").value.value() == Approx(2e6));
+    CHECK(read_typed(Kind::temperature, "60 C").value.value() == Approx(333.15));
+    CHECK(read_typed(Kind::temperature, "60 c").value.value() == Approx(333.15));
+    CHECK(read_typed(Kind::duration, "90 s").value.value() == Approx(90));
+    CHECK(read_typed(Kind::duration, "1,5 h").value.value() == Approx(5400));
+    CHECK(read_typed(Kind::pressure, "500 Pa").value.value() == Approx(500));
+    CHECK(read_typed(Kind::money, "$1,250.00", {UnitSystem::imperial, "$"}).value.value() == Approx(1250));
+}
+
+TEST_CASE("what is shown can be typed back, whatever its kind and size") {
+    for (int k = 0; k <= static_cast<int>(Kind::count); ++k) {
+        for (const auto system : {UnitSystem::metric, UnitSystem::imperial}) {
+            const Wording w{system, "\u00a4"};
+            const auto kind = static_cast<Kind>(k);
+            for (const double si :
+                 {0.0, 0.004, 0.73, 1.0, 7.0, 45.0, 333.15, 1275.0, 86400.0, 1234567.0, -12.0}) {
+                const auto text = show(kind, si, w);
+                INFO(k << " " << text);
+                const auto back = read_typed(kind, text, w);
+                REQUIRE(back.value);
+                // It comes back as the same figure on screen.
+                CHECK(show(kind, *back.value, w) == text);
+            }
+        }
+    }
 }
 
 TEST_CASE("every kind comes back from the text that its editor shows") {

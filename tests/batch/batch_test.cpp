@@ -1,40 +1,17 @@
 #include <catch2/catch.hpp>
-#include <fstream>
-#include <sstream>
 
-#include "batch/verbs.hpp"
 #include "core/science/mesh/measure.hpp"
 #include "core/science/mesh/mesh_file.hpp"
 #include "core/science/mesh/step.hpp"
 #include "core/science/mesh/stl.hpp"
-#include "tests/job/fixtures.hpp"
+#include "tests/batch/asking.hpp"
 #include "tests/shapes.hpp"
 
 using namespace jig;
 using fixtures::Folder;
 
-namespace {
-
-struct Answer {
-    int code;
-    std::string out, err;
-    [[nodiscard]] Json json() const { return Json::parse(out); }
-};
-
-Answer ask(const std::vector<std::string>& words) {
-    std::ostringstream out, err;
-    Progress quiet;
-    const int code = batch::run(words, out, err, quiet);
-    return {code, out.str(), err.str()};
-}
-
-std::string put(const Folder& folder, const std::string& name, const std::string& bytes) {
-    const auto path = folder / name;
-    std::ofstream(path, std::ios::binary) << bytes;
-    return path;
-}
-
-}  // namespace
+using asking::ask;
+using asking::put;
 
 TEST_CASE("laminate answers in SI with the contract's keys") {
     Folder folder;

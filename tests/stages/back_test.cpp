@@ -339,11 +339,12 @@ TEST_CASE("laying up goes corners first, in pots that can be used up, with overl
         std::find_if(order.begin(), order.end(), [](const auto& s) { return s.kind == Kind::filler; });
     REQUIRE(filler != order.end());
     CHECK(filler < first_ply);
-    double last = -1;
+    double last = -1, wetted = 0;
     int pots = 0;
     for (const auto& s : order) {
         pots += s.batches;
-        if (s.resin > 0) CHECK(s.batches * job.shell.batch >= s.resin - 1e-9);
+        wetted += s.resin;
+        CHECK(pots * job.shell.batch >= wetted - 1e-9);
         if (s.kind != Kind::ply) continue;
         CHECK(s.offset != last);
         last = s.offset;

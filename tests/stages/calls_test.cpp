@@ -6,7 +6,9 @@
 #include <functional>
 #include <set>
 
+#include "core/science/mesh/stl.hpp"
 #include "tests/job/fixtures.hpp"
+#include "tests/shapes.hpp"
 
 using namespace jig;
 using fixtures::call;
@@ -197,6 +199,90 @@ const std::vector<Rule>& rules() {
              j.log.entries = {{"2026-01-06", EntryKind::pull, 0, 0, ""},
                               {"2026-01-07", EntryKind::pull, 0, 0, ""}};
          }},
+        {"where_to_finish", Stage::brief, Severity::note, false, [](Job& j) { j.brief.grade = Grade::gloss; },
+         [](Job& j) { j.brief.grade = Grade::structural; }},
+        {"frees", Stage::split, Severity::note, false, [](Job& j) { j.split.mode = PullMode::best; },
+         [](Job& j) {
+             j.split.mode = PullMode::given;
+             j.split.pull = {1, 0, 0};
+         }},
+        {"between", Stage::edge, Severity::caution, true, [](Job& j) { j.split.between = 0.01; },
+         [](Job& j) {
+             j.split.together = Together::several;
+             j.split.parts = 2;
+             j.split.between = 0.1;
+         }},
+        {"hollow", Stage::edge, Severity::note, false,
+         [](Job& j) {
+             j.shape.tray.outline = {{-0.3, -0.2}, {0.3, -0.2}, {0.3, 0}, {0, 0}, {0, 0.2}, {-0.3, 0.2}};
+         }},
+        {"no_flange", Stage::edge, Severity::caution, false,
+         [](Job& j) {
+             j.split.mode = PullMode::given;
+             j.split.pull = {1, 0, 0};
+         }},
+        {"warm", Stage::release, Severity::caution, true, [](Job& j) { j.release.system = "paste wax"; },
+         [](Job& j) { j.brief.top_temperature = kelvin(65); }},
+        {"steps", Stage::plug, Severity::note, true, [](Job& j) { j.shape.tray.draft = 0.8; },
+         [](Job& j) {
+             j.plug.route = Route::slabs;
+             j.plug.board = "EPS foam 20, 50 mm";
+         }},
+        {"sheet_size", Stage::plug, Severity::note, false,
+         [](Job& j) {
+             for (auto& p : j.shape.tray.outline) p = {8 * p[0], 8 * p[1]};
+             j.shape.tray.facet = 0.15;
+         },
+         [](Job& j) {
+             for (auto& p : j.shape.tray.outline) p = {0.5 * p[0], 0.5 * p[1]};
+             j.plug.route = Route::slabs;
+         }},
+        {"unpinned", Stage::plug, Severity::note, false, [](Job& j) { j.plug.slabs.pin = 0.05; },
+         [](Job& j) {
+             j.plug.route = Route::slabs;
+             for (auto& p : j.shape.tray.outline) p = {0.4 * p[0], 0.4 * p[1]};
+             j.shape.tray.draft = 0.3;
+         }},
+        {"wall", Stage::plug, Severity::stop, true,
+         [](Job& j) {
+             j.plug.slabs.hollow = true;
+             j.plug.slabs.wall = 0.01;
+         },
+         [](Job& j) {
+             j.plug.route = Route::slabs;
+             j.plug.in_envelope = true;
+             j.plug.vacuum = 90000;
+         }},
+        {"undercut_block", Stage::plug, Severity::caution, false,
+         [](Job& j) {
+             j.split.mode = PullMode::given;
+             j.split.pull = {1, 0, 0};
+         },
+         [](Job& j) { j.plug.route = Route::block; }},
+        {"steep_step", Stage::shell, Severity::note, false,
+         [](Job& j) {
+             j.shell.layers.resize(1);
+             j.shell.layers.push_back(ply("glass cloth 105 plain"));
+             j.shell.layers.insert(j.shell.layers.end(), 6, ply("glass cloth 600 twill"));
+         }},
+        {"batches", Stage::part, Severity::caution, false,
+         [](Job& j) { j.part.resin = "epoxy, room temperature fast"; },
+         [](Job& j) {
+             for (auto& p : j.shape.tray.outline) p = {3 * p[0], 3 * p[1]};
+             j.shape.tray.facet = 0.1;
+         }},
+        {"dear_tool", Stage::run, Severity::note, false, [](Job& j) { j.brief.pulls = 1; },
+         [](Job& j) { j.brief.pulls = 500; }},
+        {"mass_off", Stage::log, Severity::note, false,
+         [](Job& j) {
+             for (auto& e : j.log.entries) e.mass = 50;
+         },
+         [](Job& j) {
+             j.log.entries = {{"2026-01-05", EntryKind::care, 0, 3, ""},
+                              {"2026-01-06", EntryKind::pull, 0, 0, ""},
+                              {"2026-01-07", EntryKind::pull, 0, 0, ""},
+                              {"2026-01-08", EntryKind::pull, 0, 0, ""}};
+         }},
     };
     return all;
 }
@@ -274,4 +360,71 @@ TEST_CASE("every figure has a name, a reason and a finite value in all demo jobs
             CHECK_FALSE(keys.empty());
         }
     }
+}
+
+TEST_CASE("a shape read in the wrong unit is told by its size, and read anew it is not") {
+    // A box of 600 × 400 × 120 in a file without a unit.
+    auto box = shapes::box({0, 0, 0}, {0.6, 0.4, 0.12});
+    Job job;
+    job.shape.kind = ShapeKind::mesh;
+    job.shape.file = "box.stl";
+    job.attachments.push_back({"box.stl", std::make_shared<const std::string>(write_stl_binary(box))});
+    job.shape.unit = FileUnit::mm;
+    CHECK(call(worked_out(job), "unit") == nullptr);
+    for (const auto unit : {FileUnit::m, FileUnit::in, FileUnit::cm}) {
+        job.shape.unit = unit;
+        const double longest = 600 * (unit == FileUnit::m ? 1 : unit == FileUnit::in ? 0.0254 : 0.01);
+        const auto f = worked_out(job);
+        INFO(file_word(unit));
+        CHECK((call(f, "unit") != nullptr) == (longest > 20));
+        if (longest <= 20) continue;
+        const auto* said = call(f, "unit");
+        REQUIRE(said != nullptr);
+        REQUIRE(said->fix);
+        CHECK(call(worked_out(patched(job, said->fix->patch)), "unit") == nullptr);
+    }
+    // The same in metres, read as millimetres, is a crumb.
+    for (auto& p : box.points) p *= 1e-3;
+    job.attachments.back().bytes = std::make_shared<const std::string>(write_stl_binary(box));
+    job.shape.unit = FileUnit::mm;
+    const auto crumb = worked_out(job);
+    REQUIRE(call(crumb, "unit") != nullptr);
+    REQUIRE(call(crumb, "unit")->fix);
+    CHECK(call(worked_out(patched(job, call(crumb, "unit")->fix->patch)), "unit") == nullptr);
+}
+
+TEST_CASE("a tight inside radius and a mend are told, the mend with a way back") {
+    // A shelf in a block: its inside edge is rounded by 3 mm in one body, by 12 mm in another.
+    const auto shelf = [](double radius) {
+        std::vector<std::pair<double, double>> profile{{0.3, 0}, {0.3, 0.05}};
+        for (int i = 0; i <= 12; ++i) {
+            const double a = i * kPi / 24;
+            profile.emplace_back(0.15 + radius - radius * std::sin(a), 0.05 + radius - radius * std::cos(a));
+        }
+        profile.emplace_back(0.15, 0.2);
+        return shapes::turned(profile, 96);
+    };
+    Job job;
+    job.shape.kind = ShapeKind::mesh;
+    job.shape.file = "shelf.stl";
+    const auto with = [&](TriangleMesh mesh) {
+        job.attachments = {{"shelf.stl", std::make_shared<const std::string>(write_stl_binary(mesh))}};
+        return worked_out(job);
+    };
+    const auto wide = with(shelf(0.012));
+    CHECK(call(wide, "inside_radius") == nullptr);
+    for (const auto& c : wide.calls) {
+        INFO(worded(c.headline));
+        CHECK(c.key != "repair");
+    }
+    CHECK(call(with(shelf(0.003)), "inside_radius") != nullptr);
+    // A face twice over is dropped, and may be left.
+    auto twice = shelf(0.012);
+    twice.triangles.push_back(twice.triangles.front());
+    const auto mended = with(twice);
+    const auto* said = call(mended, "repair");
+    REQUIRE(said != nullptr);
+    REQUIRE(said->fix);
+    const auto left = worked_out(patched(job, said->fix->patch));
+    CHECK(call(left, "repair") == nullptr);
 }

@@ -112,7 +112,7 @@ TEST_CASE("two parts in one mould double its faces and share its bag") {
     CHECK(measure(stood, two.split->stood->topology).area == Approx(2 * one.shape->measures.area));
     CHECK(stood.triangles.size() == 2 * one.shape->mesh.triangles.size());
     // One tape round both is shorter than two tapes; each part keeps its own trim line.
-    CHECK(two.edge->tape_length < 2 * one.edge->tape_length);
+    CHECK(two.edge->tape_land_length < 2 * one.edge->tape_land_length);
     CHECK(two.edge->rim_length == Approx(2 * one.edge->rim_length).epsilon(1e-6));
     CHECK(two.edge->area < 2 * one.edge->area + 0.05 * one.split->size.x());
     CHECK(two.plug->plans.front().slabs.stack.volume ==

@@ -126,9 +126,9 @@ TEST_CASE("the ledger of one job, added up by hand") {
     CHECK(hours_of(f, Ledger::each) == Approx(by_hand));
     // Its film and tape.
     const auto& film = need(shop().consumables, "bag film", "test");
-    const auto* line = bought(f, Ledger::each, Stage::part, "bag film");
+    const auto* line = bought(f, Ledger::each, Stage::bag, "bag film");
     REQUIRE(line != nullptr);
-    CHECK(line->amount == Approx((area + f.edge->area) * (1 + film.waste)));
+    CHECK(line->amount == Approx(f.bag->film.length * f.bag->film.width * (1 + film.waste)));
     CHECK(line->cost == Approx(line->amount * film.price));
     // Discs of all grits are one line.
     int discs = 0;
@@ -160,9 +160,9 @@ TEST_CASE("cloth is bought by lengths off its roll") {
 TEST_CASE("a squeeze mould buys no bag, and a mould in halves lays the second after the first") {
     auto job = fixtures::small_job();
     job.part.how = LayUp::bagged;
-    CHECK(bought(worked_out(job), Ledger::each, Stage::part, "bag film") != nullptr);
+    CHECK(bought(worked_out(job), Ledger::each, Stage::bag, "bag film") != nullptr);
     job.brief.process = Process::squeeze;
-    CHECK(bought(worked_out(job), Ledger::each, Stage::part, "bag film") == nullptr);
+    CHECK(bought(worked_out(job), Ledger::each, Stage::bag, "bag film") == nullptr);
     const auto whole = worked_out(fixtures::demo("cello-case-whole"));
     REQUIRE(whole.run);
     double first = 0, second = 0;
@@ -361,9 +361,9 @@ TEST_CASE("several parts of one pull share what the pull takes") {
     three.split.parts = 3;
     const auto a = worked_out(one), b = worked_out(three);
     REQUIRE(b.split->parts() == 3);
-    const auto hose = [](const Findings& f) { return bought(f, Ledger::each, Stage::part, "vacuum hose"); };
+    const auto hose = [](const Findings& f) { return bought(f, Ledger::each, Stage::bag, "vacuum hose"); };
     REQUIRE(hose(a) != nullptr);
     CHECK(hose(b)->amount == Approx(hose(a)->amount / 3));
-    CHECK(hours_at(b, Ledger::each, Stage::part, "setting up bag") ==
-          Approx(hours_at(a, Ledger::each, Stage::part, "setting up bag") / 3));
+    CHECK(hours_at(b, Ledger::each, Stage::bag, "setting up bag") ==
+          Approx(hours_at(a, Ledger::each, Stage::bag, "setting up bag") / 3));
 }

@@ -55,9 +55,9 @@ TEST_CASE("a closed ball is stopped in one piece and freed by the plane that its
     CHECK(e.bolts == static_cast<int>(std::ceil(bolted / halves.edge.bolt_pitch)));
     CHECK(e.count(Fitting::dowel) == 2);
     CHECK(e.rim_length == Approx(2 * kPi * 0.3).epsilon(0.01));
-    CHECK(e.tape_length == Approx(2 * 1.15 * 2 * kPi *
-                                  (0.3 + halves.edge.trim + halves.edge.channel + halves.edge.tape_land / 2))
-                               .epsilon(0.01));
+    CHECK(e.tape_land_length ==
+          Approx(2 * 2 * kPi * (0.3 + halves.edge.trim + halves.edge.channel + halves.edge.tape_land / 2))
+              .epsilon(0.01));
     // The run bonds a back to either half, with tabs of cloth on both sides of each rib.
     double bonding = 0;
     for (const auto& line : two.run->hours) bonding += line.what == "bonding ribs" ? line.hours : 0;

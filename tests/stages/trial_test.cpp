@@ -72,6 +72,34 @@ TEST_CASE("a strip on two hard-bonded ribs sags as the beam that all three make"
     CHECK(back::quick_sag(strip.inputs(), even, quiet).standing > 1.1 * sag.standing);
 }
 
+TEST_CASE("ribs of both ways have the grain of their board along them") {
+    FlatTool plate(0.8, 0.5);
+    plate.back.kind = BackKind::egg_crate;
+    plate.back.board = "birch plywood 12 mm";
+    plate.back.pitch = 0.25;
+    const auto& board = need(shop().boards, plate.back.board, "test");
+    REQUIRE(board.E_across);
+    const auto tool = back::build_tool(plate.inputs(), back::even_face(plate.face, 0.03, quiet), quiet);
+    std::array<int, 2> seen{};
+    for (std::size_t f = 0; f < tool.parts.size(); ++f) {
+        if (tool.parts[f] != back::ToolPart::rib) continue;
+        const auto& skin = tool.model.skins[tool.model.skin[f]];
+        const Point normal = tool.model.mesh.area_vector2(f).normalized();
+        // In the rib's own plane, level, and stiffer along than up.
+        CHECK(std::abs(skin.zero.dot(normal)) < 1e-6);
+        CHECK(std::abs(skin.zero.z()) < 1e-9);
+        CHECK(skin.laminate.A(0, 0) / skin.laminate.A(1, 1) == Approx(board.E / *board.E_across));
+        ++seen[std::abs(normal.x()) > 0.5 ? 0 : 1];
+    }
+    CHECK(seen[0] > 20);
+    CHECK(seen[1] > 20);
+    // A board without a grain is alike both ways, and a board's own shear stays its own.
+    auto even = board;
+    even.E_across.reset();
+    CHECK(plate_of(even).E1 == plate_of(even).E2);
+    CHECK(plate_of(board).G12 == *board.G);
+}
+
 TEST_CASE("a warmed strip with ribs of another material bows as a bimetal, unless they float") {
     FlatTool strip(1.0, 0.10);
     strip.back.kind = BackKind::egg_crate;

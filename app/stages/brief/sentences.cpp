@@ -37,7 +37,7 @@ std::vector<Sentence> brief_sentences(const Job&, const Shop&) {
              "×",
              quantity_word("/brief/oven_z", "oven height", Kind::length, 0.3, 3),
              ", a door of",
-             quantity_word("/brief/door_width", "door width", Kind::length, 0.5, 5, "0 for none to pass"),
+             or_none(quantity_word("/brief/door_width", "door width", Kind::length, 0.5, 5), "any width"),
              "×",
              quantity_word("/brief/door_height", "door height", Kind::length, 0.5, 5),
              "and a pump of",

@@ -6,7 +6,8 @@ std::vector<Sentence> run_sentences(const Job& job, const Shop& shop) {
     return {
         {"An hour costs",
          job.run.labour > 0
-             ? Piece(quantity_word("/run/labour", "labour", Kind::money, 0, 150, "0 for the shop's own rate"))
+             ? Piece(or_none(quantity_word("/run/labour", "labour", Kind::money, 0, 150),
+                             "the shop's own rate"))
              : Piece(choice_word("/run/labour", "labour",
                                  {{0.0, QString("the shop's %1").arg(QString::number(shop.rate("labour")))},
                                   {30.0, "30"},

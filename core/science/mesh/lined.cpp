@@ -19,21 +19,6 @@ Edge edge_of(std::uint32_t a, std::uint32_t b) {
     return std::minmax(a, b);
 }
 
-/// Edges that the outline of the surface runs along.
-std::set<Edge> outline_edges(const TriangleMesh& mesh, const std::vector<int>& patch) {
-    std::set<Edge> out;
-    const auto topology = topology_of(mesh);
-    for (std::size_t f = 0; f < mesh.triangles.size(); ++f) {
-        for (std::size_t k = 0; k < 3; ++k) {
-            const auto other = topology.across[f][k];
-            if (other == kNoFace || patch[other] != patch[f] ||
-                std::abs(fold_at(mesh, topology, f, static_cast<int>(k))) > 0.61)
-                out.insert(edge_of(mesh.triangles[f][k], mesh.triangles[f][(k + 1) % 3]));
-        }
-    }
-    return out;
-}
-
 class Liner {
   public:
     Liner(const TriangleMesh& mesh, const std::vector<int>& patch) {
@@ -176,6 +161,21 @@ class Liner {
 
 }  // namespace
 
+std::set<std::pair<std::uint32_t, std::uint32_t>> outline_edges(const TriangleMesh& mesh,
+                                                                const std::vector<int>& patch) {
+    std::set<Edge> out;
+    const auto topology = topology_of(mesh);
+    for (std::size_t f = 0; f < mesh.triangles.size(); ++f) {
+        for (std::size_t k = 0; k < 3; ++k) {
+            const auto other = topology.across[f][k];
+            if (other == kNoFace || patch[other] != patch[f] ||
+                std::abs(fold_at(mesh, topology, f, static_cast<int>(k))) > 0.61)
+                out.insert(edge_of(mesh.triangles[f][k], mesh.triangles[f][(k + 1) % 3]));
+        }
+    }
+    return out;
+}
+
 Lined lined_up(const TriangleMesh& mesh, const std::vector<int>& patch, const std::array<PlaneSet, 2>& sets,
                double reach) {
     Liner liner(mesh, patch);
@@ -191,6 +191,32 @@ bool is_sliver(const TriangleMesh& mesh, std::size_t face, double least) {
     for (int k = 0; k < 3; ++k)
         longest = std::max(longest, (mesh.corner(face, (k + 1) % 3) - mesh.corner(face, k)).squaredNorm());
     return !(mesh.area_vector2(face).norm() > least * longest);
+}
+
+void drop_unused_points(Lined& lined) {
+    auto& mesh = lined.mesh;
+    constexpr auto kUnused = static_cast<std::uint32_t>(-1);
+    std::vector<std::uint32_t> number(mesh.points.size(), kUnused);
+    for (const auto& t : mesh.triangles) {
+        for (const auto i : t) number[i] = 0;
+    }
+    std::uint32_t kept = 0;
+    for (std::uint32_t i = 0; i < number.size(); ++i) {
+        if (number[i] == kUnused) continue;
+        number[i] = kept;
+        mesh.points[kept] = mesh.points[i];
+        for (auto& on : lined.on) {
+            if (!on.empty()) on[kept] = on[i];
+        }
+        ++kept;
+    }
+    mesh.points.resize(kept);
+    for (auto& on : lined.on) {
+        if (!on.empty()) on.resize(kept);
+    }
+    for (auto& t : mesh.triangles) {
+        for (auto& i : t) i = number[i];
+    }
 }
 
 void drop_slivers(Lined& lined, double least) {
@@ -218,11 +244,13 @@ void drop_slivers(Lined& lined, double least) {
     }
     std::map<std::uint32_t, std::size_t> size;
     for (const auto& t : mesh.triangles) ++size[find(t[0])];
-    if (size.size() < 2) return;
-    const auto largest = std::max_element(size.begin(), size.end(), [](const auto& a, const auto& b) {
-                             return a.second < b.second;
-                         })->first;
-    keep([&](std::size_t f) { return find(mesh.triangles[f][0]) == largest; });
+    if (size.size() > 1) {
+        const auto largest = std::max_element(size.begin(), size.end(), [](const auto& a, const auto& b) {
+                                 return a.second < b.second;
+                             })->first;
+        keep([&](std::size_t f) { return find(mesh.triangles[f][0]) == largest; });
+    }
+    drop_unused_points(lined);
 }
 
 std::vector<std::vector<std::uint32_t>> chains_on(const Lined& lined, int set, int plane,

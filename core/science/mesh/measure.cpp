@@ -143,6 +143,23 @@ void find_inside_radius(const TriangleMesh& mesh, const Bends& bends, Measures& 
     }
 }
 
+double turning_volume(const TriangleMesh& mesh) {
+    const auto box = bounds_of(mesh);
+    const Point middle = (box.low + box.high) / 2;
+    double sum = 0;
+    for (const auto& t : mesh.triangles)
+        sum +=
+            (mesh.points[t[0]] - middle).dot((mesh.points[t[1]] - middle).cross(mesh.points[t[2]] - middle));
+    return sum;
+}
+
+bool take_true_radius(const TrueRadii& radii, bool turned, double scale, Measures& out) {
+    const auto& known = turned ? radii.round : radii.hollow;
+    if (!known || !out.smallest_inside_radius || *out.smallest_inside_radius <= 0) return false;
+    out.smallest_inside_radius = *known * scale;
+    return true;
+}
+
 TightCorners tight_corners(const TriangleMesh& mesh, const Topology& topology, const Bends& bends,
                            double radius, bool hollow) {
     TightCorners out;

@@ -38,6 +38,17 @@ Bends bends(const TriangleMesh& mesh, const Topology& topology);
 /// Fills the smallest inside radius of `out`, and where it is.
 void find_inside_radius(const TriangleMesh& mesh, const Bends& bends, Measures& out);
 
+/// The least radii of a file's true faces, m, at the corners of their facets; none where no face is hollow,
+/// or none is round.
+struct TrueRadii {
+    std::optional<double> hollow, round;
+};
+/// Six times the signed volume under a mesh about the middle of its box, m³: its sign tells its outside.
+double turning_volume(const TriangleMesh& mesh);
+/// Takes the radius of the file's own faces for that read off the mesh, unless a sharp corner is tighter
+/// still; `turned` where the mesh is seen from the faces' other side. True where it was taken.
+bool take_true_radius(const TrueRadii& radii, bool turned, double scale, Measures& out);
+
 /// Corners tighter than a radius: where cloth bridges.
 struct TightCorners {
     double length = 0;        ///< m along them

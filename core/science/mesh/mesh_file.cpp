@@ -44,7 +44,7 @@ std::optional<MeshFormat> format_of(std::string_view bytes) {
 }
 
 TriangleMesh read_mesh(std::string_view bytes, const std::string& where, const ReadRules& rules,
-                       Progress& progress) {
+                       Progress& progress, TrueRadii* radii) {
     progress.check();
     switch (format_of(bytes).value_or(MeshFormat::stl)) {
         case MeshFormat::obj:
@@ -52,7 +52,7 @@ TriangleMesh read_mesh(std::string_view bytes, const std::string& where, const R
         case MeshFormat::ply:
             return read_ply(bytes, where, rules.unit, progress);
         case MeshFormat::step:
-            return read_step(bytes, where, rules.chord, progress);
+            return read_step(bytes, where, rules.chord, progress, radii);
         case MeshFormat::stl:
             break;
     }

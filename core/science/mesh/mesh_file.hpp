@@ -10,6 +10,8 @@
 
 namespace jig {
 
+struct TrueRadii;
+
 enum class MeshFormat { stl, obj, ply, step };
 
 /// What the bytes are, by their content; nothing where they are none of these.
@@ -21,9 +23,10 @@ struct ReadRules {
 };
 
 /// Reads the bytes; polygons become triangles. Throws InputError naming `where` for files that are none of
-/// these, cut short, or name points that are not there; Cancelled.
+/// these, cut short, or name points that are not there; Cancelled. `radii` is left as it was where the file
+/// has facets only.
 TriangleMesh read_mesh(std::string_view bytes, const std::string& where, const ReadRules& rules,
-                       Progress& progress);
+                       Progress& progress, TrueRadii* radii = nullptr);
 
 /// STL (binary), OBJ or PLY (binary) by the ending of `path`; throws InputError for others.
 std::string write_mesh(const TriangleMesh& mesh, const std::string& path);

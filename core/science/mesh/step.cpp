@@ -71,7 +71,8 @@ std::string lines_of(const std::vector<std::vector<Point>>& all) {
 
 }  // namespace
 
-TriangleMesh read_step(std::string_view bytes, const std::string& where, double chord, Progress& progress) {
+TriangleMesh read_step(std::string_view bytes, const std::string& where, double chord, Progress& progress,
+                       TrueRadii* radii) {
     const Scratch file;
     {
         std::ofstream out(file.path, std::ios::binary);
@@ -97,11 +98,17 @@ TriangleMesh read_step(std::string_view bytes, const std::string& where, double 
     if (end.code == 0 && end.out.size() >= sizeof counts) {
         std::memcpy(counts.data(), end.out.data(), sizeof counts);
         const auto points = counts[0] * sizeof(Point), triangles = counts[1] * sizeof(Triangle);
-        if (end.out.size() == sizeof counts + points + triangles) {
+        std::array<double, 2> least{};
+        if (end.out.size() == sizeof counts + points + triangles + sizeof least) {
             mesh.points.resize(counts[0]);
             mesh.triangles.resize(counts[1]);
             std::memcpy(static_cast<void*>(mesh.points.data()), end.out.data() + sizeof counts, points);
             std::memcpy(mesh.triangles.data(), end.out.data() + sizeof counts + points, triangles);
+            std::memcpy(least.data(), end.out.data() + sizeof counts + points + triangles, sizeof least);
+            if (radii != nullptr) {
+                if (least[0] > 0) radii->hollow = least[0];
+                if (least[1] > 0) radii->round = least[1];
+            }
         }
     }
     for (const auto& p : mesh.points) {

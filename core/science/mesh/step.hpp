@@ -6,14 +6,15 @@
 #include <vector>
 
 #include "core/base/progress.hpp"
-#include "core/science/mesh/triangle_mesh.hpp"
+#include "core/science/mesh/measure.hpp"
 
 namespace jig {
 
 /// Facets that stray from the true faces by `chord` m at most and turn by 20° at most. STEP carries its own
 /// unit. Throws InputError naming `where` for broken files, for files that hold no face and for such that
 /// take longer than 8 s and their size at 100 kB/s; Cancelled at any time.
-TriangleMesh read_step(std::string_view bytes, const std::string& where, double chord, Progress& progress);
+TriangleMesh read_step(std::string_view bytes, const std::string& where, double chord, Progress& progress,
+                       TrueRadii* radii = nullptr);
 
 /// The exact turned surface of a profile (radius, height; m) about z as STEP, one face a span.
 std::string write_step_turned(const std::vector<Point2>& profile);

@@ -85,6 +85,7 @@ Crate crate_of(const Choices& c, const edge::ToolFace& face, double clear, doubl
         std::vector<Loops> taken(out.ribs.size());
         const double half = (board + c.clearance) / 2;
         for (std::size_t a = 0; a < number[0].size(); ++a) {
+            progress.check();
             for (std::size_t b = 0; b < number[1].size(); ++b) {
                 const auto i = number[0][a], k = number[1][b];
                 if (i == kNone || k == kNone) continue;

@@ -1,5 +1,7 @@
 #include "core/stages/back/layout.hpp"
 
+#include <fmt/format.h>
+
 #include <algorithm>
 #include <cmath>
 #include <limits>
@@ -11,13 +13,19 @@ namespace {
 
 /// How far ribs end inside the flange's outside, m.
 constexpr double kInset = 0.012;
+/// One way; more would be a shape in a wrong unit.
+constexpr double kMostRibs = 300;
 
 PlaneSet set_of(const Point& normal, double low, double high, double pitch, bool wanted) {
     PlaneSet out{normal, {}};
     if (!wanted) return out;
     low += kInset;
     high -= kInset;
-    const int count = std::max(2, static_cast<int>(std::ceil((high - low) / pitch - 1e-9)) + 1);
+    const double ribs = std::ceil((high - low) / pitch - 1e-9) + 1;
+    if (!(ribs <= kMostRibs))
+        throw InputError("back", fmt::format("{:.0f} ribs one way", ribs),
+                         "set them further apart, or look in Shape whether the file's unit is right");
+    const int count = std::max(2, static_cast<int>(ribs));
     for (int i = 0; i < count; ++i) out.at.push_back(low + (high - low) * i / (count - 1));
     return out;
 }

@@ -13,7 +13,7 @@ namespace jig::back {
 bool length_is_u(const edge::ToolFace& face);
 
 /// Planes of ribs: first those with normal u, then those with normal v. Which of them cross the length
-/// follows from the tool's longer side.
+/// follows from the tool's longer side. Throws InputError for more ribs than a tool has.
 std::array<PlaneSet, 2> rib_planes(const Choices& choices, const edge::ToolFace& face);
 
 /// m along which ribs lie on the shell; 0 without ribs.

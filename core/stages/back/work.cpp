@@ -28,7 +28,7 @@ Work work(const Choices& c, const Findings& back, double pieces, const shell::Ch
         case BackKind::foam_blocks:
             boards(c.foam.board);
             buy_stack(out, once, Stage::back, back.sandwich, shell.resin, pieces * back.sandwich_area, {}, 1,
-                      waste, 0, shop);
+                      waste, shop);
             making.push_back(at_rate(shop, "laying ply", c.foam.plies * pieces * back.sandwich_area));
             break;
         case BackKind::tubes:
@@ -43,7 +43,7 @@ Work work(const Choices& c, const Findings& back, double pieces, const shell::Ch
                      {at_rate(shop, "welding a frame", 2.0 * pieces * back.legs)});
             break;
         case BackKind::sandwich: {
-            buy_stack(out, once, Stage::back, back.sandwich, shell.resin, back.sandwich_area, {}, 1, waste, 0,
+            buy_stack(out, once, Stage::back, back.sandwich, shell.resin, back.sandwich_area, {}, 1, waste,
                       shop);
             auto& step = out.step(When::back, Stage::back, "core and inner skin",
                                   {at_rate(shop, "laying ply", c.sandwich.plies * back.sandwich_area),
@@ -69,7 +69,7 @@ Work work(const Choices& c, const Findings& back, double pieces, const shell::Ch
         const std::vector<Layer> tab(static_cast<std::size_t>(c.joint.plies),
                                      {LayerKind::ply, c.joint.cloth, 0, 0});
         buy_stack(out, once, Stage::back, sum_stack(tab, shell.resin, LayUp::hand, shop, "back tab"),
-                  shell.resin, area, {}, 1, waste, 0, shop);
+                  shell.resin, area, {}, 1, waste, shop);
         bonding.push_back(at_rate(shop, "laying ply", c.joint.plies * area));
     }
     out.step(When::back, Stage::back, "bond the back to the shell", std::move(bonding)).wait = 16 * 3600;

@@ -51,9 +51,10 @@ Calls width_calls(const Choices& c, const Findings& f, const brief::Choices& bri
             "Each part is made " + quantity(Kind::length, c.trim) + " past its trim line.",
             Fix{"Move them apart", patch_of("split", "between", 2 * c.trim + 0.01)});
     }
-    if (f.hollow > 0 && f.hollow < c.trim + c.channel + c.tape_land) {
+    if (f.hollow && *f.hollow < c.trim + c.channel + c.tape_land) {
         add(Severity::note, "hollow",
-            "The rim has a hollow turn of " + quantity(Kind::length, f.hollow) +
+            "The rim has a hollow turn of " +
+                (*f.hollow > 0 ? quantity(Kind::length, *f.hollow) : std::string("no radius at all")) +
                 ", tighter than the tape's way",
             "Tape and channel cut across it; look at the stand, and leave the turn more room where it "
             "matters.");

@@ -14,9 +14,12 @@ constexpr double kSlotWidth = 0.03, kFeedWidth = 0.04;  ///< m, typical
 /// One air port serves so much flat, m²; flats lean less than this, and lie within this share of the depth.
 constexpr double kPerPort = 0.35, kFlat = 0.94, kDeep = 0.15;
 
-/// The tightest hollow turn of an outline: half the circle that fits into it from outside.
-double tightest_hollow(const Loops& loops) {
-    double least = 0;
+/// A turn of more than this at one point is a corner, not a facet of an arc.
+constexpr double kCorner = 0.5;
+
+/// Radius of the tightest hollow turn; 0 for a sharp one, none where every turn is outwards.
+std::optional<double> tightest_hollow(const Loops& loops) {
+    std::optional<double> least;
     for (const auto& loop : loops) {
         const auto n = loop.size();
         for (std::size_t i = 0; i < n; ++i) {
@@ -24,8 +27,9 @@ double tightest_hollow(const Loops& loops) {
             const Point2 p = b - a, q = c - b;
             const double turn = std::atan2(p.x() * q.y() - p.y() * q.x(), p.dot(q));
             if (turn > -0.02) continue;
-            const double radius = 0.5 * (p.norm() + q.norm()) / -turn;
-            if (least == 0 || radius < least) least = radius;
+            // Where an arc meets a straight side the arc's own facet is the shorter.
+            const double radius = -turn > kCorner ? 0 : std::min(p.norm(), q.norm()) / -turn;
+            if (!least || radius < *least) least = radius;
         }
     }
     return least;
@@ -170,7 +174,7 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
         out.tape_land_area +=
             net_area(offset(rims[i], land + c.tape_land, round)) - net_area(offset(rims[i], land, round));
         for (const auto& loop : offset(rims[i], land + c.tape_land / 2, round))
-            out.tape_length += 1.15 * perimeter(loop);
+            out.tape_land_length += perimeter(loop);
     }
     // Along a seam two pieces meet, and the part is trimmed once.
     out.rim_length = std::max(0.0, out.rim_length - split.set.seam_length);
@@ -209,52 +213,7 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
                                 ? c.squeeze * split.map.projected * split.parts() / out.rim_length
                                 : 0;
     if (out.bolts > 0 && plate > 0) out.joint = joint_of(c, plate, c.tape_land + c.grip, squeezed);
-    out.figures = {
-        {"width", "flange width", Kind::length, out.width,
-         fmt::format("trim {} + channel {} + tape land {} + grip {}", quantity(Kind::length, c.trim),
-                     quantity(Kind::length, c.channel), quantity(Kind::length, c.tape_land),
-                     quantity(Kind::length, c.grip))},
-        {"area", "flange area", Kind::area, out.area,
-         piece != nullptr
-             ? fmt::format("rim of each of {} pieces grown by the width, less the rim, along its own pull",
-                           rims.size())
-         : split.parts() > 1 ? std::string("outline of all parts grown by the width, less their rims")
-                             : std::string("rim grown by the width, less the rim, seen along the pull")},
-        {"rim", "length of the rim", Kind::length, out.rim_length,
-         piece != nullptr    ? std::string("seams and mouths that the part is trimmed along, each once")
-         : split.parts() > 1 ? fmt::format("of {} parts, seen along the pull", split.parts())
-                             : std::string("seen along the pull")},
-        {"tape", "sealant tape", Kind::length, out.tape_length,
-         std::string("middle of the tape land + 15 % for pleats") + (piece != nullptr ? ", all pieces" : "")},
-        {"tape_land_area", "to mask against release", Kind::area, out.tape_land_area,
-         std::string("tape land all round") + (piece != nullptr ? ", all pieces" : "")},
-        {"bolts", "bolts", Kind::count, static_cast<double>(out.bolts),
-         out.bolts > 0 ? fmt::format("{} round the rim and {} along other seams, at most ",
-                                     out.count(Fitting::bolt), elsewhere) +
-                             quantity(Kind::length, c.bolt_pitch) + " apart"
-                       : std::string("a one-piece tool that is bagged needs none")},
-        {"wedges", "wedge slots", Kind::count, static_cast<double>(out.count(Fitting::wedge)),
-         "one about every " + quantity(Kind::length, c.wedge_pitch) + " of the fitting line"},
-        {"jacks", "jacking screws", Kind::count, static_cast<double>(out.count(Fitting::jack)),
-         "four where the draw is deeper than 150 mm; this one is " + quantity(Kind::length, depth)},
-        {"ports", "air ports", Kind::count, static_cast<double>(ports.size()),
-         quantity(Kind::area, out.deep_flat) +
-             " of flat near the deepest place, a port for each 0.35 m²; without air it holds with up to one "
-             "atmosphere"}};
-    if (out.joint.load > 0) {
-        out.figures.push_back(
-            {"gap", "joint opens between bolts", Kind::thickness, out.joint.gap,
-             fmt::format(
-                 "built-in beam of {:.0f} N·m² on the seal, pushed apart by {:.0f} N/m over the pitch "
-                 "(Hetényi)",
-                 out.joint.bending, out.joint.load)});
-        out.figures.push_back(
-            {"pitch_for_gap", "bolt pitch for " + quantity(Kind::thickness, c.seal.gap), Kind::length,
-             out.joint.pitch_for_gap,
-             "the widest pitch at which the joint stays that close; 0 where any within 2 m does"});
-        out.figures.push_back({"per_bolt", "pull on each bolt", Kind::force, out.joint.per_bolt,
-                               fmt::format("{:.0f} N/m of joint × pitch", out.joint.load)});
-    }
+    add_figures(c, split, depth, elsewhere, out);
     return out;
 }
 

@@ -22,21 +22,22 @@ struct Fit {
 
 struct Findings {
     std::vector<Figure> figures;
-    double width = 0, area = 0, rim_length = 0, tape_length = 0;
-    double tape_land_area = 0;  ///< m² that must stay free of release
-    int bolts = 0;              ///< all round and along the seams
-    Loops rims;                 ///< of the parts, or of the chosen piece: seen along its pull
-    Loops outer;                ///< outside of the flange in the same frame, before any cut-out
-    Loops outline;              ///< the same with its cut-outs and slots
-    Shared<ToolFace> tool;      ///< face and flange; none where the rim allows no flange
-    std::string no_tool;        ///< and why
-    Loops tape_inner;           ///< where the tape land starts
-    Loop fitting_line;          ///< that fittings stand on: the middle of the grip
+    double width = 0, area = 0, rim_length = 0;
+    double tape_land_length = 0;  ///< m along its middle
+    double tape_land_area = 0;    ///< m² that must stay free of release
+    int bolts = 0;                ///< all round and along the seams
+    Loops rims;                   ///< of the parts, or of the chosen piece: seen along its pull
+    Loops outer;                  ///< outside of the flange in the same frame, before any cut-out
+    Loops outline;                ///< the same with its cut-outs and slots
+    Shared<ToolFace> tool;        ///< face and flange; none where the rim allows no flange
+    std::string no_tool;          ///< and why
+    Loops tape_inner;             ///< where the tape land starts
+    Loop fitting_line;            ///< that fittings stand on: the middle of the grip
     std::vector<Fit> fits;
-    Joint joint;               ///< of a bolted mould; zero elsewhere
-    double hollow = 0;         ///< m, the tightest hollow turn of the rim; 0 where it has none
-    double clear_between = 0;  ///< m between the rims of two parts that lie together; 0 for one part
-    double deep_flat = 0;      ///< m² of flat face near the deepest place, where a pull makes suction
+    Joint joint;                   ///< of a bolted mould; zero elsewhere
+    std::optional<double> hollow;  ///< m, radius of the rim's tightest hollow turn; 0 for a sharp one
+    double clear_between = 0;      ///< m between the rims of two parts that lie together; 0 for one part
+    double deep_flat = 0;          ///< m² of flat face near the deepest place, where a pull makes suction
     [[nodiscard]] int count(Fitting kind) const {
         int n = 0;
         for (const auto& f : fits) n += f.kind == kind;
@@ -50,6 +51,11 @@ Findings evaluate(const Choices& choices, const shape::Findings& shape, const sp
                   const brief::Making& brief, double plate, const Library& shop);
 Calls calls(const Choices& choices, const Findings& findings, const brief::Choices& brief,
             const Library& shop);
+
+/// The figures of findings that are complete but for them: `depth` of the draw, m, and bolts `elsewhere` than
+/// round the chosen rim.
+void add_figures(const Choices& choices, const split::Findings& split, double depth, int elsewhere,
+                 Findings& out);
 
 /// Fittings as the rules lay them out.
 std::vector<Placed> by_rule(const Choices& choices, const Findings& findings, const brief::Making& brief,

@@ -14,6 +14,12 @@ namespace {
 
 /// Edge of the flange's triangles, m.
 constexpr double kSpacing = 0.03;
+/// Over a very large box the triangles are larger, so that a file in a wrong unit does not stall the shop.
+double spacing_for(const Loops& outer) {
+    constexpr double kMostPlaces = 2e5;
+    const Point2 size = high_corner(outer) - low_corner(outer);
+    return std::max(kSpacing, std::sqrt(size.prod() / kMostPlaces));
+}
 
 /// Rims that lie in no other: a hole within the face is blanked, it gets no flange.
 std::vector<std::vector<std::uint32_t>> outer_rims(const TriangleMesh& face, const Frame& frame) {
@@ -135,7 +141,7 @@ ToolFace tool_face(const shape::Findings& shape, const split::Findings& split, c
         const auto face = some_faces(whole, keep);
         out.frame = split.frame;
         out.rim = split.joined;
-        out.rimmed = rimmed(face, out.frame, outer, c.lie, split.foot, c.trim, kSpacing);
+        out.rimmed = rimmed(face, out.frame, outer, c.lie, split.foot, c.trim, spacing_for(outer));
     } else {
         const auto& piece = split.set.pieces[chosen_piece(c, split)];
         out.frame = frame_across(piece.direction.normalized());
@@ -145,7 +151,7 @@ ToolFace tool_face(const shape::Findings& shape, const split::Findings& split, c
         rules.turn = rules.close = false;
         const auto face = repaired(piece.mesh, quiet, rules).mesh;
         out.rim = rim_of(piece);
-        out.rimmed = rimmed(face, out.frame, outer, FlangeLie::following, 0, c.trim, kSpacing);
+        out.rimmed = rimmed(face, out.frame, outer, FlangeLie::following, 0, c.trim, spacing_for(outer));
     }
     const auto& f = out.frame;
     out.low = Point::Constant(1e30);

@@ -55,16 +55,13 @@ Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief, in
             "Either the cloth brings the resin, or it is wetted here: fibre share, mixing and cure follow.",
             fix);
     }
-    double seconds = 0;
+    double seconds = f.laying;
     for (const auto& layer : c.layers) {
         if (layer.kind == LayerKind::core && c.how == LayUp::infused &&
             need(shop.cores, layer.material, "part").open_cells)
             add(Severity::stop, "flooded", layer.material + " in an infusion",
                 "Its open cells fill with resin: closed foam or balsa is infused, honeycomb is not.",
                 Fix{"Lay it by hand under a bag", patch_of("part", "how", "bagged")});
-        if (layer.kind == LayerKind::ply || layer.kind == LayerKind::core)
-            seconds += shop.rate(layer.kind == LayerKind::core ? "laying core" : "laying ply") * 3600 *
-                       f.area * parts / std::max(1, brief.people);
     }
     if (c.how == LayUp::bagged)
         seconds += (shop.rate("bagging") * f.area * parts + shop.rate("setting up bag")) * 3600 /
@@ -89,13 +86,11 @@ Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief, in
         add(Severity::note, "asymmetric", "The part's stack differs on its two sides",
             "It will curl a little when it cools; mirrored skins stay flat.");
     }
-    if (f.resin.gel_time > 0 && f.resin_mix > 2 && f.resin.pot_life < 1800) {
-        const int batches = static_cast<int>(std::ceil(f.resin_mix / 1.0));
+    if (f.pots > 1 && parts * f.resin_mix > 2 && f.resin.pot_life < 1800)
         add(Severity::caution, "batches",
-            fmt::format("Mix {} in {} batches: pot life is {}", quantity(Kind::mass, f.resin_mix), batches,
-                        quantity(Kind::duration, f.resin.pot_life)),
+            fmt::format("Mix {} in {} pots: pot life is {}", quantity(Kind::mass, parts * f.resin_mix),
+                        f.pots, quantity(Kind::duration, f.resin.pot_life)),
             "A large pot of fast resin heats itself, smokes and can burn.");
-    }
     if (f.corners.length > 0.02) {
         add(Severity::note, "bridges",
             quantity(Kind::length, f.corners.length) + " of the mould's corners are tighter than " +

@@ -4,6 +4,7 @@
 
 #include "core/science/laminate/plate.hpp"
 #include "core/stages/part/findings.hpp"
+#include "core/stages/pots.hpp"
 
 namespace jig::part {
 
@@ -50,16 +51,38 @@ void add_joint(const Choices& c, const split::Findings& split, Findings& out) {
         fmt::format("lap × gap × length × {:.0f} kg/m³, squeeze-out counted", c.joint.density));
 }
 
+/// Time and pots of one pull of `parts` parts, layer by layer.
+void lay(const Choices& c, int parts, const brief::Crew& brief, const Library& shop, Findings& out) {
+    const double area = out.area * parts, hands = std::max(1, brief.people);
+    const bool wetted = c.how == LayUp::hand || c.how == LayUp::bagged;
+    Pots pots(out.resin, kPotOfLife);
+    // What is over in cloth and pots is mixed with what is laid.
+    const double over = out.stack.mixed > 0 ? out.resin_mix / (out.stack.mixed * out.area) : 1;
+    for (const auto& l : out.stack.laid) {
+        const bool core = l.layer.kind == LayerKind::core;
+        const double seconds = core || l.layer.kind == LayerKind::ply
+                                   ? shop.rate(core ? "laying core" : "laying ply") * 3600 * area / hands
+                                   : 0;
+        out.laying += seconds;
+        if (wetted && l.resin > 0)
+            pots.lay(l.resin * area * over, seconds);
+        else
+            pots.wait(seconds);
+    }
+    out.pots = pots.count();
+}
+
 }  // namespace
 
 Findings evaluate(const Choices& c, const shape::Findings& shape, const split::Findings& split,
-                  const Library& shop) {
+                  const brief::Crew& brief, const Library& shop) {
     Findings out;
     out.resin = need(shop.resins, c.resin, "part resin");
     out.stack = sum_stack(c.layers, out.resin, c.how, shop, "part");
     out.area = split.moulded_area;
     out.mass = out.stack.areal_mass() * out.area;
     out.resin_mix = out.stack.mixed > 0 ? out.stack.mixed * out.area * (1 + c.waste / 2) + c.pot_loss : 0;
+    lay(c, split.parts(), brief, shop, out);
     // The same plies without core, thickened all alike until they weigh as much.
     std::vector<StackPly> solid;
     double core = 0, solid_mass = 0;
@@ -108,6 +131,12 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
              ? fmt::format("{} × area, half the cloth's waste, and {} left in pots and lines",
                            quantity(Kind::areal_mass, out.stack.mixed), quantity(Kind::mass, c.pot_loss))
              : std::string("none: a prepreg brings its resin in the cloth")},
+        {"pots", "pots of it for one pull", Kind::count, static_cast<double>(out.pots),
+         c.how == LayUp::hand || c.how == LayUp::bagged
+             ? fmt::format("each at most {} and laid within {:.0f} % of its pot life of {}, from ply to ply",
+                           quantity(Kind::mass, kPotOfLife), 100 * kUsedOfLife,
+                           quantity(Kind::duration, out.resin.pot_life))
+             : std::string("none: nothing is wetted by hand")},
         {"hardener", "of that, hardener", Kind::mass,
          out.resin_mix * out.resin.mix_ratio / (100 + out.resin.mix_ratio),
          fmt::format("{:g} parts to 100 by mass", out.resin.mix_ratio)}};

@@ -14,6 +14,8 @@ struct Findings {
     double area = 0;             ///< m² of part
     double mass = 0;             ///< kg, trimmed
     double resin_mix = 0;        ///< kg to mix for each part
+    int pots = 0;                ///< of resin for one pull; 0 where nothing is wetted by hand
+    double laying = 0;           ///< s that plies and cores of one pull take all hands
     double stiffer = 1;          ///< times as stiff over the span as a solid laminate of the same mass
     double wet = 0;              ///< m of plies and filled mats that are wet at once
     double bridging_radius = 0;  ///< m
@@ -24,7 +26,7 @@ struct Findings {
 };
 
 Findings evaluate(const Choices& choices, const shape::Findings& shape, const split::Findings& split,
-                  const Library& shop);
+                  const brief::Crew& brief, const Library& shop);
 /// `parts` come out of the tool at once. Throws InputError for materials that the library has not.
 Calls calls(const Choices& choices, const Findings& findings, const brief::Choices& brief, int parts,
             const Library& shop);

@@ -6,8 +6,8 @@
 namespace jig::part {
 
 Work work(const Choices& c, const Findings& part, const edge::Findings& edge, const split::Findings& split,
-          const brief::Of<brief::Wanted, brief::Crew, brief::Making>& brief,
-          const Lists<Reinforcement, SurfaceCoat, Core, Consumable, Rate>& shop) {
+          const brief::Of<brief::Wanted, brief::Crew>& brief,
+          const Lists<Reinforcement, SurfaceCoat, Core, Consumable, Rate>& shop, Work closing) {
     Work out;
     const auto each = Ledger::each;
     const double parts = split.parts(), area = parts * part.area;
@@ -15,23 +15,7 @@ Work work(const Choices& c, const Findings& part, const edge::Findings& edge, co
         parts > 1 && split.section_width > 0 ? part.area / split.section_width : split.size.maxCoeff();
     buy_stack(out, each, Stage::part, part.stack, part.resin, part.area,
               extent_of(part.area, longest, split.one_piece() ? split.section_width : 0), parts, c.waste,
-              c.pot_loss, shop);
-    const bool bagged = c.how != LayUp::hand && brief.process != Process::squeeze;
-    if (bagged) {
-        const double film = area + edge.area;
-        out.consumable(each, Stage::part, "peel ply", Kind::area, area, shop);
-        out.consumable(each, Stage::part, "bag film", Kind::area, film, shop);
-        out.consumable(each, Stage::part, c.how == LayUp::infused ? "flow medium" : "breather", Kind::area,
-                       area, shop);
-        out.consumable(each, Stage::part, "sealant tape", Kind::length, edge.tape_length, shop);
-        // Hoses are clogged or cut with every pull: two metres to the pump, typical.
-        constexpr double kHose = 2;
-        out.consumable(each, Stage::part, "vacuum hose", Kind::length, kHose, shop);
-        if (c.how == LayUp::infused)
-            out.consumable(each, Stage::part, "spiral feed line", Kind::length, edge.rim_length, shop);
-        if (c.how == LayUp::bagged)
-            out.consumable(each, Stage::part, "perforated film", Kind::area, area, shop);
-    }
+              shop, parts * part.resin_mix);
     out.filler(each, Stage::part, "thickened epoxy for fillets", parts * part.corners.filler, shop);
     out.consumable(each, Stage::part, "structural adhesive", Kind::mass, parts * part.joint.adhesive, shop);
     out.consumable(each, Stage::part, "gloves and masks", Kind::count, brief.people * 0.5 * parts, shop);
@@ -45,11 +29,9 @@ Work work(const Choices& c, const Findings& part, const edge::Findings& edge, co
                                                                 : "coating",
                                  area));
     out.step(When::part, Stage::part, "lay up the first part", std::move(laying)).can_break = false;
-    if (bagged)
-        out.step(When::part, Stage::part, "bag it and find the leaks",
-                 {at_rate(shop, "bagging", area + edge.area), at_rate(shop, "setting up bag", 1)})
-            .can_break = false;
-    out.steps.back().wait = part.resin.demould_time;
+    if (closing.steps.empty()) out.steps.back().wait = part.resin.demould_time;
+    out.steps.insert(out.steps.end(), closing.steps.begin(), closing.steps.end());
+    out.goods.insert(out.goods.end(), closing.goods.begin(), closing.goods.end());
     out.step(When::part, Stage::part, "pull and trim the first part",
              {at_rate(shop, "demould part", parts), at_rate(shop, "trimming", edge.rim_length)});
     out.step(When::part, Stage::part, "finish the first part",

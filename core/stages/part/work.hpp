@@ -6,9 +6,10 @@
 
 namespace jig::part {
 
-/// One pull: all parts that come out of the mould at once, laid, bagged, pulled, trimmed and finished.
+/// One pull: all parts that come out of the mould at once, laid, closed as `closing` says, pulled, trimmed
+/// and finished.
 Work work(const Choices& choices, const Findings& part, const edge::Findings& edge,
-          const split::Findings& split, const brief::Of<brief::Wanted, brief::Crew, brief::Making>& brief,
-          const Lists<Reinforcement, SurfaceCoat, Core, Consumable, Rate>& shop);
+          const split::Findings& split, const brief::Of<brief::Wanted, brief::Crew>& brief,
+          const Lists<Reinforcement, SurfaceCoat, Core, Consumable, Rate>& shop, Work closing);
 
 }  // namespace jig::part

@@ -90,7 +90,7 @@ Findings evaluate(const Choices& c, const Before& b, const Library& shop) {
     const auto &each = out.ledgers[0], &once = out.ledgers[1], &kit = out.ledgers[2];
     const auto rate = fmt::format("hours × {:g} an hour", out.labour_rate);
     out.figures = {
-        {"days", "days to the first part", Kind::count, static_cast<double>(out.plan.days),
+        {"days", "calendar days to the first part", Kind::count, static_cast<double>(out.plan.days),
          fmt::format("calendar days from the first hour of drawing; {} tasks booked into shifts of {} with "
                      "their waits",
                      out.tasks.size(), quantity(Kind::hours, b.brief.shift))},

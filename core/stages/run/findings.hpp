@@ -2,6 +2,7 @@
 
 #include "core/science/schedule/timetable.hpp"
 #include "core/stages/back/findings.hpp"
+#include "core/stages/bag/findings.hpp"
 #include "core/stages/brief/findings.hpp"
 #include "core/stages/part/findings.hpp"
 #include "core/stages/release/findings.hpp"
@@ -75,6 +76,8 @@ struct Before {
     const release::Findings& release;
     const part::Choices& part_choices;
     const part::Findings& part;
+    const bag::Choices& bag_choices;
+    const bag::Findings& bag;
     /// How often the back is built: of a mould in pieces it is worked out for the one that is shown, and the
     /// others are taken as like it.
     [[nodiscard]] double pieces() const {

@@ -1,6 +1,7 @@
 #include <algorithm>
 
 #include "core/stages/back/work.hpp"
+#include "core/stages/bag/work.hpp"
 #include "core/stages/edge/work.hpp"
 #include "core/stages/heat/work.hpp"
 #include "core/stages/part/work.hpp"
@@ -41,7 +42,8 @@ Work whole_work(const Before& b, const Library& shop) {
     add(shell::work(b.shell_choices, b.shell, b.edge, b.split, b.brief, shop));
     add(back::work(b.back_choices, b.back, b.pieces(), b.shell_choices, b.shell, shop));
     add(heat::work(b.room, b.shell_choices, b.part_choices, b.part.resin, shop));
-    add(part::work(b.part_choices, b.part, b.edge, b.split, b.brief, shop));
+    add(part::work(b.part_choices, b.part, b.edge, b.split, b.brief, shop,
+                   bag::work(b.bag_choices, b.bag, b.part, b.edge, b.split.parts(), shop)));
     std::erase_if(out.steps, [](const Step& s) { return s.hours() <= 0 && s.wait <= 0; });
     std::stable_sort(out.steps.begin(), out.steps.end(),
                      [](const Step& a, const Step& c) { return a.when < c.when; });

@@ -81,6 +81,8 @@ double flattest_wall(const TriangleMesh& mesh, const Topology& topology) {
 Findings evaluate(const Choices& c, const std::string& bytes, Progress& progress) {
     Findings out;
     Repaired clean;
+    TrueRadii radii;
+    bool turned = false;
     if (c.kind != ShapeKind::mesh) {
         clean.mesh = drawn(c, progress);
         put_on_bench(clean.mesh, c.place);
@@ -89,9 +91,11 @@ Findings evaluate(const Choices& c, const std::string& bytes, Progress& progress
         if (bytes.empty())
             throw InputError("shape", "no mesh file is attached to the job",
                              "bring in a file (Ctrl+I), or draw a shape");
-        clean = repaired(
-            read_mesh(bytes, c.file, {length_unit(std::string(file_word(c.unit))), c.chord}, progress),
-            progress, c.mend);
+        const ReadRules rules{length_unit(std::string(file_word(c.unit))), c.chord};
+        const auto read = read_mesh(bytes, c.file, rules, progress, &radii);
+        const double before = turning_volume(read);
+        clean = repaired(read, progress, c.mend);
+        turned = before * turning_volume(clean.mesh) < 0;
         put_on_bench(clean.mesh, c.place);
         for (auto* list : {&clean.repairs, &clean.left}) {
             for (auto& r : *list) {
@@ -110,6 +114,9 @@ Findings evaluate(const Choices& c, const std::string& bytes, Progress& progress
     out.measures = measure(out.mesh, out.topology);
     out.bends = bends(out.mesh, out.topology);
     find_inside_radius(out.mesh, out.bends, out.measures);
+    // Seen from its other side what was round is hollow.
+    const bool inside = c.kind == ShapeKind::mesh && c.place.face == ToolFace::inside;
+    const bool from_faces = take_true_radius(radii, turned != inside, c.place.scale, out.measures);
     out.rays = std::make_shared<const RayMesh>(out.mesh);
     const auto& m = out.measures;
     const auto n = out.mesh.triangles.size();
@@ -146,7 +153,9 @@ Findings evaluate(const Choices& c, const std::string& bytes, Progress& progress
     if (m.smallest_inside_radius) {
         out.figures.push_back({"inside_radius", "smallest inside radius", Kind::length,
                                *m.smallest_inside_radius,
-                               "from the turning of the surface normals; a sharp inside corner counts as 0"});
+                               from_faces ? "of the file's own faces"
+                                          : "from the turning of the surface normals; a sharp inside corner "
+                                            "counts as 0"});
     }
     return out;
 }

@@ -3,6 +3,7 @@
 #include <cmath>
 
 #include "core/science/heat/glass.hpp"
+#include "core/stages/pots.hpp"
 #include "core/stages/shell/findings.hpp"
 #include "core/stages/shell/lay_order.hpp"
 #include "core/stages/shell/units.hpp"
@@ -144,8 +145,9 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
                      "({:.2e} of it) × L²/8, L = {}, × {:.2g} that the depth of the shape leaves of it",
                      curve, cooling, shrunk, quantity(Kind::length, longest), freedom)},
         {"batches", "pots of resin", Kind::count, static_cast<double>(out.batches),
-         fmt::format("each at most {} and laid within 70 % of its pot life of {}",
-                     quantity(Kind::mass, c.batch), quantity(Kind::duration, out.resin.pot_life))},
+         fmt::format("each at most {} and laid within {:.0f} % of its pot life of {}, from ply to ply",
+                     quantity(Kind::mass, c.batch), 100 * kUsedOfLife,
+                     quantity(Kind::duration, out.resin.pot_life))},
         {"corners", "corners that cloth bridges", Kind::length, out.corners.length,
          fmt::format(
              "hollows of the plug tighter than {:g} × thickness = {}: fill them, or lay a strand that long",

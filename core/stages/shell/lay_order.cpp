@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/stages/pots.hpp"
 #include "core/stages/shell/lay_order.hpp"
 
 namespace jig::shell {
@@ -13,19 +14,19 @@ void order_laying(const Choices& c, const brief::Crew& brief, const Library& sho
     const bool prepreg = c.how == LayUp::prepreg;
     double clock = 0;
     int plies = 0;
+    Pots pots(f.resin, c.batch);
     const auto work = [&](const char* rate, double amount) {
         return shop.rate(rate) * amount * 3600 / people;
     };
     const auto add = [&](LayStep::Kind kind, std::string what, double seconds, double resin,
                          std::string note = {}) {
         LayStep step{kind, std::move(what), clock, resin, 0, 0, std::move(note)};
-        if (resin > 0 && !prepreg) {
-            // One pot holds what is allowed at once, and no more than is laid before it thickens.
-            const double pot =
-                seconds > 0 ? std::min(c.batch, resin * 0.7 * f.resin.pot_life / seconds) : c.batch;
-            step.batches = static_cast<int>(std::ceil(resin / std::max(0.02, pot) - 1e-9));
-            f.batches += step.batches;
-        }
+        // What is left of one ply's pot goes onto the next, as long as it is fresh.
+        if (resin > 0 && !prepreg)
+            step.batches = pots.lay(resin, seconds);
+        else
+            pots.wait(seconds);
+        f.batches = pots.count();
         clock += seconds;
         f.order.push_back(std::move(step));
         return &f.order.back();
@@ -45,6 +46,7 @@ void order_laying(const Choices& c, const brief::Crew& brief, const Library& sho
                         quantity(Kind::duration, coat.window) + " after " +
                         quantity(Kind::duration, coat.between_passes));
                 clock += coat.between_passes;
+                pots.wait(coat.between_passes);
             }
             continue;
         }
@@ -76,6 +78,7 @@ void order_laying(const Choices& c, const brief::Crew& brief, const Library& sho
             add(LayStep::Kind::debulk, "debulk under a bag", work("debulk", 1), 0);
         if (std::find(f.day_ends.begin(), f.day_ends.end(), i) != f.day_ends.end()) {
             const double night = std::max(0.0, 86400 - brief.shift);
+            pots.wait(night);
             add(LayStep::Kind::day_end, "stop for the day, peel ply on", 0, 0,
                 "more than " + quantity(Kind::thickness, f.resin.day_limit) + " at once overheats");
             if (night > f.resin.recoat_window)

@@ -7,6 +7,9 @@
 namespace jig::shell {
 namespace {
 
+/// Film over a plug, for what it lies on: drawn in and pleated, typical.
+constexpr double kFilmEase = 1.25;
+
 using WorkLists = Lists<Reinforcement, SurfaceCoat, Core, Consumable, Rate>;
 
 /// Lays one piece of `area` m², day by day. A coat that comes after plies ends what was laid before it.
@@ -68,18 +71,18 @@ Work work(const Choices& c, const Findings& shell, const edge::Findings& edge, c
     const double area = shell.area / pieces;
     const auto extent = extent_of(area, split.size.maxCoeff() + 2 * edge.width,
                                   pieces > 1 ? 0 : split.section_width + 2 * edge.width);
-    buy_stack(out, Ledger::once, Stage::shell, shell.stack, shell.resin, area, extent, pieces, c.waste, 0,
-              shop);
+    buy_stack(out, Ledger::once, Stage::shell, shell.stack, shell.resin, area, extent, pieces, c.waste, shop);
     for (const auto& zone : shell.zones)
-        buy_stack(out, Ledger::once, Stage::shell, zone.extra, shell.resin, zone.area, {}, 1, c.waste, 0,
-                  shop);
+        buy_stack(out, Ledger::once, Stage::shell, zone.extra, shell.resin, zone.area, {}, 1, c.waste, shop);
     out.filler(Ledger::once, Stage::shell, "thickened epoxy for fillets", shell.corners.filler, shop);
     out.consumable(Ledger::once, Stage::shell, "peel ply", Kind::area, shell.area, shop);
     const bool bagged = c.how != LayUp::hand && brief.process != Process::squeeze;
     if (bagged) {
-        out.consumable(Ledger::once, Stage::shell, "bag film", Kind::area, shell.area, shop);
+        out.consumable(Ledger::once, Stage::shell, "bag film", Kind::area, kFilmEase * shell.area, shop);
         out.consumable(Ledger::once, Stage::shell, "breather", Kind::area, shell.area, shop);
-        out.consumable(Ledger::once, Stage::shell, "sealant tape", Kind::length, edge.tape_length, shop);
+        // As much again as a seventh of it goes up and down the pleats, typical.
+        out.consumable(Ledger::once, Stage::shell, "sealant tape", Kind::length, 1.15 * edge.tape_land_length,
+                       shop);
     }
     out.consumable(Ledger::once, Stage::shell, "brushes, rollers, pots", Kind::count, 1 + shell.days * pieces,
                    shop);

@@ -7,6 +7,7 @@
 #include "core/base/error.hpp"
 #include "core/science/mesh/measure.hpp"
 #include "core/science/mesh/outline.hpp"
+#include "core/science/mesh/relieve.hpp"
 #include "core/science/mesh/remesh.hpp"
 #include "core/science/mesh/triangulate.hpp"
 #include "tests/shapes.hpp"
@@ -120,6 +121,95 @@ TEST_CASE("no edge crosses a plane that the mesh was lined up with, and the surf
         CHECK((lined.mesh.points[chains[0][i]] - lined.mesh.points[chains[0][i - 1]]).norm() > 0);
     const double y0 = lined.mesh.points[chains[0].front()].y(), y1 = lined.mesh.points[chains[0].back()].y();
     CHECK(y1 - y0 == Approx(2 * std::sqrt(0.09 - 0.013 * 0.013)).epsilon(0.02));
+}
+
+TEST_CASE("splinters beside the lines are taken away, and lines, patches and surface stay") {
+    constexpr double kWanted = 15 * kPi / 180;
+    std::vector<int> patch;
+    const auto mesh = can(patch);
+    const auto even = remeshed(mesh, patch, 0.05, quiet);
+    // A flat plate turned in space, and the can; planes aslant of the triangles and close together.
+    std::vector<int> flat_patch;
+    const auto r = shapes::odd_rotation();
+    TriangleMesh sheet;
+    const auto flat = filled({rectangle(0, 0, 1.2, 0.8)}, 0.05);
+    for (const auto& p : flat.points) sheet.points.push_back(r * Point(p.x(), p.y(), 0));
+    sheet.triangles = flat.triangles;
+    flat_patch.assign(sheet.triangles.size(), 0);
+    const auto plate = remeshed(sheet, flat_patch, 0.05, quiet);
+    struct Body {
+        const char* name;
+        TriangleMesh mesh;
+        std::vector<int> patch;
+        std::array<PlaneSet, 2> sets;
+    };
+    for (const Body& body : {Body{"can",
+                                  even.mesh,
+                                  even.patch,
+                                  {PlaneSet{Point::UnitX(), {-0.21, 0.013, 0.033, 0.2}},
+                                   PlaneSet{Point::UnitY(), {-0.1, 0.15}}}},
+                             Body{"plate",
+                                  plate.mesh,
+                                  plate.patch,
+                                  {PlaneSet{r * Point(0.8, 0.6, 0), {0.21, 0.4, 0.6, 0.81}},
+                                   PlaneSet{r * Point(-0.6, 0.8, 0), {-0.2, 0.05, 0.31}}}}}) {
+        INFO(body.name);
+        const auto rough = lined_up(body.mesh, body.patch, body.sets);
+        auto lined = rough;
+        relieve(lined, kWanted);
+        CHECK(lined.patch.size() == lined.mesh.triangles.size());
+        const auto t = topology_of(lined.mesh), was = topology_of(rough.mesh);
+        CHECK(t.crowded_edges == 0);
+        CHECK(t.turned_edges == 0);
+        CHECK((t.rim_edges == 0) == (was.rim_edges == 0));
+        for (const int which : {0, 1})
+            CHECK(area_of(lined.mesh, lined.patch, which) ==
+                  Approx(area_of(rough.mesh, rough.patch, which)).epsilon(2e-3).margin(1e-12));
+        std::size_t before = 0, left = 0;
+        for (std::size_t f = 0; f < rough.mesh.triangles.size(); ++f)
+            before += least_angle(rough.mesh, f) < kWanted;
+        for (std::size_t f = 0; f < lined.mesh.triangles.size(); ++f) {
+            if (least_angle(lined.mesh, f) >= kWanted) continue;
+            ++left;
+            // What is left lies between lines that meet there: two of its corners or more are on some.
+            int bound = 0;
+            const auto outline = outline_edges(lined.mesh, lined.patch);
+            for (const auto i : lined.mesh.triangles[f]) {
+                const bool rim = std::any_of(outline.begin(), outline.end(),
+                                             [&](const auto& e) { return e.first == i || e.second == i; });
+                bound += rim || lined.on[0][i] >= 0 || lined.on[1][i] >= 0;
+            }
+            CHECK(bound >= 2);
+        }
+        CHECK(before >= 5);
+        CHECK(left * 10 <= lined.mesh.triangles.size() / 10);
+        CHECK(2 * left <= before);
+        for (std::size_t s = 0; s < 2; ++s) {
+            for (std::size_t p = 0; p < body.sets[s].at.size(); ++p) {
+                const auto way = body.sets[1 - s].normal;
+                const auto old = chains_on(rough, static_cast<int>(s), static_cast<int>(p), way);
+                const auto now = chains_on(lined, static_cast<int>(s), static_cast<int>(p), way);
+                REQUIRE(now.size() == old.size());
+                // Each rib's line begins and ends where it did.
+                for (std::size_t i = 0; i < now.size(); ++i) {
+                    CHECK((lined.mesh.points[now[i].front()] - rough.mesh.points[old[i].front()]).norm() <
+                          0.05);
+                    CHECK((lined.mesh.points[now[i].back()] - rough.mesh.points[old[i].back()]).norm() <
+                          0.05);
+                }
+                for (std::size_t f = 0; f < lined.mesh.triangles.size(); ++f) {
+                    bool above = false, below = false;
+                    for (int k = 0; k < 3; ++k) {
+                        const double d =
+                            body.sets[s].normal.dot(lined.mesh.corner(f, k)) - body.sets[s].at[p];
+                        above |= d > 1e-6;
+                        below |= d < -1e-6;
+                    }
+                    CHECK_FALSE((above && below));
+                }
+            }
+        }
+    }
 }
 
 TEST_CASE("slivers are left out, and scraps that hung on by them") {

@@ -77,6 +77,38 @@ TEST_CASE("a turned STEP surface has the cone's area to within the chord, and ca
     CHECK(step == write_step_turned({{0.3, 0.0}, {0.2, 0.4}}));
 }
 
+TEST_CASE("of a STEP file the true radii of its faces are known, coarse facets or fine") {
+    // A ring with a bore of 12 mm, and a waist: its walls are cones, hollow along nothing but the bore.
+    const std::vector<Point2> ring{{0.012, 0}, {0.05, 0}, {0.05, 0.06}, {0.012, 0.06}, {0.012, 0}};
+    const auto step = write_step_turned(ring);
+    Progress quiet;
+    for (const double chord : {5e-3, 1e-3, 1e-4}) {
+        TrueRadii radii;
+        const auto read = read_mesh(step, "ring", {1.0, chord}, quiet, &radii);
+        const auto mended = repaired(read, quiet);
+        REQUIRE(radii.hollow);
+        REQUIRE(radii.round);
+        if (turning_volume(read) * turning_volume(mended.mesh) < 0) std::swap(radii.hollow, radii.round);
+        CHECK(*radii.hollow == Approx(0.012));
+        CHECK(*radii.round == Approx(0.05));
+        Measures m;
+        find_inside_radius(mended.mesh, bends(mended.mesh, mended.topology), m);
+        REQUIRE(m.smallest_inside_radius);
+        CHECK(take_true_radius(radii, false, 2, m));
+        CHECK(*m.smallest_inside_radius == Approx(0.024));
+        CHECK(take_true_radius(radii, true, 1, m));
+        CHECK(*m.smallest_inside_radius == Approx(0.05));
+    }
+    // A file of facets says nothing of the kind, and a sharp corner is tighter than any radius.
+    TrueRadii none;
+    static_cast<void>(read_mesh(write_stl_binary(shapes::sphere(0.2)), "ball", {}, quiet, &none));
+    CHECK_FALSE(none.hollow);
+    Measures sharp;
+    sharp.smallest_inside_radius = 0;
+    CHECK_FALSE(take_true_radius({0.01, 0.01}, false, 1, sharp));
+    CHECK(*sharp.smallest_inside_radius == 0);
+}
+
 TEST_CASE("polygons of OBJ become triangles, hollow ones too, and negative numbers count back") {
     const auto l_shape =
         read("v 0 0 0\nv 20 0 0\nv 20 10 0\nv 10 10 0\nv 10 20 0\nv 0 20 0\nf -6 -5 -4 -3 -2 -1\n");

@@ -1,0 +1,145 @@
+#include "app/slip/call_row.hpp"
+
+#include <QBoxLayout>
+#include <QKeyEvent>
+#include <QLabel>
+#include <QPainter>
+#include <QPushButton>
+
+namespace jig::app {
+namespace {
+
+/// The mark of a call, drawn by shape as well as colour.
+class Mark : public QWidget {
+  public:
+    Mark(Severity severity, const Ink& ink, QWidget* parent)
+        : QWidget(parent), severity_(severity), colour_(severity_colour(severity, ink)) {
+        setFixedSize(16, 18);
+    }
+
+  protected:
+    void paintEvent(QPaintEvent*) override {
+        QPainter p(this);
+        p.setRenderHint(QPainter::Antialiasing);
+        p.setPen(QPen(colour_, 1.8));
+        if (severity_ == Severity::stop) {
+            p.fillRect(QRectF(2, 6, 12, 5), colour_);
+        } else if (severity_ == Severity::caution) {
+            p.setBrush(colour_);
+            p.drawPolygon(QPolygonF({{2.5, 13}, {13.5, 13}, {13.5, 4}}));
+        } else {
+            p.drawPolyline(QPolygonF({{3, 9}, {7, 13}, {13, 4}}));
+        }
+    }
+
+  private:
+    Severity severity_;
+    QColor colour_;
+};
+
+const char* word_for(Severity severity) {
+    return severity == Severity::stop ? "stop" : severity == Severity::caution ? "caution" : "note";
+}
+
+}  // namespace
+
+QString word_of(const Fix& fix) {
+    QString out;
+    const Json* at = &fix.patch;
+    while (at->is_object()) {
+        if (at->size() != 1) return {};
+        out += "/" + QString::fromStdString(at->begin().key());
+        at = &*at->begin();
+    }
+    return out;
+}
+
+CallRow::CallRow(const Call& call, bool open, const Ink& ink, const Wording& wording, QWidget* parent)
+    : QWidget(parent), key_(QString::fromStdString(call.key)), ink_(&ink) {
+    setObjectName("call-row-" + key_);
+    setFocusPolicy(Qt::StrongFocus);
+    setCursor(Qt::PointingHandCursor);
+    const auto text = [&](const std::string& sentence) {
+        return QString::fromStdString(worded(sentence, wording));
+    };
+    said_ = QString("%1: %2").arg(word_for(call.severity), text(call.headline));
+    auto* line = new QHBoxLayout(this);
+    line->setContentsMargins(2, 3, 2, 3);
+    line->setSpacing(8);
+    line->addWidget(new Mark(call.severity, ink, this), 0, Qt::AlignTop);
+    auto* words = new QVBoxLayout();
+    words->setSpacing(2);
+    const auto label = [&](const QString& what, QWidget* on, const QFont& font) {
+        auto* out = new QLabel(what, on);
+        out->setWordWrap(true);
+        out->setFont(font);
+        return out;
+    };
+    auto* headline = label(text(call.headline), this, word_font(10.5, true));
+    headline->setObjectName("call-" + key_);
+    headline->setStyleSheet(
+        QString("color: %1")
+            .arg((call.severity == Severity::note ? ink.ink : severity_colour(call.severity, ink)).name()));
+    words->addWidget(headline);
+    more_ = new QWidget(this);
+    auto* more = new QVBoxLayout(more_);
+    more->setContentsMargins(0, 0, 0, 0);
+    more->setSpacing(3);
+    more->addWidget(label(text(call.why), more_, word_font(10)));
+    if (call.fix) {
+        auto* acts = new QHBoxLayout();
+        auto* fix = new QPushButton(text(call.fix->label), more_);
+        fix->setObjectName("fix-" + key_);
+        connect(fix, &QPushButton::clicked, this, &CallRow::fix_wanted);
+        acts->addWidget(fix);
+        if (const auto path = word_of(*call.fix); !path.isEmpty()) {
+            auto* show_it = new QPushButton("Show it", more_);
+            show_it->setObjectName("show-" + key_);
+            show_it->setAccessibleName("Show what causes it: " + text(call.headline));
+            connect(show_it, &QPushButton::clicked, this, [this, path] { emit word_wanted(path); });
+            acts->addWidget(show_it);
+        }
+        acts->addStretch();
+        more->addLayout(acts);
+    }
+    words->addWidget(more_);
+    line->addLayout(words, 1);
+    more_->setVisible(open);
+    name_it();
+}
+
+bool CallRow::is_open() const {
+    return more_->isVisibleTo(this);
+}
+
+void CallRow::name_it() {
+    setAccessibleName(said_ + (is_open() ? "; its reason is open" : "; Enter opens its reason"));
+}
+
+void CallRow::toggle() {
+    more_->setVisible(!is_open());
+    name_it();
+    update();
+    emit toggled(is_open());
+}
+
+void CallRow::mousePressEvent(QMouseEvent*) {
+    setFocus();
+    toggle();
+}
+
+void CallRow::keyPressEvent(QKeyEvent* event) {
+    if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter || event->key() == Qt::Key_Space)
+        toggle();
+    else
+        QWidget::keyPressEvent(event);
+}
+
+void CallRow::paintEvent(QPaintEvent*) {
+    if (!hasFocus()) return;
+    QPainter p(this);
+    p.setPen(QPen(ink_->ink, 2));
+    p.drawRect(rect().adjusted(1, 1, -1, -1));
+}
+
+}  // namespace jig::app

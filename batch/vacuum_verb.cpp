@@ -1,0 +1,200 @@
+#include "batch/on_board.hpp"
+#include "batch/read_mesh.hpp"
+#include "core/base/units.hpp"
+#include "core/science/mesh/stl.hpp"
+#include "core/science/vacuum/film.hpp"
+#include "core/science/vacuum/pump.hpp"
+
+namespace jig::batch {
+namespace {
+
+double between(const JsonPlace& place, const char* key, double low, double high) {
+    const auto one = place.at(key);
+    const double value = one.number();
+    if (value < low || value > high)
+        one.fail(fmt::format("{:g} is outside of {:g} to {:g}", value, low, high), "write it in SI units");
+    return value;
+}
+
+double between(const JsonPlace& place, const char* key, double low, double high, double otherwise) {
+    return place.has(key) ? between(place, key, low, high) : otherwise;
+}
+
+constexpr double kMostVolume = 1e6, kMostPressure = 2e5, kLongest = 1e9;
+
+double volume_in(const JsonPlace& place) {
+    if (place.has("volume_m3")) {
+        if (place.has("parts")) place.fail("both \"volume_m3\" and \"parts\" are given", "keep one of them");
+        return between(place, "volume_m3", 0, kMostVolume);
+    }
+    const auto parts = place.at("parts");
+    double out = between(parts, "area_m2", 0, 1e6, 0) * between(parts, "porous_m", 0, 10, 0) +
+                 between(parts, "trap_m3", 0, kMostVolume, 0);
+    if (parts.has("hoses")) {
+        const auto hoses = parts.at("hoses");
+        for (std::size_t i = 0; i < hoses.size(); ++i)
+            out += hose_volume(between(hoses.item(i), "length_m", 0, 1e5),
+                               between(hoses.item(i), "bore_m", 0, 10));
+    }
+    return out;
+}
+
+Json or_null(const std::optional<double>& value) {
+    return value ? Json(*value) : Json();
+}
+
+Json film_json(const Film& f) {
+    Json pleats = Json::array();
+    for (const auto& p : f.pleats) pleats.push_back({{"at_m", p.at}, {"height_m", p.height}});
+    return {{"girths_m", {f.along, f.across}},
+            {"longest_girths_m", {f.longest_along, f.longest_across}},
+            {"sheet_m", {f.length, f.width}},
+            {"depth_m", f.depth},
+            {"land_m", f.land_length},
+            {"slack_m", f.slack},
+            {"pleats", std::move(pleats)},
+            {"tape_m", f.tape},
+            {"joins", f.joins}};
+}
+
+void write_film(const Film& f, const Frame& frame, const std::string& folder, Json& out) {
+    make_folder(folder);
+    out["files"] = Json::array();
+    write_sheets(bag::film_sheet(f, frame), folder + "/film", out["files"]);
+}
+
+Json bag_of_job(const Arguments& a, Progress& progress) {
+    OnBoard on(a, Depth::stages, progress);
+    on.need(Stage::bag);
+    const auto& bag = *on.findings.bag;
+    Json out = film_json(bag.film);
+    out["closed"] = bag.closed;
+    out["film_m2"] = bag.film_area;
+    out["tape_m"] = bag.tape;
+    out["room_Pa"] = bag.room;
+    out["volume_m3"] = bag.pump.volume;
+    out["leak_Pa_m3_s"] = bag.pump.leak;
+    out["end_Pa"] = bag.reached;
+    out["time_s"] = or_null(bag.down);
+    out["force_N"] = bag.force;
+    Json calls = Json::array();
+    for (auto& call : calls_to_json(on.findings.calls)) {
+        if (call["stage"] == name_of(Stage::bag).key) calls.push_back(call);
+    }
+    out["calls"] = std::move(calls);
+    if (a.option("out")) {
+        if (!bag.measured) throw InputError("bag", "there is no film to cut", "see the job's Bag and Edge");
+        write_film(bag.film, bag.frame, *a.option("out"), out);
+    }
+    return out;
+}
+
+}  // namespace
+
+Json run_vacuum(const Arguments& a, Progress&) {
+    const auto& path = a.file("the case");
+    const auto json = parse_json(path, read_file(path));
+    const JsonPlace place(json, path);
+    if (!json.is_object()) place.fail("a case is an object", "write its keys in { }");
+    for (const auto& [key, value] : json.items()) {
+        static const std::array known{"volume_m3", "parts",   "pump",         "altitude_m", "leak_Pa_m3_s",
+                                      "drop",      "cycling", "projected_m2", "times_to_Pa"};
+        if (std::find(known.begin(), known.end(), key) == known.end())
+            place.fail("\"" + key + "\" is no key of a case", "see jigshell-batch vacuum --help");
+    }
+    PumpDown pump;
+    pump.volume = volume_in(place);
+    if (pump.volume <= 0) place.fail("there is no volume to empty", "give it in m³ or by its parts");
+    if (place.has("pump")) {
+        pump.speed = between(place.at("pump"), "speed_m3_s", 0, 1e4);
+        pump.ultimate = between(place.at("pump"), "ultimate_Pa", 0, kMostPressure, 0);
+    }
+    pump.start = room_pressure(between(place, "altitude_m", -500, 11000, 0));
+    const int told = int{place.has("leak_Pa_m3_s")} + int{place.has("drop")} +
+                     int{place.has("cycling") && place.at("cycling").has("off_s")};
+    if (told > 1) place.fail("the leak is given more than once", "keep one of leak, drop and cycling");
+    std::optional<double> low, high;
+    if (place.has("leak_Pa_m3_s")) pump.leak = between(place, "leak_Pa_m3_s", 0, 1e9);
+    if (place.has("drop")) {
+        const auto drop = place.at("drop");
+        const double from = between(drop, "from_Pa", 0, kMostPressure),
+                     to = between(drop, "to_Pa", 0, kMostPressure),
+                     seconds = between(drop, "seconds", 1e-3, kLongest);
+        if (to < from)
+            drop.fail("a shut bag that leaks rises: \"to_Pa\" is below \"from_Pa\"", "turn them round");
+        pump.leak = leak_of_drop(pump.volume, from, to, seconds);
+    }
+    if (place.has("cycling")) {
+        const auto cycling = place.at("cycling");
+        low = between(cycling, "low_Pa", 0, kMostPressure);
+        high = between(cycling, "high_Pa", 0, kMostPressure);
+        if (*high <= *low) cycling.fail("\"high_Pa\" is not above \"low_Pa\"", "turn them round");
+        if (cycling.has("off_s"))
+            pump.leak = leak_of_drop(pump.volume, *low, *high, between(cycling, "off_s", 1e-3, kLongest));
+    }
+    const auto end = pump.end();
+    Json out{{"room_Pa", pump.start},
+             {"volume_m3", pump.volume},
+             {"leak_Pa_m3_s", pump.leak},
+             {"end_Pa", end ? Json(std::min(*end, pump.start)) : Json()}};
+    Json times = Json::array();
+    if (place.has("times_to_Pa")) {
+        const auto asked = place.at("times_to_Pa");
+        for (std::size_t i = 0; i < asked.size(); ++i)
+            times.push_back(or_null(pump.time_to(asked.item(i).number())));
+    }
+    out["times_s"] = std::move(times);
+    if (low) {
+        const auto cycle = cycle_of(pump, *low, *high);
+        std::optional<double> duty, off, on;
+        if (cycle) {
+            duty = cycle->duty();
+            off = cycle->off;
+            on = cycle->on;
+        }
+        // What was seen stands beside what the pump should need: a pump that runs longer is worn.
+        const auto cycling = place.at("cycling");
+        if (cycling.has("on_s") && cycling.has("off_s")) {
+            const double ran = between(cycling, "on_s", 0, kLongest),
+                         rested = between(cycling, "off_s", 0, kLongest);
+            out["seen_duty"] = ran / (ran + rested);
+            if (!off) off = rested;
+            if (!duty) duty = ran / (ran + rested);
+        }
+        out["duty"] = or_null(duty);
+        out["off_s"] = or_null(off);
+        out["on_s"] = or_null(on);
+    }
+    const double last = end ? std::min(*end, pump.start) : pump.start;
+    out["force_N"] = place.has("projected_m2")
+                         ? Json((pump.start - last) * between(place, "projected_m2", 0, 1e6))
+                         : Json();
+    return out;
+}
+
+Json run_bag(const Arguments& a, Progress& progress) {
+    if (!a.option("pull")) {
+        for (const char* name : {"land", "ease", "film", "pleat"}) {
+            if (a.option(name))
+                throw InputError(std::string("--") + name, "a job has its own",
+                                 "leave it out, or name a mesh with its --pull");
+        }
+        return bag_of_job(a, progress);
+    }
+    const auto pull = a.need_direction("pull");
+    FilmRules rules;
+    rules.land = a.number("land", 0, 0, 10);
+    rules.ease = a.number("ease", 0.1, 0, 10);
+    rules.roll = a.number("film", 0, 0, 100);
+    rules.pleat = a.number("pleat", 0.05, 1e-3, 10);
+    const auto mesh = load_mesh(a, progress);
+    const auto topology = topology_of(mesh.mesh);
+    const auto frame =
+        lengthwise(mesh.mesh, topology, frame_across(Point(pull[0], pull[1], pull[2]).normalized()));
+    const auto film = film_over(mesh.mesh, topology, frame, rules, progress);
+    Json out = film_json(film);
+    if (a.option("out")) write_film(film, frame, *a.option("out"), out);
+    return out;
+}
+
+}  // namespace jig::batch

@@ -1,0 +1,102 @@
+#include <fmt/format.h>
+
+#include "core/stages/bag/findings.hpp"
+
+namespace jig::bag {
+
+Calls calls(const Choices& c, const Findings& f, const part::Choices& part_choices,
+            const part::Findings& part) {
+    Calls out;
+    if (!f.closed) return out;
+    const auto add = [&](Severity s, const char* key, std::string headline, std::string why,
+                         std::optional<Fix> fix = {}) {
+        out.push_back({Stage::bag, s, key, std::move(headline), std::move(why), std::move(fix)});
+    };
+    const auto ask_for = [](double pressure) {
+        // Rounded up to whole millibars, as a gauge is read.
+        const double p = std::ceil(pressure / 100) * 100;
+        return Fix{"Ask for " + quantity(Kind::pressure, p), patch_of("bag", "wanted", p)};
+    };
+    if (c.wanted >= f.room) {
+        add(Severity::stop, "no_vacuum",
+            quantity(Kind::pressure, c.wanted) + " in the bag is no less than the room's " +
+                quantity(Kind::pressure, f.room),
+            "Nothing presses the film onto the part.", ask_for(0.1 * f.room));
+    } else if (!f.down) {
+        std::optional<Fix> fix;
+        if (1.2 * f.reached < 0.9 * f.room) fix = ask_for(1.2 * f.reached);
+        add(f.how == LayUp::infused || f.how == LayUp::prepreg ? Severity::stop : Severity::caution,
+            "pump_short",
+            "The pump comes to " + quantity(Kind::pressure, f.reached) + "; " +
+                quantity(Kind::pressure, c.wanted) + " is wanted",
+            f.tested ? "Its own limit and the leak decide: find the leak, or take a larger pump."
+                     : "With the leak that is allowed: a tighter bag or a larger pump gets lower.",
+            std::move(fix));
+    } else if (*f.down > 900) {
+        add(Severity::caution, "slow_pump",
+            "Emptying takes " + quantity(Kind::duration, *f.down) + " with this pump",
+            "Resin that is wet ages meanwhile, and pleats are hard to set in a slack film.");
+    }
+    if (f.boils > 0 && std::max(c.wanted, f.reached) < 2 * f.boils) {
+        add(Severity::caution, "boils",
+            "Styrene boils at " + quantity(Kind::pressure, f.boils) + "; " +
+                quantity(Kind::pressure, c.wanted) + " comes too near it",
+            "Resin foams where the vacuum is deepest; twice the boiling pressure is a usual margin.",
+            ask_for(2 * f.boils));
+    }
+    if (f.tested && c.drop.to < c.drop.from) {
+        add(Severity::caution, "fell",
+            "The gauge fell from " + quantity(Kind::pressure, c.drop.from) + " to " +
+                quantity(Kind::pressure, c.drop.to) + " in the drop test",
+            "Absolute pressure in a shut bag rises or stays: was the valve open, or does the gauge count the "
+            "other way?");
+    } else if (f.tested && f.leak_rise > f.allowed) {
+        add(f.how == LayUp::infused ? Severity::stop : Severity::caution, "leaks",
+            "The bag rises by " + quantity(Kind::pressure, kTenMinutes * f.leak_rise) + " in ten minutes; " +
+                quantity(Kind::pressure, kTenMinutes * f.allowed) + " is allowed",
+            "Shut off pump, trap and hoses and test them alone first; then walk the rim: corners, pleats, "
+            "hoses.");
+    } else if (!f.tested) {
+        add(Severity::note, "untested", "No drop test of this bag yet",
+            "Shut the valve, wait, write down what the gauge says: before any resin is mixed.");
+    }
+    if (f.how == LayUp::infused && part.resin.matrix.density > 0) {
+        const double resin = part.resin_mix / part.resin.matrix.density;
+        if (c.trap < 0.3 * resin)
+            add(Severity::caution, "small_trap",
+                "The trap holds " + quantity(Kind::volume, c.trap) + "; " + quantity(Kind::volume, resin) +
+                    " of resin go in",
+                "What runs out of the vents must not reach the pump: a third of all the resin, at least.",
+                Fix{"Take a larger trap", patch_of("bag", "trap", std::ceil(resin * 300) / 1000)});
+    }
+    if (c.ease < 0.05 && f.film.depth > 0.02) {
+        add(Severity::caution, "tight_film",
+            fmt::format("Film only {:.0f} % larger than the face under it", 100 * c.ease),
+            "Too small a bag bridges corners and bursts there, or leaves them without pressure.",
+            Fix{"Cut it a tenth larger", patch_of("bag", "ease", 0.10)});
+    }
+    if (f.film.joins > 0) {
+        add(Severity::note, "joined",
+            fmt::format("The film is joined {}: {} wide",
+                        f.film.joins == 1 ? "once" : fmt::format("{} times", f.film.joins),
+                        quantity(Kind::length, f.film.width)),
+            "Lap the widths with sealant tape between, out of corners, and test that seam first.");
+    }
+    if (!c.peel_ply && c.film == ReleaseFilm::none) {
+        add(Severity::stop, "bonds", "Nothing parts the part from breather or medium",
+            "Peel ply or release film lies on the last ply, or what absorbs resin stays on the part.",
+            Fix{"Lay peel ply", patch_of("bag", "peel_ply", true)});
+    } else if (!c.peel_ply && part_choices.joint.kind != JointKind::none) {
+        add(Severity::note, "no_peel", "No peel ply under a joint",
+            "A face that is bonded wants peel ply, or an hour of abrading.",
+            Fix{"Lay peel ply", patch_of("bag", "peel_ply", true)});
+    }
+    if (f.how == LayUp::bagged && c.film == ReleaseFilm::solid) {
+        add(Severity::note, "no_bleed", "Film without holes lets no resin out",
+            "What is too much stays in the part: weigh the resin, or take perforated film.",
+            Fix{"Take perforated film", patch_of("bag", "film", "perforated")});
+    }
+    return out;
+}
+
+}  // namespace jig::bag

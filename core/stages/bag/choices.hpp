@@ -1,0 +1,69 @@
+// How the part is closed, emptied and filled.
+#pragma once
+
+#include "core/base/fields.hpp"
+#include "core/shop/lists.hpp"
+
+namespace jig {
+
+/// What lies between peel ply and breather.
+enum class ReleaseFilm { none, perforated, solid };
+template <>
+struct Words<ReleaseFilm> {
+    static constexpr std::array all{Word{"none", "no film"}, Word{"perforated", "perforated film"},
+                                    Word{"solid", "release film without holes"}};
+};
+
+namespace bag {
+
+/// What of the shop library this stage reads.
+using Library = Lists<Resin, Consumable>;
+
+/// The last drop test of this bag: what the gauge said when the valve was shut, and after how long.
+struct DropTest {
+    double from = 2000, to = 2500;  ///< Pa absolute
+    double seconds = 0;             ///< 0 for not done yet
+    static void fields(auto& c, auto&& v) {
+        v("from", c.from, 0.0, 110000.0);
+        v("to", c.to, 0.0, 110000.0);
+        v("seconds", c.seconds, 0.0, 1e6);
+    }
+    bool operator==(const DropTest&) const = default;
+};
+
+struct Choices {
+    bool peel_ply = true;
+    ReleaseFilm film = ReleaseFilm::perforated;
+    double ease = 0.10;     ///< share by which the film is larger than what it lies on
+    double pleat = 0.06;    ///< m, the tallest that a pleat may stand
+    bool second = false;    ///< another bag over the first, for safety
+    double hose = 2.0;      ///< m of each hose to the pump
+    double bore = 0.010;    ///< m inside them
+    int hoses = 1;          ///< to the pump
+    double trap = 0.005;    ///< m³
+    double wanted = 5000;   ///< Pa absolute in the bag
+    double ultimate = 300;  ///< Pa absolute that the pump reaches on its shut inlet
+    double altitude = 0;    ///< m above the sea
+    double rise = 0;  ///< Pa that the shut bag may rise by in ten minutes; 0 for the usual of its process
+    DropTest drop;
+    static void fields(auto& c, auto&& v) {
+        v("peel_ply", c.peel_ply);
+        v("film", c.film);
+        v("ease", c.ease, 0.0, 1.0);
+        v("pleat", c.pleat, 0.01, 0.5);
+        v("second", c.second);
+        v("hose", c.hose, 0.0, 100.0);
+        v("bore", c.bore, 0.002, 0.1);
+        v("hoses", c.hoses, 1, 20);
+        v("trap", c.trap, 0.0, 1.0);
+        v("wanted", c.wanted, 10.0, 101325.0);
+        v("ultimate", c.ultimate, 0.0, 90000.0);
+        v("altitude", c.altitude, -400.0, 6000.0);
+        v("rise", c.rise, 0.0, 101325.0);
+        v("drop", c.drop);
+    }
+    bool operator==(const Choices&) const = default;
+};
+
+}  // namespace bag
+}  // namespace jig

@@ -1,0 +1,142 @@
+#include <fmt/format.h>
+
+#include "core/science/mesh/cut.hpp"
+#include "core/stages/bag/findings.hpp"
+
+namespace jig::bag {
+namespace {
+
+/// Air in so much of what lies under the film; 0 for what the shop has no thickness of.
+double air_in(const Library& shop, const char* name, double area) {
+    return need(shop.consumables, name, "bag").porous * area;
+}
+
+/// Film over the face of the tool, lands and all, by its girths.
+void measure(const Choices& c, const edge::Choices& edge_choices, const edge::ToolFace& tool, double roll,
+             Findings& out, Progress& progress) {
+    std::vector<std::uint32_t> face;
+    for (std::size_t f = 0; f < tool.rimmed.patch.size(); ++f) {
+        if (tool.rimmed.patch[f] == 0) face.push_back(static_cast<std::uint32_t>(f));
+    }
+    const auto mesh = some_faces(tool.rimmed.mesh, face);
+    const auto topology = topology_of(mesh);
+    const double land = edge_choices.trim + edge_choices.channel + edge_choices.tape_land;
+    out.frame = lengthwise(mesh, topology, tool.frame);
+    out.film = film_over(mesh, topology, out.frame, {land, c.ease, roll, c.pleat}, progress);
+    // The sheet covers the longest way over the face, not the deepest alone.
+    out.film.length = out.film.longest_along * (1 + c.ease);
+    out.film.width = out.film.longest_across * (1 + c.ease);
+    out.measured = true;
+}
+
+void figures(const Choices& c, const part::Choices& part, Findings& out) {
+    const auto& f = out.film;
+    const auto add = [&](const char* key, std::string name, Kind kind, double value, std::string reason) {
+        out.figures.push_back({key, std::move(name), kind, value, std::move(reason)});
+    };
+    if (!out.closed) {
+        add("film", "film", Kind::area, 0, "laid by hand or squeezed: there is no bag");
+        return;
+    }
+    if (out.measured) {
+        const auto from =
+            fmt::format("longest way over the face and both tape lands, + {:.0f} % of ease", 100 * c.ease);
+        add("sheet_length", "film, length of the sheet", Kind::length, f.length, from);
+        add("sheet_width", "film, width of the sheet", Kind::length, f.width, from);
+        add("slack", "film's edge longer than its land", Kind::length, std::max(0.0, f.slack),
+            "2 × (length + width) less the middle of the tape land, " +
+                quantity(Kind::length, f.land_length));
+        add("pleats", "pleats", Kind::count, static_cast<double>(f.pleats.size()),
+            f.pleats.empty()
+                ? std::string("none: a flat face takes the film as it is")
+                : "opposite corners and deep places, " + quantity(Kind::length, f.pleats.front().height) +
+                      " tall; each takes up twice that");
+        add("joins", "joins in the film", Kind::count, f.joins, "where the sheet is wider than the roll");
+    }
+    add("film", "film", Kind::area, out.film_area,
+        std::string(out.measured ? "sheet, in the same share for every piece"
+                                 : "face and flange, with ease") +
+            (c.second ? "; two bags" : ""));
+    add("tape", "sealant tape", Kind::length, out.tape,
+        std::string("along the land and up and down every pleat") + (c.second ? "; two bags" : ""));
+    add("room", "pressure of the room", Kind::pressure, out.room,
+        "standard atmosphere at " + quantity(Kind::length, c.altitude) + " above the sea");
+    add("force", "the room presses on it with", Kind::force, out.force,
+        "difference of pressure × projected area");
+    add("volume", "air to draw out", Kind::volume, out.pump.volume,
+        fmt::format("layers under the film {}, {} of hose {}, trap {}", quantity(Kind::volume, out.porous),
+                    quantity(Kind::length, c.hoses * c.hose),
+                    quantity(Kind::volume, hose_volume(c.hoses * c.hose, c.bore)),
+                    quantity(Kind::volume, c.trap)));
+    add("reached", "it comes to", Kind::pressure, out.reached,
+        fmt::format("pump's own {} + leak ÷ speed, the leak {}", quantity(Kind::pressure, c.ultimate),
+                    out.tested ? "by your drop test" : "as much as is allowed: not tested yet"));
+    add("down", "down to " + quantity(Kind::pressure, c.wanted) + " after", Kind::duration,
+        out.down.value_or(0),
+        out.down ? "V ÷ S · ln((p0 − p∞) ÷ (p − p∞)), hoses taken as wide enough"
+                 : "never: the pump does not get there");
+    add("allowed", "the shut bag may rise in ten minutes by", Kind::pressure, kTenMinutes * out.allowed,
+        c.rise > 0 ? "your choice above" : "typical for a part that is " + std::string(said(part.how)));
+    if (out.tested)
+        add("rise", "and rose, in ten minutes, by", Kind::pressure, kTenMinutes * out.leak_rise,
+            fmt::format("{} in {}, as far as outgassing does not fade with time",
+                        quantity(Kind::pressure, c.drop.to - c.drop.from),
+                        quantity(Kind::duration, c.drop.seconds)));
+    if (out.boils > 0)
+        add("boils", "styrene boils at", Kind::pressure, out.boils,
+            "by Antoine's equation at " + quantity(Kind::temperature, part.gel_temperature));
+}
+
+}  // namespace
+
+double usual_rise(LayUp how) {
+    // An infusion draws air through the resin for hours; a wet lay-up forgives.
+    return how == LayUp::bagged ? 3000 : 500;
+}
+
+Findings evaluate(const Choices& c, const part::Choices& part_choices, const part::Findings& part,
+                  const split::Findings& split, const edge::Choices& edge_choices, const edge::Findings& edge,
+                  const brief::Of<brief::Making, brief::Pump>& brief, const Library& shop,
+                  Progress& progress) {
+    Findings out;
+    out.how = part_choices.how;
+    out.closed = part_choices.how != LayUp::hand && brief.process != Process::squeeze;
+    out.room = room_pressure(c.altitude);
+    out.reached = out.room;
+    if (!out.closed) {
+        figures(c, part_choices, out);
+        return out;
+    }
+    const auto& stock = need(shop.consumables, "bag film", "bag");
+    const double bags = c.second ? 2 : 1, area = part.area * split.parts(), whole = area + edge.area;
+    out.film_area = bags * whole * (1 + c.ease);
+    out.tape = bags * edge.tape_land_length * 1.15;
+    if (edge.tool) {
+        measure(c, edge_choices, *edge.tool, stock.width, out, progress);
+        double shown = 0;
+        for (std::size_t f = 0; f < edge.tool->rimmed.mesh.triangles.size(); ++f)
+            shown += edge.tool->rimmed.mesh.area_vector2(f).norm() / 2;
+        // Pieces that are not shown take film and tape in the share of the one that is.
+        const double share = split.one_piece() ? 1 : whole / shown;
+        out.film_area = bags * out.film.area() * share;
+        out.tape =
+            bags * out.film.tape * (split.one_piece() ? 1 : edge.tape_land_length / out.film.land_length);
+    }
+    out.porous = air_in(shop, part_choices.how == LayUp::infused ? "flow medium" : "breather", area) +
+                 (c.peel_ply ? air_in(shop, "peel ply", area) : 0);
+    out.pump = {out.porous + hose_volume(c.hoses * c.hose, c.bore) + c.trap, brief.pump, c.ultimate, 0,
+                out.room};
+    out.allowed = (c.rise > 0 ? c.rise : usual_rise(part_choices.how)) / kTenMinutes;
+    out.tested = c.drop.seconds > 0;
+    out.leak_rise = out.tested ? std::max(0.0, c.drop.to - c.drop.from) / c.drop.seconds : out.allowed;
+    out.pump.leak = out.leak_rise * out.pump.volume;
+    out.reached = std::min(out.room, out.pump.end().value_or(out.room));
+    out.down = out.pump.time_to(c.wanted);
+    out.force =
+        std::max(0.0, out.room - std::max(c.wanted, out.reached)) * split.map.projected * split.parts();
+    if (has_styrene(part.resin.family)) out.boils = boils_at(Liquid::styrene, part_choices.gel_temperature);
+    figures(c, part_choices, out);
+    return out;
+}
+
+}  // namespace jig::bag

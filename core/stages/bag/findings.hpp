@@ -1,0 +1,49 @@
+#pragma once
+
+#include "core/science/vacuum/film.hpp"
+#include "core/science/vacuum/pump.hpp"
+#include "core/stages/bag/choices.hpp"
+#include "core/stages/edge/findings.hpp"
+#include "core/stages/part/findings.hpp"
+
+namespace jig::bag {
+
+struct Findings {
+    std::vector<Figure> figures;
+    bool closed = false;  ///< whether there is a bag at all
+    LayUp how = LayUp::hand;
+    Film film;              ///< of the piece that is shown
+    Frame frame{};          ///< of its girths
+    bool measured = false;  ///< by girths of the tool's face; else by its area
+    double film_area = 0;   ///< m² of all of them, second bags too
+    double tape = 0;        ///< m, the same
+    double porous = 0;      ///< m³ of air in what lies under the film
+    PumpDown pump;
+    double room = 0;       ///< Pa outside
+    double reached = 0;    ///< Pa in the bag at last; the room's without a pump
+    double leak_rise = 0;  ///< Pa/s of the shut bag, as tested, or as it may
+    double allowed = 0;    ///< Pa/s
+    bool tested = false;
+    std::optional<double> down;  ///< s until what is wanted; none where it is not reached
+    double force = 0;            ///< N on the projected face
+    double boils = 0;            ///< Pa at which styrene boils where the part gels; 0 without any
+    bool operator==(const Findings&) const = default;
+};
+
+/// s over which a drop test is spoken of.
+inline constexpr double kTenMinutes = 600;
+/// Rise in Pa that a shut bag of this process may show in that time: typical, docs/methods.md.
+double usual_rise(LayUp how);
+
+/// The film as it is rolled out, flat, with the middle of every pleat marked on its edge: those that stand at
+/// one corner lie side by side. `frame` is that of the film's girths.
+SheetSet film_sheet(const Film& film, const Frame& frame);
+
+Findings evaluate(const Choices& choices, const part::Choices& part_choices, const part::Findings& part,
+                  const split::Findings& split, const edge::Choices& edge_choices, const edge::Findings& edge,
+                  const brief::Of<brief::Making, brief::Pump>& brief, const Library& shop,
+                  Progress& progress);
+Calls calls(const Choices& choices, const Findings& findings, const part::Choices& part_choices,
+            const part::Findings& part);
+
+}  // namespace jig::bag

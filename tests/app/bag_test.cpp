@@ -1,0 +1,85 @@
+// The bag in the window: words, film and pleats on the stand, the drop test, the layers in the section.
+#include "app/ribbon/ribbon.hpp"
+#include "app/stand/scene.hpp"
+#include "tests/app/bench.hpp"
+
+using namespace bench;
+
+namespace {
+
+/// Folds of the film on the stand: short lines of three points that go up and come back.
+int folds(Bench& b) {
+    const auto& document = b.window.document();
+    const auto scene = scene_of(document.job(), document.findings(), Stage::bag, ink(Light::day), {});
+    int out = 0;
+    for (const auto& line : scene.lines)
+        out += line.points.size() == 3 && line.points[1].z() > line.points[0].z() &&
+               std::abs(line.points[0].z() - line.points[2].z()) < 0.02;
+    return out;
+}
+
+}  // namespace
+
+TEST_CASE("the bag is planned by its words: film, pleats, pump and drop test") {
+    Bench b;
+    b.window.show_stage(Stage::bag);
+    b.settle();
+    const auto bag = [&] { return *b.window.document().findings().bag; };
+    const auto first = bag();
+    REQUIRE(first.closed);
+    CHECK(folds(b) == static_cast<int>(first.film.pleats.size()));
+    CHECK(b.figure("pleats") == QString::number(first.film.pleats.size()));
+    // More ease is a larger sheet and more to take up.
+    b.type("/bag/ease", "20 %");
+    CHECK(bag().film.length == Approx(first.film.length * 1.2 / 1.1));
+    CHECK(bag().film.slack > first.film.slack);
+    CHECK(folds(b) == static_cast<int>(bag().film.pleats.size()));
+    b.choose("/bag/film", "release film without holes");
+    CHECK(b.visible<QLabel>("call-no_bleed") != nullptr);
+    b.fix("no_bleed");
+    b.settle();
+    CHECK(b.window.document().job().bag.film == ReleaseFilm::perforated);
+    // The drop test has words of its own once it has been done.
+    CHECK(b.word("/bag/drop/seconds")->text() == "not done yet");
+    b.type("/bag/drop/seconds", "10");
+    b.type("/bag/drop/from", "20");
+    b.type("/bag/drop/to", "90");
+    CHECK(bag().tested);
+    CHECK(bag().leak_rise == Approx(7000.0 / 600));
+    CHECK(b.visible<QLabel>("call-leaks") != nullptr);
+    b.type("/bag/drop/to", "35 mbar");
+    for (const auto& call : b.window.document().findings().calls) CHECK(call.key != "leaks");
+    b.type("/bag/altitude", "1500 m");
+    CHECK(bag().room == Approx(84556).epsilon(1e-3));
+    b.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(b.word("/bag/altitude")->text() == "at sea level");
+}
+
+TEST_CASE("laid open, the stage says that there is no bag, and the stand shows none") {
+    Bench b;
+    b.window.show_stage(Stage::part);
+    b.choose("/part/how", "by hand");
+    b.window.show_stage(Stage::bag);
+    b.settle();
+    CHECK(folds(b) == 0);
+    CHECK(b.window.slip().findChildren<QToolButton*>("word").isEmpty());
+    CHECK_THAT(card_line(b.window.document().job(), b.window.document().findings(), Stage::bag, {}),
+               Catch::Contains("no bag"));
+}
+
+TEST_CASE("the section names what lies on the last ply, and its layer leads to the bag") {
+    Bench b;
+    b.window.show_stage(Stage::bag);
+    b.settle();
+    const auto has = [&](const QString& text) {
+        for (const auto& layer : b.window.ribbon().section().layers) {
+            if (layer.name.contains(text)) return layer.stage == Stage::bag;
+        }
+        return false;
+    };
+    CHECK(has("perforated film"));
+    CHECK(has("breather"));
+    b.choose("/bag/film", "no film");
+    CHECK_FALSE(has("perforated film"));
+    CHECK(has("peel ply"));
+}

@@ -1,0 +1,81 @@
+// Job files of older versions, kept as they were written.
+#include <catch2/catch.hpp>
+
+#include "core/job/migrations.hpp"
+#include "core/science/mesh/stl.hpp"
+#include "tests/job/fixtures.hpp"
+
+using namespace jig;
+
+namespace {
+
+std::string kept(const std::string& name) {
+    return fixtures::data() + "/../tests/job/files/" + name;
+}
+
+}  // namespace
+
+TEST_CASE("a job of version 1 opens with all that it says, and its bag as its part was laid") {
+    struct Old {
+        const char* file;
+        ReleaseFilm film;
+    };
+    for (const auto& old : {Old{"version-1-bagged.json", ReleaseFilm::perforated},
+                            Old{"version-1-infused.json", ReleaseFilm::none}}) {
+        INFO(old.file);
+        const auto bytes = read_file(kept(old.file), 1 << 20);
+        const auto before = parse_json(old.file, bytes);
+        REQUIRE(before["version"] == 1);
+        REQUIRE_FALSE(before.contains("bag"));
+        const auto job = load_job(kept(old.file));
+        CHECK(job.bag.peel_ply);
+        CHECK(job.bag.film == old.film);
+        CHECK(job.bag.hose == 2.0);
+        // Nothing else moves: every other key is written again as it stood.
+        const auto after = job_to_json(job);
+        CHECK(after["version"] == kJobVersion);
+        for (const auto& [stage, choices] : before.items()) {
+            if (stage == "version" || !choices.is_object()) continue;
+            for (const auto& [key, value] : choices.items()) {
+                INFO(stage << "." << key);
+                REQUIRE(after[stage].contains(key));
+                if (!value.is_structured()) CHECK(after[stage][key] == value);
+            }
+        }
+        CHECK(fixtures::worked_out(job).complete());
+        // Opening writes nothing.
+        CHECK(read_file(kept(old.file), 1 << 20) == bytes);
+    }
+}
+
+TEST_CASE("an older file's mistakes are named as they would be in a new one") {
+    const auto old = parse_json("kept", read_file(kept("version-1-bagged.json"), 1 << 20));
+    auto wrong = old;
+    wrong["part"] = 3;
+    CHECK_THROWS_WITH(job_from_json(wrong, "file"), Catch::Contains("part"));
+    wrong = old;
+    wrong["part"]["how"] = 7;
+    CHECK_THROWS_WITH(job_from_json(wrong, "file"), Catch::Contains("how"));
+    wrong = old;
+    wrong["edge"]["trim"] = -1;
+    CHECK_THROWS_AS(job_from_json(wrong, "file"), InputError);
+    // A hand-written one that has a bag already keeps it.
+    auto ahead = old;
+    ahead["bag"]["ease"] = 0.3;
+    CHECK(job_from_json(ahead, "file").bag.ease == Approx(0.3));
+    // One without a part is laid as a new job is.
+    auto bare = Json{{"format", "jigshell job"}, {"version", 1}};
+    CHECK(job_from_json(bare, "file").bag == bag::Choices{});
+}
+
+TEST_CASE("a newer file is refused and left as it is") {
+    const fixtures::Folder folder;
+    const auto path = (folder.path / "newer.jigshell").string();
+    auto json = job_to_json(fixtures::demo());
+    json["version"] = kJobVersion + 1;
+    write_atomically(json.dump(), path);
+    CHECK_THROWS_WITH(load_job(path), Catch::Contains("newer"));
+    CHECK(read_file(path, 1 << 24) == json.dump());
+    json["version"] = 0;
+    CHECK_THROWS_AS(job_from_json(json, "file"), InputError);
+}

@@ -1,0 +1,221 @@
+// The part's bag: film, tape, pump and leak.
+#include <catch2/catch.hpp>
+
+#include "tests/job/fixtures.hpp"
+
+using namespace jig;
+using fixtures::call;
+using fixtures::worked_out;
+
+namespace {
+
+Job bagged() {
+    auto job = fixtures::small_job();
+    job.part.how = LayUp::bagged;
+    return job;
+}
+
+const Figure* figure(const Findings& f, const char* key) {
+    for (const auto& one : f.bag->figures) {
+        if (one.key == key) return &one;
+    }
+    return nullptr;
+}
+
+double bought(const Findings& f, const std::string& what) {
+    for (const auto& m : f.run->materials) {
+        if (m.stage == Stage::bag && m.what == what) return m.amount;
+    }
+    return 0;
+}
+
+}  // namespace
+
+TEST_CASE("the film covers the tray's floor, walls and lands") {
+    auto job = bagged();
+    job.shape.tray.draft = 0.1;
+    job.shape.tray.edge_radius = 0;
+    job.shape.tray.crown = 0;
+    job.shape.tray.recess = false;
+    job.bag.ease = 0;
+    const auto f = worked_out(job);
+    REQUIRE(f.bag);
+    REQUIRE(f.bag->measured);
+    const auto& size = f.shape->measures.size;
+    const double land = job.edge.trim + job.edge.channel + job.edge.tape_land, depth = f.bag->film.depth;
+    // Two walls that lean by the draft: each adds its slant, less what it covers seen from above.
+    const double wall = depth / std::cos(0.1) - depth * std::tan(0.1);
+    CHECK(f.bag->film.length == Approx(size.x() + 2 * wall + 2 * land).epsilon(0.01));
+    CHECK(f.bag->film.width == Approx(size.y() + 2 * wall + 2 * land).epsilon(0.01));
+    CHECK(bought(f, "bag film") == Approx(f.bag->film.area() * 1.1));
+    CHECK(bought(f, "sealant tape") == Approx(f.bag->film.tape * 1.15));
+}
+
+TEST_CASE("two bags take twice the film and tape, and an hour more") {
+    auto job = bagged();
+    const auto one = worked_out(job);
+    job.bag.second = true;
+    const auto two = worked_out(job);
+    CHECK(bought(two, "bag film") == Approx(2 * bought(one, "bag film")));
+    CHECK(bought(two, "sealant tape") == Approx(2 * bought(one, "sealant tape")));
+    CHECK(bought(two, "peel ply") == Approx(bought(one, "peel ply")));
+    CHECK(two.run->ledgers[0].hours > one.run->ledgers[0].hours);
+}
+
+TEST_CASE("what is laid under the film is what is bought") {
+    auto job = bagged();
+    const auto f = worked_out(job);
+    CHECK(bought(f, "perforated film") > 0);
+    CHECK(bought(f, "breather") > 0);
+    job.bag.film = ReleaseFilm::solid;
+    job.bag.peel_ply = false;
+    job.part.how = LayUp::infused;
+    const auto g = worked_out(job);
+    CHECK(bought(g, "perforated film") == 0);
+    CHECK(bought(g, "release film") > 0);
+    CHECK(bought(g, "peel ply") == 0);
+    CHECK(bought(g, "breather") == 0);
+    CHECK(bought(g, "flow medium") > 0);
+    CHECK(bought(g, "spiral feed line") > 0);
+}
+
+TEST_CASE("open or squeezed, there is no bag, no figure of it and no call") {
+    auto job = bagged();
+    job.part.how = LayUp::hand;
+    job.bag.wanted = 90000;
+    const auto by_hand = worked_out(job);
+    job = bagged();
+    job.brief.process = Process::squeeze;
+    const auto squeezed = worked_out(job);
+    for (const auto* f : {&by_hand, &squeezed}) {
+        REQUIRE(f->bag);
+        CHECK_FALSE(f->bag->closed);
+        CHECK(bought(*f, "bag film") == 0);
+        CHECK(f->bag->figures.size() == 1);
+        for (const auto& c : f->calls) CHECK(c.stage != Stage::bag);
+    }
+}
+
+TEST_CASE("the pump's time is volume and speed in closed form, with the leak that the drop test found") {
+    auto job = bagged();
+    job.bag.drop = {2000, 2600, 600};
+    job.bag.wanted = 5000;
+    const auto f = worked_out(job);
+    const auto& b = *f.bag;
+    CHECK(b.tested);
+    CHECK(b.leak_rise == Approx(1));
+    const double V = b.pump.volume, S = job.brief.pump, end = 300 + V * 1 / S;
+    CHECK(b.reached == Approx(end));
+    CHECK(*b.down == Approx(V / S * std::log((101325 - end) / (5000 - end))));
+    REQUIRE(figure(f, "rise") != nullptr);
+    CHECK(figure(f, "rise")->value == Approx(600));
+    // Breather, peel ply, 2 m of 10 mm hose and the trap.
+    CHECK(V == Approx(f.part->area * (0.003 + 0.0001) + 2 * 0.7853981634e-4 + 0.005));
+}
+
+TEST_CASE("less presses on it high up") {
+    auto job = bagged();
+    const auto low = worked_out(job);
+    job.bag.altitude = 3000;
+    const auto high = worked_out(job);
+    CHECK(high.bag->force < low.bag->force);
+    CHECK(low.bag->force / (101325 - 5000) == Approx(high.bag->force / (70108 - 5000)).epsilon(1e-3));
+}
+
+TEST_CASE("calls of the bag come with what provokes them, and their fixes mend them") {
+    struct Rule {
+        const char* key;
+        Severity severity;
+        bool fixed;
+        void (*provoke)(Job&);
+    };
+    const auto quiet = worked_out(bagged());
+    for (const Rule& rule : {
+             Rule{"no_vacuum", Severity::stop, true,
+                  [](Job& j) {
+                      j.bag.altitude = 3000;
+                      j.bag.wanted = 75000;
+                  }},
+             Rule{"pump_short", Severity::caution, true, [](Job& j) { j.bag.wanted = 200; }},
+             Rule{"pump_short", Severity::stop, true,
+                  [](Job& j) {
+                      j.part.how = LayUp::infused;
+                      j.bag.wanted = 200;
+                  }},
+             Rule{"slow_pump", Severity::caution, false,
+                  [](Job& j) {
+                      j.bag.trap = 1;
+                      j.brief.pump = 0.5 / 3600;
+                      j.bag.rise = 0.6;
+                  }},
+             Rule{"boils", Severity::caution, true,
+                  [](Job& j) {
+                      j.part.resin = "vinyl ester";
+                      j.bag.wanted = 800;
+                      j.bag.ultimate = 50;
+                      j.bag.rise = 60;
+                  }},
+             Rule{"leaks", Severity::caution, false,
+                  [](Job& j) {
+                      j.bag.drop = {2000, 9000, 600};
+                  }},
+             Rule{"leaks", Severity::stop, false,
+                  [](Job& j) {
+                      j.part.how = LayUp::infused;
+                      j.bag.drop = {2000, 3000, 600};
+                  }},
+             Rule{"fell", Severity::caution, false,
+                  [](Job& j) {
+                      j.bag.drop = {5000, 2000, 600};
+                  }},
+             Rule{"small_trap", Severity::caution, true,
+                  [](Job& j) {
+                      j.part.how = LayUp::infused;
+                      j.bag.trap = 1e-5;
+                  }},
+             Rule{"tight_film", Severity::caution, true, [](Job& j) { j.bag.ease = 0; }},
+             Rule{"joined", Severity::note, false,
+                  [](Job& j) {
+                      for (auto& p : j.shape.tray.outline) p = {10 * p[0], 10 * p[1]};
+                      j.shape.tray.facet = 0.2;
+                  }},
+             Rule{"bonds", Severity::stop, true,
+                  [](Job& j) {
+                      j.bag.peel_ply = false;
+                      j.bag.film = ReleaseFilm::none;
+                  }},
+             Rule{"no_peel", Severity::note, true,
+                  [](Job& j) {
+                      j.bag.peel_ply = false;
+                      j.part.joint.kind = JointKind::returned;
+                  }},
+             Rule{"no_bleed", Severity::note, true, [](Job& j) { j.bag.film = ReleaseFilm::solid; }},
+         }) {
+        INFO(rule.key);
+        CHECK(call(quiet, rule.key) == nullptr);
+        auto job = bagged();
+        rule.provoke(job);
+        const auto f = worked_out(job);
+        const auto* c = call(f, rule.key);
+        REQUIRE(c != nullptr);
+        CHECK(c->stage == Stage::bag);
+        CHECK(c->severity == rule.severity);
+        CHECK(c->fix.has_value() == rule.fixed);
+        if (c->fix) CHECK(call(worked_out(patched(job, c->fix->patch)), rule.key) == nullptr);
+    }
+    // The quiet job says one thing only: that the bag has not been tested.
+    for (const auto& c : quiet.calls) {
+        if (c.stage == Stage::bag) CHECK(c.key == "untested");
+    }
+    auto tested = bagged();
+    tested.bag.drop = {2000, 2500, 600};
+    CHECK(call(worked_out(tested), "untested") == nullptr);
+}
+
+TEST_CASE("of a mould in pieces every piece has its share of film and tape") {
+    const auto f = worked_out(fixtures::demo("cello-case-whole"));
+    REQUIRE(f.bag);
+    REQUIRE(f.bag->measured);
+    CHECK(f.bag->film_area > 1.5 * f.bag->film.area());
+    CHECK(f.bag->tape > 1.5 * f.bag->film.tape);
+}
