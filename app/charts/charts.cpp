@@ -39,8 +39,8 @@ void paint_days(QPainter& p, const QRectF& where, const run::Findings& run, cons
     for (std::size_t i = 0; i < run.tasks.size(); ++i) {
         const auto& t = run.tasks[i];
         auto name = QString::fromStdString(worded(t.name, w));
-        if (t.stage == "release")
-            name = "release " + name.mid(name.indexOf(", on the ") + 2);
+        if (const auto on = name.indexOf(", on the "); t.stage == "release" && on >= 0)
+            name = "release " + name.mid(on + 2);
         else if (t.name.find(", pass ") != std::string::npos)
             name = name.left(name.indexOf(", pass "));
         else if (t.name.find(", grit ") != std::string::npos)

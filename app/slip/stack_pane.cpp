@@ -319,8 +319,8 @@ void StackPane::pasted(const QList<QStringList>& rows) {
     auto next = layers();
     int taken = 0;
     // Behind the layer that is chosen; at the end where none is.
-    const int row = table_->currentRow();
-    auto at = row >= 0 && row < static_cast<int>(next.size()) ? row + 1 : static_cast<int>(next.size());
+    const auto chosen = table_->selectionModel()->selectedRows();
+    auto at = chosen.isEmpty() ? static_cast<int>(next.size()) : chosen.last().row() + 1;
     for (const auto& cells : rows) {
         Layer layer;
         layer.material = cells.value(0).trimmed().toStdString();

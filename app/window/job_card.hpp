@@ -1,4 +1,4 @@
-// The job card at the left: twelve stages with one live figure and the mark of their state.
+// The job card at the left: thirteen stages with one live figure and the mark of their state.
 #pragma once
 
 #include <QWidget>

@@ -120,7 +120,8 @@ std::string rounded(double shown, Kind kind, bool imperial) {
     if (kind == Kind::money) digits = size >= 100 ? 0 : 2;
     if (kind == Kind::length && !imperial) digits = size >= 100 ? 0 : size >= 1 ? 1 : 2;
     if (kind == Kind::thickness && imperial) digits = 3;
-    if ((kind == Kind::curvature || kind == Kind::modulus || kind == Kind::mass) && size < 0.1 && size >= 5e-5)
+    if ((kind == Kind::curvature || kind == Kind::modulus || kind == Kind::mass) && size < 0.1 &&
+        size >= 5e-5)
         digits = 4;
     auto text = fmt::format("{:.{}f}", shown, digits);
     if (text.find_first_not_of("-0.") == std::string::npos && text[0] == '-') text.erase(0, 1);
@@ -141,7 +142,8 @@ std::string show(Kind kind, double value, const Wording& wording) {
         if (std::abs(value) >= 2 * 86400) return rounded(value / 86400, Kind::factor, false) + " days";
         if (std::abs(value) >= 2 * 3600) return rounded(value / 3600, Kind::factor, false) + " h";
         // What passes in less than two minutes is watched by the second.
-        if (std::abs(value) >= 0.5 && std::abs(value) < 119.5) return rounded(value, Kind::count, false) + " s";
+        if (std::abs(value) >= 0.5 && std::abs(value) < 119.5)
+            return rounded(value, Kind::count, false) + " s";
         return rounded(value / 60, Kind::count, false) + " min";
     }
     if (kind == Kind::money) return wording.currency + rounded(value, kind, imperial);

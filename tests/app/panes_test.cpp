@@ -59,6 +59,7 @@ TEST_CASE("rows are copied as text and pasted back as layers, and unknown ones a
     paste(table, "layer\t°\nglass mat 300\t30\nPVC foam 75, 10 mm\nstraw\t0\n");
     b.settle();
     const auto after = b.window.document().job().part.layers;
+    // No row is chosen: they go behind the last.
     REQUIRE(after.size() == before.size() + 2);
     CHECK(after[before.size()].material == "glass mat 300");
     CHECK(after[before.size()].angle == Approx(radians(30)));

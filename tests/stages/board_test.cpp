@@ -67,7 +67,7 @@ TEST_CASE("a strip is laid flat with every edge as long as it was") {
     CHECK((flat[0] - flat[81]).norm() == Approx(0.1 * std::sqrt(2.0)));
     CHECK(unrolled({{0, 0, 0}}, {{1, 0, 0}}).empty());
     Choices c;
-    CHECK(clay_volume(2, c, 0.012) == Approx(2 * (0.001 * 0.012 + (1 - kPi / 4) * 36e-6)));
+    CHECK(clay_volume(2, c, 0.012) == Approx(2 * (c.stand_off * 0.012 + (1 - kPi / 4) * 36e-6)));
 }
 
 TEST_CASE("a board's cut file reads back as drawn") {
@@ -121,12 +121,12 @@ TEST_CASE("a leaning face round a circle is a cone's strip, which lies flat with
     const auto& board = boards.front();
     CHECK(board.dowels.empty());
     // Slant width times the circle through the strip's middle.
-    const double near = 0.3 + 0.001 * std::cos(0.2), far = 0.3 + 0.081 * std::cos(0.2);
+    const double near = 0.3 + c.stand_off * std::cos(0.2), far = near + c.board_width * std::cos(0.2);
     CHECK(board.area == Approx(kPi * (near + far) * 0.08).epsilon(5e-3));
     CHECK(board.misfit < 5e-4);
     double top = -1;
     for (const auto& p : board.surface.points) top = std::max(top, p.z());
-    CHECK(top == Approx(0.25 + 0.081 * std::sin(0.2)).epsilon(1e-3));
+    CHECK(top == Approx(0.25 + (c.stand_off + c.board_width) * std::sin(0.2)).epsilon(1e-3));
     for (const auto& s : board.supports) CHECK(s.height == Approx(top).epsilon(1e-3));
 }
 

@@ -253,7 +253,7 @@ TEST_CASE("the bench turns, mirrors and scales, and faces keep looking outwards"
     CHECK(signed_volume(m) == Approx(-48));
 }
 
-TEST_CASE("every starter goes through all twelve stages") {
+TEST_CASE("every starter goes through all thirteen stages") {
     for (const auto kind : {ShapeKind::stations, ShapeKind::foil, ShapeKind::turned}) {
         Job job;
         job.shape.kind = kind;

@@ -75,7 +75,7 @@ void figures(const Choices& c, const part::Choices& part, Findings& out) {
         out.down.value_or(0),
         out.down ? "V ÷ S · ln((p0 − p∞) ÷ (p − p∞)), hoses taken as wide enough"
                  : "never: the pump does not get there");
-    add("allowed", "the shut bag may rise in ten minutes by", Kind::pressure, kTenMinutes * out.allowed,
+    add("allowed", "it may rise, shut for ten minutes, by", Kind::pressure, kTenMinutes * out.allowed,
         c.rise > 0 ? "your choice above" : "typical for a part that is " + std::string(said(part.how)));
     if (out.tested)
         add("rise", "and rose, in ten minutes, by", Kind::pressure, kTenMinutes * out.leak_rise,

@@ -58,10 +58,20 @@ std::vector<Layer> evened(const std::vector<Layer>& layers) {
     return out;
 }
 
-/// The heaviest ply as often again, in the middle, as makes the stack `least` m thick.
+/// What a bare shell has to bear: a hand that presses in the middle of a field that nothing holds from
+/// behind.
+constexpr double kHand = 100, kField = 0.3, kSinks = 0.0005;  // N, m, m: our own judgement
+
+/// m that it sinks there: a square plate held fast along its sides (Timoshenko & Woinowsky-Krieger 1959,
+/// table 37: 0.0056·P·a²/D), by the softer of its two ways.
+double sinks(const Laminate& l) {
+    return 0.0056 * kHand * kField * kField / std::min(l.D_free(0, 0), l.D_free(1, 1));
+}
+
+/// The heaviest ply as often again, in the middle, as keeps a hand from sinking in.
 std::pair<std::vector<Layer>, std::string> thickened(const std::vector<Layer>& layers,
-                                                     const std::vector<LaidLayer>& laid, double now,
-                                                     double least) {
+                                                     const std::vector<LaidLayer>& laid, const Resin& resin,
+                                                     LayUp how, const Library& shop) {
     const LaidLayer* heavy = nullptr;
     std::size_t first = layers.size(), last = 0;
     for (std::size_t i = 0; i < laid.size(); ++i) {
@@ -72,11 +82,13 @@ std::pair<std::vector<Layer>, std::string> thickened(const std::vector<Layer>& l
             heavy = &laid[i];
     }
     if (heavy == nullptr) return {};
-    const auto more = static_cast<std::size_t>(std::ceil((least - now) / heavy->ply.thickness - 1e-9));
-    if (more == 0 || more > 60) return {};
     auto out = layers;
-    out.insert(out.begin() + static_cast<std::ptrdiff_t>(first + (last + 1 - first) / 2), more, heavy->layer);
-    return {out, fmt::format("Lay {} more of {} in the middle", more, heavy->name)};
+    for (int more = 1; more <= 60; ++more) {
+        out.insert(out.begin() + static_cast<std::ptrdiff_t>(first + (last + 1 - first) / 2), heavy->layer);
+        if (sinks(sum_stack(out, resin, how, shop, "shell").laminate) <= kSinks)
+            return {out, fmt::format("Lay {} more of {} in the middle", more, heavy->name)};
+    }
+    return {};
 }
 
 /// The lightest cloth of the same fibre, for a face that does not show what lies behind it.
@@ -119,14 +131,14 @@ Calls calls(const Choices& c, const Findings& f, const plug::Choices& plug,
             "part of it.",
             fix);
     }
-    const bool glass_only = l.bending.Ex < 3e10;
-    const double least = glass_only ? 0.0045 : 0.003;
-    if (!has_back && l.thickness < least) {
-        const auto [thicker, label] = thickened(c.layers, laid, l.thickness, least);
+    if (!has_back && sinks(l) > kSinks) {
+        const auto [thicker, label] = thickened(c.layers, laid, f.resin, c.how, shop);
         add(Stage::shell, Severity::caution, "thin",
-            "Shell " + quantity(Kind::thickness, l.thickness) + " without a back: too thin",
-            "Under about " + quantity(Kind::thickness, least) +
-                " a tool of this kind flexes in use and shows it.",
+            "Shell " + quantity(Kind::thickness, l.thickness) + " without a back: a hand sinks in by " +
+                quantity(Kind::thickness, sinks(l)),
+            quantity(Kind::force, kHand) + " in the middle of a field of " + quantity(Kind::length, kField) +
+                " held along its sides; more than " + quantity(Kind::thickness, kSinks) +
+                " is felt and shows in the parts.",
             thicker.empty() ? std::nullopt : std::optional(with_layers(label, thicker)));
     }
     for (std::size_t i = 0; i < laid.size(); ++i) {

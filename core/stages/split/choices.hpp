@@ -95,7 +95,7 @@ struct Choices {
     std::string dowel = "dowel pin 8 mm with bush";
     std::string board = "birch plywood 12 mm";  ///< that parting boards are cut from
     double support_pitch = 0.4;                 ///< m between supports along a board's outer edge
-    double stand_off = 0.001;                   ///< m between parting board and plug, closed with clay
+    double stand_off = 0.002;                   ///< m between parting board and plug, closed with clay
     double board_width = 0.10;                  ///< m of the parting board past the plug
     double fillet = 0.006;                      ///< m of clay fillet along it
     double backing = 0.010;                     ///< m of shell that each piece is tried with on its way out
