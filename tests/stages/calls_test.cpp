@@ -428,3 +428,37 @@ TEST_CASE("a tight inside radius and a mend are told, the mend with a way back")
     const auto left = worked_out(patched(job, said->fix->patch));
     CHECK(call(left, "repair") == nullptr);
 }
+
+TEST_CASE("a parting board that bends tightly is told, one that hardly does is not") {
+    // The seam of a ball is its great circle, and its board bends with it.
+    for (const double r : {0.1, 0.4}) {
+        Job job;
+        job.shape.kind = ShapeKind::mesh;
+        job.shape.file = "ball.stl";
+        job.attachments.push_back(
+            {"ball.stl", std::make_shared<const std::string>(write_stl_binary(shapes::sphere(r, 40)))});
+        job.split.way = SplitWay::search;
+        job.split.pieces = 2;
+        INFO(r);
+        CHECK((call(worked_out(job), "board_bend") != nullptr) == (r < 0.15));
+    }
+}
+
+TEST_CASE("a thin shell in an envelope bag buckles, and sealed on its flange it is not asked to") {
+    auto job = small_job();
+    for (auto& p : job.shape.tray.outline) p = {2.5 * p[0], 2.5 * p[1]};
+    job.shape.tray.facet = 0.1;
+    job.shape.tray.depth = 0.4;
+    job.back.kind = BackKind::none;
+    job.back.bag = BagKind::envelope;
+    job.shell.layers.resize(5);
+    const auto f = worked_out(job, Depth::quick);
+    const auto* said = call(f, "buckles");
+    REQUIRE(said != nullptr);
+    REQUIRE(said->fix);
+    CHECK(call(worked_out(patched(job, said->fix->patch), Depth::quick), "buckles") == nullptr);
+    // A shell ten times as thick stands it.
+    auto stout = job;
+    for (int i = 0; i < 60; ++i) stout.shell.layers.push_back(ply("glass cloth 600 twill"));
+    CHECK(call(worked_out(stout, Depth::quick), "buckles") == nullptr);
+}
