@@ -16,7 +16,7 @@ target_compile_options(core-tests PRIVATE -Wno-array-bounds -Wno-restrict -Wno-s
 target_precompile_headers(core-tests PRIVATE <catch2/catch.hpp> <nlohmann/json.hpp> <Eigen/Core> <Eigen/Geometry> <fmt/format.h>)
 add_test(NAME core COMMAND core-tests)
 add_test(NAME batch-help COMMAND jigshell-batch --help)
-set_tests_properties(core PROPERTIES TIMEOUT 1200)
+set_tests_properties(core PROPERTIES TIMEOUT 2400)
 
 add_executable(app-tests ${app_tests})
 set_target_properties(app-tests PROPERTIES AUTOMOC ON)
@@ -25,4 +25,4 @@ target_precompile_headers(app-tests PRIVATE <catch2/catch.hpp> <nlohmann/json.hp
 add_dependencies(app-tests jigshell jigshell-batch jigshell-step)
 target_compile_definitions(app-tests PRIVATE JIG_PROGRAM="$<TARGET_FILE:jigshell>")
 add_test(NAME window COMMAND xvfb-run -a -s "-screen 0 1920x1080x24" $<TARGET_FILE:app-tests>)
-set_tests_properties(window PROPERTIES TIMEOUT 1200)
+set_tests_properties(window PROPERTIES TIMEOUT 2400)
