@@ -68,6 +68,10 @@ Json bag_of_job(const Arguments& a, Progress& progress) {
     on.need(Stage::bag);
     const auto& bag = *on.findings.bag;
     Json out = film_json(bag.film);
+    // What there is no film to measure on is not 0.
+    if (!bag.measured) {
+        for (auto& [key, value] : out.items()) value = Json();
+    }
     out["closed"] = bag.closed;
     out["film_m2"] = bag.film_area;
     out["tape_m"] = bag.tape;

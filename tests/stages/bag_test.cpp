@@ -1,7 +1,11 @@
 // The part's bag: film, tape, pump and leak.
 #include <catch2/catch.hpp>
 
+#include <set>
+
+#include "core/science/mesh/cut.hpp"
 #include "tests/job/fixtures.hpp"
+#include "tests/shapes.hpp"
 
 using namespace jig;
 using fixtures::call;
@@ -218,4 +222,66 @@ TEST_CASE("of a mould in pieces every piece has its share of film and tape") {
     REQUIRE(f.bag->measured);
     CHECK(f.bag->film_area > 1.5 * f.bag->film.area());
     CHECK(f.bag->tape > 1.5 * f.bag->film.tape);
+}
+
+TEST_CASE("Bag's land is Edge's, and its slack is that of the sheet it shows") {
+    const auto f = worked_out(bagged());
+    REQUIRE(f.bag->measured);
+    CHECK(f.bag->film.land_length == Approx(f.edge->tape_land_length).epsilon(2e-3));
+    CHECK(figure(f, "slack")->value ==
+          Approx(2 * (figure(f, "sheet_length")->value + figure(f, "sheet_width")->value) -
+                 f.bag->film.land_length));
+}
+
+TEST_CASE("of several parts in one mould the film covers all of them and the flange between") {
+    auto job = bagged();
+    const auto one = worked_out(job);
+    job.split.together = Together::several;
+    job.split.parts = 2;
+    job.split.between = 0.1;
+    const auto two = worked_out(job);
+    REQUIRE(two.bag->measured);
+    const auto& film = two.bag->film;
+    CHECK(film.land_length == Approx(two.edge->tape_land_length).epsilon(0.02));
+    // Wider than the mould with its two lands, and than twice the area that lies under it by its ease alone.
+    CHECK(std::min(film.length, film.width) > 0.9 * std::min(one.bag->film.length, one.bag->film.width));
+    CHECK(film.area() > 2 * two.part->area + 0.5 * two.edge->area);
+    CHECK(film.area() > 1.7 * one.bag->film.area());
+}
+
+TEST_CASE("what the pump does not reach has a call and no time") {
+    auto job = bagged();
+    job.bag.wanted = 200;
+    const auto f = worked_out(job);
+    CHECK(figure(f, "down") == nullptr);
+    CHECK(call(f, "pump_short") != nullptr);
+}
+
+TEST_CASE("a box's pleats are marked at the corners of its film, wherever its rim begins") {
+    // An open trough 1.2 × 0.5 × 0.2: a film 1.6 × 0.9, a pleat of 0.2 at each corner.
+    const auto whole = shapes::box({0, 0, 0}, {1.2, 0.5, 0.2});
+    std::vector<std::uint32_t> keep;
+    for (std::size_t f = 0; f < whole.triangles.size(); ++f) {
+        if (whole.area_vector2(f).normalized().z() > -0.5) keep.push_back(static_cast<std::uint32_t>(f));
+    }
+    const auto mesh = some_faces(whole, keep);
+    const auto topology = topology_of(mesh);
+    const auto frame = lengthwise(mesh, topology, frame_across(Point::UnitZ()));
+    Progress quiet;
+    auto film = film_over(mesh, topology, frame, {0, {}, false, 0, 0, 0.5}, quiet);
+    REQUIRE(film.pleats.size() == 4);
+    const auto set = bag::film_sheet(film, frame);
+    REQUIRE(set.sheets.size() == 1);
+    const auto& pieces = set.sheets.front().pieces;
+    REQUIRE(pieces.size() == 5);
+    CHECK(net_area(pieces[0].loops) == Approx(1.6 * 0.9));
+    std::set<std::pair<bool, bool>> corners;
+    for (std::size_t i = 1; i < pieces.size(); ++i) {
+        const Point2 at = pieces[i].engraved.front().front();
+        INFO(at.x() << " " << at.y());
+        CHECK(std::min(at.x(), 1.6 - at.x()) < 1e-3);
+        CHECK(std::min(at.y(), 0.9 - at.y()) < 1e-3);
+        corners.insert({at.x() > 0.8, at.y() > 0.45});
+    }
+    CHECK(corners.size() == 4);
 }

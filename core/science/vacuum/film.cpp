@@ -26,8 +26,8 @@ struct Girth {
     double deepest = 0, longest = 0;
 };
 
-/// Of sections across `axis`: through the deepest places, and the longest of all. `deep` is each section's
-/// depth from the rim in the sections' own coordinates.
+/// Of sections across `axis`: through the deepest places (`depth` m off the rim's height), and the longest of
+/// all.
 Girth girth(const TriangleMesh& mesh, const Topology& topology, const Point& axis, const Point& up,
             double rim, double depth, const std::vector<double>& at, Progress& progress) {
     const Frame across{up, axis.cross(up), axis};
@@ -151,6 +151,32 @@ int corners_of(const std::vector<double>& turns, const std::vector<double>& at, 
     return count;
 }
 
+/// The rim grown to the middle of the land, anticlockwise, begun behind its longest straight: no corner lies
+/// across its first point.
+Loop middle_line(const Loop& rim, double reach) {
+    Loop out = rim;
+    if (reach != 0) {
+        out.clear();
+        for (const auto& loop : offset({rim}, reach, true)) {
+            if (std::abs(signed_area(loop)) > std::abs(signed_area(out))) out = loop;
+        }
+        if (out.size() < 3)
+            throw InputError("land", "it is wider than the mould's own rim", "make it narrower");
+    }
+    if (signed_area(out) < 0) std::reverse(out.begin(), out.end());
+    std::size_t first = 0;
+    double longest = 0;
+    for (std::size_t k = 0; k < out.size(); ++k) {
+        const auto next = (k + 1) % out.size();
+        const double step = (out[next] - out[k]).norm();
+        if (step <= longest) continue;
+        longest = step;
+        first = next;
+    }
+    std::rotate(out.begin(), out.begin() + static_cast<std::ptrdiff_t>(first), out.end());
+    return out;
+}
+
 }  // namespace
 
 Frame lengthwise(const TriangleMesh& mesh, const Topology& topology, const Frame& frame) {
@@ -224,19 +250,13 @@ Film film_over(const TriangleMesh& mesh, const Topology& topology, const Frame& 
     out.across = across.deepest + 2 * rules.land;
     out.longest_along = along.longest + 2 * rules.land;
     out.longest_across = across.longest + 2 * rules.land;
-    out.length = out.along * (1 + rules.ease);
-    out.width = out.across * (1 + rules.ease);
+    out.length = (rules.longest ? out.longest_along : out.along) * (1 + rules.ease);
+    out.width = (rules.longest ? out.longest_across : out.across) * (1 + rules.ease);
     if (rules.roll > 0)
         out.joins = std::max(0, static_cast<int>(std::ceil(out.width / rules.roll - 1e-9)) - 1);
 
     progress.report(0.7, "placing the pleats");
-    Loop middle = rim.flat;
-    if (rules.land > 0) {
-        for (const auto& loop : offset({rim.flat}, rules.land / 2, true)) {
-            if (std::abs(signed_area(loop)) >= std::abs(signed_area(middle))) middle = loop;
-        }
-    }
-    if (signed_area(middle) < 0) std::reverse(middle.begin(), middle.end());
+    const auto middle = middle_line(rim.flat, rules.middle.value_or(rules.land / 2));
     // It lies as high as the rim beside it.
     for (const auto& q : middle) {
         std::size_t nearest = 0;

@@ -1,6 +1,7 @@
 // The film of a bag over a hollow mould: how large, where it is pleated, how much tape.
 #pragma once
 
+#include <optional>
 #include <vector>
 
 #include "core/base/progress.hpp"
@@ -9,10 +10,12 @@
 namespace jig {
 
 struct FilmRules {
-    double land = 0;      ///< m that the tape's land reaches past the mesh's rim
-    double ease = 0.1;    ///< share by which the film is longer than what it lies on
-    double roll = 0;      ///< m, width of the film as it comes; 0 for any
-    double pleat = 0.05;  ///< m, the tallest a pleat may stand
+    double land = 0;  ///< m that the tape's land reaches past the mesh's rim; below 0 where it lies inside it
+    std::optional<double> middle;  ///< m past the rim of the land's middle line; none for half of `land`
+    bool longest = false;  ///< the sheet goes by the longest girths, not by those of the deepest places
+    double ease = 0.1;     ///< share by which the film is longer than what it lies on
+    double roll = 0;       ///< m, width of the film as it comes; 0 for any
+    double pleat = 0.05;   ///< m, the tallest a pleat may stand
 };
 
 struct Pleat {

@@ -5,7 +5,7 @@
 namespace jig::bag {
 
 Calls calls(const Choices& c, const Findings& f, const part::Choices& part_choices,
-            const part::Findings& part) {
+            const part::Findings& part, int parts) {
     Calls out;
     if (!f.closed) return out;
     const auto add = [&](Severity s, const char* key, std::string headline, std::string why,
@@ -61,7 +61,7 @@ Calls calls(const Choices& c, const Findings& f, const part::Choices& part_choic
             "Shut the valve, wait, write down what the gauge says: before any resin is mixed.");
     }
     if (f.how == LayUp::infused && part.resin.matrix.density > 0) {
-        const double resin = part.resin_mix / part.resin.matrix.density;
+        const double resin = parts * part.resin_mix / part.resin.matrix.density;
         if (c.trap < 0.3 * resin)
             add(Severity::caution, "small_trap",
                 "The trap holds " + quantity(Kind::volume, c.trap) + "; " + quantity(Kind::volume, resin) +

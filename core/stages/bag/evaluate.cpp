@@ -11,21 +11,22 @@ double air_in(const Library& shop, const char* name, double area) {
     return need(shop.consumables, name, "bag").porous * area;
 }
 
-/// Film over the face of the tool, lands and all, by its girths.
-void measure(const Choices& c, const edge::Choices& edge_choices, const edge::ToolFace& tool, double roll,
-             Findings& out, Progress& progress) {
+/// Film over the face of the tool, lands and all, by its girths. Where several parts lie in one mould it goes
+/// over the flange between them too.
+void measure(const Choices& c, const edge::Choices& edge_choices, const edge::ToolFace& tool, bool several,
+             double roll, Findings& out, Progress& progress) {
     std::vector<std::uint32_t> face;
     for (std::size_t f = 0; f < tool.rimmed.patch.size(); ++f) {
-        if (tool.rimmed.patch[f] == 0) face.push_back(static_cast<std::uint32_t>(f));
+        if (several || tool.rimmed.patch[f] == 0) face.push_back(static_cast<std::uint32_t>(f));
     }
     const auto mesh = some_faces(tool.rimmed.mesh, face);
     const auto topology = topology_of(mesh);
-    const double land = edge_choices.trim + edge_choices.channel + edge_choices.tape_land;
+    const auto& e = edge_choices;
+    // From the part's rim outwards, or from the flange's own rim inwards past the grip.
+    const double outside = several ? -e.grip : e.trim + e.channel + e.tape_land;
+    FilmRules rules{outside, outside - e.tape_land / 2, true, c.ease, roll, c.pleat};
     out.frame = lengthwise(mesh, topology, tool.frame);
-    out.film = film_over(mesh, topology, out.frame, {land, c.ease, roll, c.pleat}, progress);
-    // The sheet covers the longest way over the face, not the deepest alone.
-    out.film.length = out.film.longest_along * (1 + c.ease);
-    out.film.width = out.film.longest_across * (1 + c.ease);
+    out.film = film_over(mesh, topology, out.frame, rules, progress);
     out.measured = true;
 }
 
@@ -71,10 +72,10 @@ void figures(const Choices& c, const part::Choices& part, Findings& out) {
     add("reached", "it comes to", Kind::pressure, out.reached,
         fmt::format("pump's own {} + leak ÷ speed, the leak {}", quantity(Kind::pressure, c.ultimate),
                     out.tested ? "by your drop test" : "as much as is allowed: not tested yet"));
-    add("down", "down to " + quantity(Kind::pressure, c.wanted) + " after", Kind::duration,
-        out.down.value_or(0),
-        out.down ? "V ÷ S · ln((p0 − p∞) ÷ (p − p∞)), hoses taken as wide enough"
-                 : "never: the pump does not get there");
+    // Where it never gets there the call says so, and there is no time to show.
+    if (out.down)
+        add("down", "down to " + quantity(Kind::pressure, c.wanted) + " after", Kind::duration, *out.down,
+            "V ÷ S · ln((p0 − p∞) ÷ (p − p∞)), hoses taken as wide enough");
     add("allowed", "it may rise, shut for ten minutes, by", Kind::pressure, kTenMinutes * out.allowed,
         c.rise > 0 ? "your choice above" : "typical for a part that is " + std::string(said(part.how)));
     if (out.tested)
@@ -112,7 +113,7 @@ Findings evaluate(const Choices& c, const part::Choices& part_choices, const par
     out.film_area = bags * whole * (1 + c.ease);
     out.tape = bags * edge.tape_land_length * 1.15;
     if (edge.tool) {
-        measure(c, edge_choices, *edge.tool, stock.width, out, progress);
+        measure(c, edge_choices, *edge.tool, split.parts() > 1, stock.width, out, progress);
         double shown = 0;
         for (std::size_t f = 0; f < edge.tool->rimmed.mesh.triangles.size(); ++f)
             shown += edge.tool->rimmed.mesh.area_vector2(f).norm() / 2;

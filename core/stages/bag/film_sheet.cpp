@@ -1,6 +1,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <cmath>
 
 #include "core/stages/bag/findings.hpp"
 
@@ -32,6 +33,16 @@ double leaves_at(double length, double width, const Point2& toward) {
     return toward.x() > 0 ? length + p.y() : 2 * length + width + (width - p.y());
 }
 
+/// The place so far along a closed line.
+Point2 land_at(const Loop& line, double at) {
+    for (std::size_t k = 0; k < line.size(); ++k) {
+        const Point2 step = line[(k + 1) % line.size()] - line[k];
+        if (at <= step.norm()) return line[k] + step * (step.norm() > 0 ? at / step.norm() : 0);
+        at -= step.norm();
+    }
+    return line.front();
+}
+
 }  // namespace
 
 SheetSet film_sheet(const Film& film, const Frame& frame) {
@@ -45,16 +56,26 @@ SheetSet film_sheet(const Film& film, const Frame& frame) {
     Loop land;
     for (const auto& p : film.land) land.push_back(frame.flat(p));
     const Point2 middle = (low_corner({land}) + high_corner({land})) / 2;
-    double passed = leaves_at(l, w, land.front() - middle);
-    int number = 0;
+    // As much of the edge as the land has by then, and what the pleats before it have taken up; begun where
+    // the pleats come to lie, on the mean, straight out from their places on the land.
+    const double whole = 2 * (l + w);
+    std::vector<double> edge;
+    double taken = 0, turn_x = 0, turn_y = 0;
     for (const auto& pleat : film.pleats) {
-        // As much of the edge as the land has by then, and what the pleats before it have taken up.
-        const auto [at, along] = on_edge(l, w, passed + pleat.at + pleat.height);
-        passed += 2 * pleat.height;
+        edge.push_back(pleat.at + taken + pleat.height);
+        taken += 2 * pleat.height;
+        const double off =
+            2 * kPi * (leaves_at(l, w, land_at(land, pleat.at) - middle) - edge.back()) / whole;
+        turn_x += std::cos(off);
+        turn_y += std::sin(off);
+    }
+    const double begin = std::atan2(turn_y, turn_x) / (2 * kPi) * whole;
+    for (std::size_t i = 0; i < edge.size(); ++i) {
+        const auto [at, along] = on_edge(l, w, begin + edge[i]);
         const Point2 in(-along.y(), along.x());
-        const double mark = std::min(pleat.height, 0.1 * std::min(l, w));
+        const double mark = std::min(film.pleats[i].height, 0.1 * std::min(l, w));
         sheet.pieces.push_back(
-            {fmt::format("pleat {}", ++number), {}, {{at, at + mark * in}}, at + 1.2 * mark * in});
+            {fmt::format("pleat {}", i + 1), {}, {{at, at + mark * in}}, at + 1.2 * mark * in});
     }
     return out;
 }

@@ -44,6 +44,6 @@ Findings evaluate(const Choices& choices, const part::Choices& part_choices, con
                   const brief::Of<brief::Making, brief::Pump>& brief, const Library& shop,
                   Progress& progress);
 Calls calls(const Choices& choices, const Findings& findings, const part::Choices& part_choices,
-            const part::Findings& part);
+            const part::Findings& part, int parts);
 
 }  // namespace jig::bag

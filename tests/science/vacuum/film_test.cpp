@@ -44,7 +44,7 @@ double taken_up(const Film& f) {
 
 TEST_CASE("a box's film goes down and up its walls, and its corners take what is over") {
     const double l = 1.2, w = 0.5, d = 0.2;
-    const auto f = over(open_box(l, w, d), Point::UnitZ(), {0, 0, 0, 0.5});
+    const auto f = over(open_box(l, w, d), Point::UnitZ(), {0, {}, false, 0, 0, 0.5});
     CHECK(f.along == Approx(l + 2 * d));
     CHECK(f.across == Approx(w + 2 * d));
     CHECK(f.depth == Approx(d));
@@ -73,7 +73,7 @@ TEST_CASE("a box's film goes down and up its walls, and its corners take what is
 }
 
 TEST_CASE("shorter pleats are more of them, as many at each corner") {
-    const auto f = over(open_box(1.2, 0.5, 0.2), Point::UnitZ(), {0.03, 0.1, 0, 0.06});
+    const auto f = over(open_box(1.2, 0.5, 0.2), Point::UnitZ(), {0.03, {}, false, 0.1, 0, 0.06});
     CHECK(f.pleats.size() % 4 == 0);
     CHECK(taken_up(f) == Approx(f.slack));
     for (const auto& p : f.pleats) CHECK(p.height <= 0.06 + 1e-9);
@@ -86,7 +86,7 @@ TEST_CASE("shorter pleats are more of them, as many at each corner") {
 
 TEST_CASE("a spherical bowl's girth is half its great circle, both ways") {
     const double r = 0.4;
-    const auto f = over(bowl(r), Point::UnitZ(), {0, 0.05, 0, 0.05});
+    const auto f = over(bowl(r), Point::UnitZ(), {0, {}, false, 0.05, 0, 0.05});
     CHECK(f.along == Approx(std::numbers::pi * r).epsilon(2e-3));
     CHECK(f.across == Approx(std::numbers::pi * r).epsilon(2e-3));
     CHECK(f.land_length == Approx(2 * std::numbers::pi * r).epsilon(2e-3));
@@ -100,7 +100,7 @@ TEST_CASE("a spherical bowl's girth is half its great circle, both ways") {
 
 TEST_CASE("turned and scaled moulds give the same film, turned and scaled") {
     const auto box = open_box(1.2, 0.5, 0.2);
-    const FilmRules rules{0.03, 0.1, 0, 0.06};
+    const FilmRules rules{0.03, {}, false, 0.1, 0, 0.06};
     const auto plain = over(box, Point::UnitZ(), rules);
     const auto r = shapes::odd_rotation();
     const auto turned = over(shapes::rotated(box, r), r * Point::UnitZ(), rules);
@@ -112,7 +112,7 @@ TEST_CASE("turned and scaled moulds give the same film, turned and scaled") {
     CHECK(over(box, -Point::UnitZ(), rules).along == Approx(plain.along));
     auto large = box;
     for (auto& p : large.points) p *= 10;
-    const auto grown = over(large, Point::UnitZ(), {0.3, 0.1, 0, 0.6});
+    const auto grown = over(large, Point::UnitZ(), {0.3, {}, false, 0.1, 0, 0.6});
     CHECK(grown.along == Approx(10 * plain.along));
     // Round corners of the land are arcs to an absolute tolerance.
     CHECK(grown.slack == Approx(10 * plain.slack).epsilon(1e-4));
@@ -123,12 +123,12 @@ TEST_CASE("a flat tool needs no pleat") {
     TriangleMesh plate;
     plate.points = {{0, 0, 0}, {1, 0, 0}, {1, 0.6, 0}, {0, 0.6, 0}};
     plate.triangles = {{0, 1, 2}, {0, 2, 3}};
-    const auto f = over(plate, Point::UnitZ(), {0, 0, 0, 0.05});
+    const auto f = over(plate, Point::UnitZ(), {0, {}, false, 0, 0, 0.05});
     CHECK(f.along == Approx(1));
     CHECK(f.across == Approx(0.6));
     CHECK(f.slack == Approx(0).margin(1e-9));
     CHECK(f.pleats.empty());
-    CHECK(over(plate, Point::UnitZ(), {0.03, 0.1, 0, 0.05}).pleats.empty());
+    CHECK(over(plate, Point::UnitZ(), {0.03, {}, false, 0.1, 0, 0.05}).pleats.empty());
 }
 
 TEST_CASE("the deepest place decides the girths, and the longest way is told beside them") {
@@ -157,7 +157,7 @@ TEST_CASE("the deepest place decides the girths, and the longest way is told bes
         }
     }
     const auto more = [&](double h) { return 2 * (std::hypot(b, h) - b); };
-    const auto f = over(m, Point::UnitZ(), {0, 0, 0, 0.05});
+    const auto f = over(m, Point::UnitZ(), {0, {}, false, 0, 0, 0.05});
     CHECK(f.depth == Approx(0.3));
     CHECK(f.along == Approx(1 + more(0.3)).epsilon(1e-4));
     CHECK(f.across == Approx(0.8 + more(0.3)).epsilon(1e-4));
@@ -165,13 +165,39 @@ TEST_CASE("the deepest place decides the girths, and the longest way is told bes
 }
 
 TEST_CASE("a sheet wider than the roll is joined, and a closed body has nowhere to stick a film") {
-    CHECK(over(open_box(2, 1.0, 0.3), Point::UnitZ(), {0, 0, 1.0, 0.1}).joins == 1);
-    CHECK(over(open_box(2, 1.0, 0.3), Point::UnitZ(), {0, 0, 1.6, 0.1}).joins == 0);
-    CHECK(over(open_box(2, 1.0, 0.3), Point::UnitZ(), {0, 0, 0.5, 0.1}).joins == 3);
+    CHECK(over(open_box(2, 1.0, 0.3), Point::UnitZ(), {0, {}, false, 0, 1.0, 0.1}).joins == 1);
+    CHECK(over(open_box(2, 1.0, 0.3), Point::UnitZ(), {0, {}, false, 0, 1.6, 0.1}).joins == 0);
+    CHECK(over(open_box(2, 1.0, 0.3), Point::UnitZ(), {0, {}, false, 0, 0.5, 0.1}).joins == 3);
     CHECK_THROWS_AS(over(shapes::sphere(0.4), Point::UnitZ(), {}), InputError);
     Progress stopped;
     stopped.stop();
     const auto box = open_box(1, 1, 1);
     const auto t = topology_of(box);
     CHECK_THROWS_AS(film_over(box, t, frame_across(Point::UnitZ()), {}, stopped), Cancelled);
+}
+
+TEST_CASE("a sheet by the longest girths has the slack, pleats and tape of that sheet") {
+    const auto box = open_box(1.2, 0.5, 0.2);
+    const auto deep = over(box, Point::UnitZ(), {0.03, 0.02, false, 0.1, 0, 0.06}),
+               longest = over(box, Point::UnitZ(), {0.03, 0.02, true, 0.1, 0, 0.06});
+    for (const auto& f : {deep, longest}) {
+        CHECK(f.slack == Approx(2 * (f.length + f.width) - f.land_length));
+        CHECK(taken_up(f) == Approx(f.slack));
+        CHECK(f.tape == Approx(f.land_length + f.slack));
+        // The middle line goes round 20 mm past the rim.
+        CHECK(f.land_length == Approx(2 * 1.7 + 2 * std::numbers::pi * 0.02).epsilon(1e-3));
+    }
+    CHECK(longest.length == Approx(longest.longest_along * 1.1));
+    CHECK(deep.length == Approx(deep.along * 1.1));
+}
+
+TEST_CASE("a land inside the mesh's rim takes off what lies past it, and one wider than it is refused") {
+    TriangleMesh plate;
+    plate.points = {{0, 0, 0}, {1, 0, 0}, {1, 0.6, 0}, {0, 0.6, 0}};
+    plate.triangles = {{0, 1, 2}, {0, 2, 3}};
+    const auto f = over(plate, Point::UnitZ(), {-0.05, -0.07, true, 0, 0, 0.05});
+    CHECK(f.length == Approx(0.9));
+    CHECK(f.width == Approx(0.5));
+    CHECK(f.land_length == Approx(2 * (0.86 + 0.46)));
+    CHECK_THROWS_AS(over(plate, Point::UnitZ(), {-0.3, -0.4, true, 0, 0, 0.05}), InputError);
 }
