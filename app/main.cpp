@@ -1,14 +1,16 @@
 // jigshell: the window, or with --print and --shot one file and out.
-#include <QApplication>
 #include <QCommandLineParser>
+#include <QFileInfo>
 #include <QIcon>
 #include <QTimer>
 
 #include <cstdio>
 
 #include "app/print/sheets.hpp"
+#include "app/window/application.hpp"
 #include "app/window/main_window.hpp"
 #include "app/window/places.hpp"
+#include "app/window/settings.hpp"
 #include "core/stages/back/trial.hpp"
 
 namespace {
@@ -22,9 +24,16 @@ int fail(const InputError& e) {
 }
 
 /// The shop's own lists are those of `library`, or of its usual folder.
-Shop shop_here(const QString& library = {}) {
+Shop shop_here(const QString& library, std::vector<InputError>* left_out = nullptr) {
     return load_shop(data_folder().toStdString() + "/library",
-                     (library.isEmpty() ? own_library() : library).toStdString());
+                     (library.isEmpty() ? own_library() : library).toStdString(), left_out);
+}
+
+/// What was left out of the shop's own library, in one message; empty where nothing was.
+QString words_for(const std::vector<InputError>& left_out) {
+    QStringList all;
+    for (const auto& e : left_out) all << message_of(e);
+    return all.isEmpty() ? QString() : "Your own list is left out, the shipped one serves. " + all.join(" ");
 }
 
 int print_only(const QString& job_path, const QString& pdf, const QString& page, const QString& library) {
@@ -40,7 +49,7 @@ int print_only(const QString& job_path, const QString& pdf, const QString& page,
 }  // namespace
 
 int main(int argc, char** argv) {
-    QApplication application(argc, argv);
+    Application application(argc, argv);
     QApplication::setApplicationName("jigshell");
     QApplication::setApplicationDisplayName("Jig Shell");
     QApplication::setOrganizationName("jigshell");
@@ -48,7 +57,7 @@ int main(int argc, char** argv) {
     QCommandLineParser line;
     line.setApplicationDescription("Plans composite tooling: plugs and moulds for sandwich parts.");
     line.addHelpOption();
-    line.addPositionalArgument("job", "A *.jigshell file to open.", "[job]");
+    line.addPositionalArgument("file", "A job to open, or a shape or an outline for a new one.", "[file]");
     line.addOption({"demo",
                     "Start with a demo job: cello-case, cello-case-whole, radar-dome or pavilion-petal.",
                     "name",
@@ -61,11 +70,14 @@ int main(int argc, char** argv) {
     line.addOption({"size", "Size of the window, as 1280x800.", "size", "1280x800"});
     line.addOption({"sheet", "Open a sheet: routes, schools or stacks, with --shot.", "sheet"});
     line.addOption({"load", "Show the tool under a load case, with --shot.", "case"});
+    line.addOption({"text", "Size of text in percent, 80 to 200.", "percent"});
+    line.addOption({"walk", "Begin the first walk."});
     line.addOption({"night", "Use the night inks."});
     line.addOption({"imperial", "Use imperial units."});
     line.process(application);
     try {
         load_fonts(data_folder() + "/fonts");
+        set_text_scale(kept_text_scale());  // reads the system's own face before ours takes its place
         QApplication::setFont(word_font());
         if (line.isSet("print")) {
             if (line.positionalArguments().isEmpty())
@@ -75,23 +87,34 @@ int main(int argc, char** argv) {
         }
         QApplication::setWindowIcon(QIcon(data_folder() + "/icons/jigshell.svg"));
         const bool shot = line.isSet("shot");
-        MainWindow window(shop_here(line.value("library")), shot ? QString() : recovery_folder());
+        std::vector<InputError> left_out;
+        MainWindow window(shop_here(line.value("library"), &left_out), shot ? QString() : recovery_folder());
+        application.on_failure([&window](const QString& words) {
+            window.document().autosave_now();
+            window.say("That failed: " + words + ". Your work has been kept; save it under another name.");
+        });
         const auto size = line.value("size").split('x');
-        if (size.size() == 2) window.resize(size[0].toInt(), size[1].toInt());
+        if (size.size() == 2 && (shot || line.isSet("size"))) window.resize(size[0].toInt(), size[1].toInt());
+        if (line.isSet("text")) window.set_text(line.value("text").toDouble() / 100);
         if (line.isSet("night")) window.set_light(Light::night);
         if (line.isSet("imperial")) window.set_wording({UnitSystem::imperial, window.wording().currency});
-        if (!line.positionalArguments().isEmpty()) {
-            window.open_job(line.positionalArguments().front());
+        window.show_start();
+        const auto named = line.positionalArguments();
+        if (!named.isEmpty()) {
+            if (QFileInfo::exists(named.front()))
+                window.open_any(named.front());
+            else
+                window.say(QString("%1: there is no such file.").arg(named.front()));
         } else if (line.isSet("demo")) {
-            window.document().start(
-                load_job((data_folder() + "/demo/" + line.value("demo") + ".json").toStdString()), {});
-        } else {
-            window.document().start(Job{}, {});
+            window.start_job(
+                load_job((data_folder() + "/demo/" + line.value("demo") + ".json").toStdString()));
         }
         for (std::size_t s = 0; s < kStages.size(); ++s) {
-            if (line.value("stage") == kStages[s].key) window.show_stage(static_cast<Stage>(s));
+            if (line.isSet("stage") && line.value("stage") == kStages[s].key)
+                window.show_stage(static_cast<Stage>(s));
         }
         window.show();
+        if (const auto words = words_for(left_out); !words.isEmpty()) window.say(words);
         if (shot) {
             window.document().wait_evaluated(60000);
             window.document().wait_tried(60000);
@@ -115,6 +138,7 @@ int main(int argc, char** argv) {
         } else {
             window.offer_leftovers();
         }
+        if (line.isSet("walk")) window.begin_walk();
         return QApplication::exec();
     } catch (const InputError& e) {
         return fail(e);

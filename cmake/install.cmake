@@ -1,7 +1,7 @@
 include(GNUInstallDirs)
 install(TARGETS jigshell jigshell-batch jigshell-step RUNTIME DESTINATION ${CMAKE_INSTALL_BINDIR})
 install(DIRECTORY data/library data/demo data/fonts data/icons DESTINATION ${CMAKE_INSTALL_DATADIR}/jigshell)
-install(DIRECTORY docs/handbook DESTINATION ${CMAKE_INSTALL_DATADIR}/doc/jigshell)
+install(DIRECTORY docs/handbook docs/screenshots DESTINATION ${CMAKE_INSTALL_DATADIR}/doc/jigshell)
 install(FILES LICENSE DESTINATION ${CMAKE_INSTALL_DATADIR}/doc/jigshell)
 install(FILES data/desktop/jigshell.desktop DESTINATION ${CMAKE_INSTALL_DATADIR}/applications)
 install(FILES data/desktop/jigshell.xml DESTINATION ${CMAKE_INSTALL_DATADIR}/mime/packages)

@@ -1,12 +1,12 @@
 #include "app/document/document.hpp"
 
-#include <csignal>
+#include <sys/stat.h>
+
 #include <QCoreApplication>
 #include <QDateTime>
-#include <QDir>
 #include <QElapsedTimer>
 #include <QFile>
-#include <QRegularExpression>
+#include <QFileInfo>
 #include <QThread>
 
 #include "core/job/trial.hpp"
@@ -18,8 +18,20 @@ namespace {
 constexpr std::size_t kHistory = 500;
 constexpr int kOneStep = 700, kAutosaveAfter = 600;  // ms
 
-QString base_name(const QString& recovery) {
-    return recovery + "/" + QString::number(QCoreApplication::applicationPid());
+/// The stages of a list of keys.
+std::set<Stage> stages_of(const std::vector<std::string>& keys) {
+    std::set<Stage> out;
+    for (std::size_t s = 0; s < kStages.size(); ++s) {
+        if (std::find(keys.begin(), keys.end(), kStages[s].key) != keys.end())
+            out.insert(static_cast<Stage>(s));
+    }
+    return out;
+}
+
+std::vector<std::string> keys_of(const std::set<Stage>& stages) {
+    std::vector<std::string> out;
+    for (const auto stage : stages) out.emplace_back(name_of(stage).key);
+    return out;
 }
 
 }  // namespace
@@ -29,9 +41,10 @@ Document::Document(Shop shop, QString recovery, QObject* parent)
     autosave_timer_.setSingleShot(true);
     connect(&autosave_timer_, &QTimer::timeout, this, [this] {
         // Large meshes take a while to pack: not on the interface's thread.
-        autosaves_.start([this, job = for_file(), path = path_, number = autosave_number_.load()] {
-            autosave(job, path, number);
-        });
+        autosaves_.start(
+            [this, job = for_file(), path = path_, stage = last_stage_, number = ++autosave_number_] {
+                if (number == autosave_number_) autosave(job, path, stage, number);
+            });
     });
     autosaves_.setMaxThreadCount(1);
     saved_ = job_;
@@ -102,50 +115,108 @@ void Document::push(const QString& name) {
 }
 
 void Document::undo() {
-    if (past_.empty()) return;
-    auto step = std::move(past_.back());
-    past_.pop_back();
-    future_.push_back({step.name, job_});
-    job_ = std::move(step.job);
-    last_edit_ = 0;
-    dragging_ = false;
-    after_change();
+    step(past_, future_);
 }
 
 void Document::redo() {
-    if (future_.empty()) return;
-    auto step = std::move(future_.back());
-    future_.pop_back();
-    past_.push_back({step.name, job_});
-    job_ = std::move(step.job);
+    step(future_, past_);
+}
+
+void Document::step(std::vector<Step>& from, std::vector<Step>& to) {
+    if (from.empty()) return;
+    auto next = std::move(from.back());
+    from.pop_back();
+    to.push_back({next.name, job_});
+    const auto stages = stages_changed(job_, next.job);
+    job_ = std::move(next.job);
     last_edit_ = 0;
     dragging_ = false;
     after_change();
+    emit stepped(stages);
 }
 
 void Document::start(Job job, const QString& path) {
     past_.clear();
     future_.clear();
+    ++job_number_;
     job_ = std::move(job);
-    looked_at_.clear();
+    looked_at_ = stages_of(job_.looked_at);
+    settled_ = saved_settled_ = stages_of(job_.settled);
+    settled_figures_.clear();
     findings_.trial = nullptr;  // another tool's
-    for (std::size_t s = 0; s < kStages.size(); ++s) {
-        if (std::find(job_.looked_at.begin(), job_.looked_at.end(), kStages[s].key) != job_.looked_at.end())
-            looked_at_.insert(static_cast<Stage>(s));
-    }
     saved_ = job_;
-    path_ = path;
+    forget_autosave();
+    hold_file(path);
     after_change();
+}
+
+/// Takes the file for this window, or leaves the job without one where somebody else has it.
+void Document::hold_file(const QString& path) {
+    const bool same = hold_ && !path.isEmpty() && hold_->file() == real_file(path);
+    if (!same) hold_.reset();
+    path_ = path;
+    stamp_ = stamp_of(path);
+    if (path.isEmpty() || same) return;
+    hold_ = Hold::take(path, Hold::ourselves());
+    if (hold_) return;
+    path_.clear();
+    emit refused(QString("%1 is open elsewhere (%2): this is a copy. Save it under another name.")
+                     .arg(QFileInfo(path).fileName(), Hold::holder(path)));
+}
+
+Document::Stamp Document::stamp_of(const QString& path) {
+    struct stat seen {};
+    if (path.isEmpty() || ::stat(QFile::encodeName(path).constData(), &seen) != 0) return {};
+    return {true, seen.st_ino, seen.st_size, seen.st_mtim.tv_sec, seen.st_mtim.tv_nsec};
+}
+
+bool Document::changed_on_disk() const {
+    const auto now = stamp_of(path_);
+    return now.there && !(now == stamp_);
+}
+
+bool Document::unsaved() const {
+    if (settled_ != saved_settled_) return true;
+    if (job_ == saved_) return false;
+    auto as_saved = job_;
+    as_saved.cut = saved_.cut;
+    return !(as_saved == saved_);
 }
 
 void Document::look_at(Stage stage) {
     looked_at_.insert(stage);
+    last_stage_ = stage;
+}
+
+void Document::settle(Stage stage, bool settled) {
+    if (settled) {
+        settled_.insert(stage);
+        settled_figures_[stage] = findings_.figures(stage);
+    } else {
+        settled_.erase(stage);
+    }
+    if (!recovery().isEmpty() && unsaved() && !autosave_timer_.isActive())
+        autosave_timer_.start(kAutosaveAfter);
+    emit changed();
+}
+
+void Document::compare_settled() {
+    const auto before = settled_;
+    for (const auto stage : before) {
+        const auto& now = findings_.figures(stage);
+        const auto known = settled_figures_.find(stage);
+        if (known == settled_figures_.end())
+            settled_figures_[stage] = now;  // as the file has it
+        else if (known->second != now)
+            settled_.erase(stage);
+    }
+    if (before != settled_) emit changed();
 }
 
 Job Document::for_file() const {
     auto job = job_;
-    job.looked_at.clear();
-    for (const auto stage : looked_at_) job.looked_at.emplace_back(name_of(stage).key);
+    job.looked_at = keys_of(looked_at_);
+    job.settled = keys_of(settled_);
     return job;
 }
 
@@ -153,12 +224,45 @@ void Document::open(const QString& path) {
     start(load_job(path.toStdString()), path);
 }
 
-void Document::save(const QString& path) {
-    save_job(for_file(), path.toStdString());
+void Document::save(const QString& path, bool over) {
+    const bool same = !path_.isEmpty() && real_file(path) == real_file(path_);
+    if (same && !over && changed_on_disk())
+        throw InputError(path.toStdString(), "something else has changed this file since it was opened here",
+                         "save under another name, or say that it is to be written over");
+    if (!same) {
+        auto taken = Hold::take(path, Hold::ourselves());
+        if (!taken)
+            throw InputError(path.toStdString(),
+                             "it is open elsewhere (" + Hold::holder(path).toStdString() + ")",
+                             "save under another name");
+        save_job(for_file(), path.toStdString());
+        hold_ = std::move(taken);
+    } else {
+        save_job(for_file(), path.toStdString());
+    }
     path_ = path;
+    stamp_ = stamp_of(path);
     saved_ = job_;
+    saved_settled_ = settled_;
     forget_autosave();
     emit changed();
+}
+
+void Document::take_up(const Leftover& left) {
+    auto job = load_job(left.file.toStdString());
+    const bool has_file = !left.origin.isEmpty() && QFileInfo::exists(left.origin);
+    auto before = has_file ? load_job(left.origin.toStdString()) : Job{};
+    if (!Hold::holder(left.file).isEmpty())
+        throw InputError(left.file.toStdString(), "another window has taken this work up",
+                         "look for it there");
+    start(std::move(before), has_file ? left.origin : QString());
+    recovery_.adopt(left);
+    looked_at_ = stages_of(job.looked_at);
+    settled_ = stages_of(job.settled);
+    job.looked_at = job_.looked_at;
+    job.settled = job_.settled;
+    replace("take up kept work", std::move(job));
+    if (!unsaved()) recovery_.forget();  // its file has it all
 }
 
 void Document::set_shop(Shop shop) {
@@ -186,7 +290,12 @@ void Document::wake() {
 
 void Document::after_change() {
     wake();
-    if (!recovery_.isEmpty() && unsaved()) autosave_timer_.start(kAutosaveAfter);
+    // Edits that follow each other without a pause do not put it off.
+    if (!recovery().isEmpty() && unsaved()) {
+        if (!autosave_timer_.isActive()) autosave_timer_.start(kAutosaveAfter);
+    } else {
+        forget_autosave();  // undone to what the file holds
+    }
     emit changed();
 }
 
@@ -262,6 +371,7 @@ void Document::take(std::uint64_t number, Findings findings, bool last) {
     if (last) {
         tried_ = number;
         emit trial_progressed(1, {});
+        compare_settled();
     }
     emit evaluated();
 }
@@ -286,53 +396,26 @@ bool Document::wait_tried(int milliseconds) {
     return !trying();
 }
 
-void Document::autosave(const Job& job, const QString& path, int number) {
-    if (recovery_.isEmpty()) return;
+void Document::autosave(const Job& job, const QString& path, Stage stage, int number) {
     try {
-        const auto bytes = pack_job(job);
-        const std::lock_guard hold(autosave_lock_);
-        if (number != autosave_number_) return;  // saved or left in the meantime
-        QDir().mkpath(recovery_);
-        const auto base = base_name(recovery_);
-        write_atomically(path.toStdString(), (base + ".origin").toStdString());
-        write_atomically(bytes, (base + ".jigshell").toStdString());
-    } catch (const InputError& e) {
-        const auto words = QString::fromStdString("The work is not kept for recovery: " + e.problem());
+        recovery_.keep(job, path, stage, [this, number] { return number == autosave_number_; });
+    } catch (const std::exception& e) {
+        const auto words = QString("The work is not kept for recovery: ") + e.what();
         QMetaObject::invokeMethod(
             this, [this, words] { emit refused(words); }, Qt::QueuedConnection);
     }
 }
 
 void Document::autosave_now() {
+    const int number = ++autosave_number_;
     autosaves_.waitForDone();
-    autosave(for_file(), path_, autosave_number_);
+    autosave(for_file(), path_, last_stage_, number);
 }
 
 void Document::forget_autosave() {
     autosave_timer_.stop();
-    if (recovery_.isEmpty()) return;
-    const std::lock_guard hold(autosave_lock_);
     ++autosave_number_;
-    QFile::remove(base_name(recovery_) + ".jigshell");
-    QFile::remove(base_name(recovery_) + ".origin");
-}
-
-QStringList Document::leftovers(const QString& recovery) {
-    QStringList out;
-    for (const auto& file :
-         QDir(recovery).entryInfoList({"*.jigshell"}, QDir::Files, QDir::Time | QDir::Reversed)) {
-        bool number = false;
-        const auto pid = file.completeBaseName().toLongLong(&number);
-        const bool alive =
-            number && (pid == QCoreApplication::applicationPid() || ::kill(static_cast<pid_t>(pid), 0) == 0);
-        if (!alive) out << file.absoluteFilePath();
-    }
-    return out;
-}
-
-QString Document::origin_of(const QString& leftover) {
-    QFile note(QString(leftover).replace(QRegularExpression("\\.jigshell$"), ".origin"));
-    return note.open(QIODevice::ReadOnly) ? QString::fromUtf8(note.readAll()) : QString();
+    recovery_.forget();
 }
 
 }  // namespace jig::app

@@ -1,6 +1,7 @@
 // The job on the bench: its history, its findings as they are renewed, its file.
 #pragma once
 
+#include <sys/types.h>
 #include <condition_variable>
 #include <mutex>
 #include <QObject>
@@ -9,8 +10,8 @@
 #include <set>
 #include <thread>
 
+#include "app/document/recovery.hpp"
 #include "core/job/evaluate.hpp"
-#include "core/job/job_file.hpp"
 
 namespace jig::app {
 
@@ -35,8 +36,11 @@ class Document : public QObject {
     /// Takes up what other work has put on the board.
     void look_again() { wake(); }
     [[nodiscard]] QString path() const { return path_; }
-    [[nodiscard]] const QString& recovery() const { return recovery_; }
-    [[nodiscard]] bool unsaved() const { return !(job_ == saved_); }
+    [[nodiscard]] const QString& recovery() const { return recovery_.folder(); }
+    /// Where the section is cut is kept with the job, but is nothing that would have to be saved.
+    [[nodiscard]] bool unsaved() const;
+    /// Counts the jobs that have been on this bench, so that work that comes home knows whose it is.
+    [[nodiscard]] int job_number() const { return job_number_; }
 
     /// Lays a merge patch over the job. Edits of the same name that follow within a moment become one step.
     /// Bad values leave the job as it is and are said through `refused`, and returned.
@@ -50,20 +54,28 @@ class Document : public QObject {
     void undo();
     void redo();
 
-    /// A fresh job in place of this one; history is cleared. `path` empty for one that has no file yet.
+    /// A fresh job in place of this one; history is cleared. `path` empty for one that has no file yet. A
+    /// file that somebody else has is not taken: the job is a copy without a file then, and `refused` says
+    /// so.
     void start(Job job, const QString& path);
-    /// Throw InputError.
+    /// Throws InputError.
     void open(const QString& path);
-    void save(const QString& path);
+    /// Throws InputError, also where somebody else has the file, and where it was changed on disk since it
+    /// was opened and `over` does not say that this is to be written over.
+    void save(const QString& path, bool over = false);
+    /// Whether something else wrote to the job's file since it was opened or saved here.
+    [[nodiscard]] bool changed_on_disk() const;
     void set_shop(Shop shop);
     /// Marks a stage as looked at. Kept with the job's file, but no step of undo and no change to be saved.
     void look_at(Stage stage);
     [[nodiscard]] const std::set<Stage>& looked_at() const { return looked_at_; }
+    /// The maker's own tick behind a stage. It goes when the stage's choices or figures change.
+    void settle(Stage stage, bool settled);
+    [[nodiscard]] const std::set<Stage>& settled() const { return settled_; }
 
-    /// Leftovers of programs that ended without saving: files to offer, oldest first.
-    [[nodiscard]] static QStringList leftovers(const QString& recovery);
-    /// Where a leftover belonged; empty for a job that was never saved.
-    [[nodiscard]] static QString origin_of(const QString& leftover);
+    /// Puts a leftover on the bench as an edit of its file, unsaved. It stays where it is until it has been
+    /// saved. Throws InputError; what was on the bench is then still there.
+    void take_up(const Leftover& left);
     /// Writes the autosave now and waits for it; for leaving and for tests.
     void autosave_now();
     void forget_autosave();
@@ -80,6 +92,8 @@ class Document : public QObject {
     /// The tool's trial goes on behind the findings; 1 where it has ended.
     void trial_progressed(double fraction, const QString& doing);
     void refused(const QString& message);
+    /// Undo or redo changed these stages.
+    void stepped(const std::vector<jig::Stage>& stages);
 
   private:
     struct Step {
@@ -91,16 +105,34 @@ class Document : public QObject {
     /// Says what stands against a job whose file could not be read again.
     bool allowed(const Job& job);
     void push(const QString& name);
+    void step(std::vector<Step>& from, std::vector<Step>& to);
     void after_change();
     void wake();
     void work();
-    void autosave(const Job& job, const QString& path, int number);
+    void autosave(const Job& job, const QString& path, Stage stage, int number);
+    /// Opens the ticks of stages whose figures are not those that were settled.
+    void compare_settled();
+    void hold_file(const QString& path);
     void take(std::uint64_t number, Findings findings, bool last);
 
     std::shared_ptr<const Shop> shop_;
-    QString recovery_, path_;
+    Recovery recovery_;
+    QString path_;
+    std::optional<Hold> hold_;
+    struct Stamp {
+        bool there = false;
+        ino_t node = 0;
+        off_t size = 0;
+        long seconds = 0, nanoseconds = 0;
+        bool operator==(const Stamp&) const = default;
+    };
+    [[nodiscard]] static Stamp stamp_of(const QString& path);
+    Stamp stamp_;
     Job job_, saved_;
-    std::set<Stage> looked_at_;
+    int job_number_ = 0;
+    std::set<Stage> looked_at_, settled_, saved_settled_;
+    Stage last_stage_ = Stage::brief;
+    std::map<Stage, std::vector<Figure>> settled_figures_;
     Findings findings_;
     std::shared_ptr<JobBoard> board_ = std::make_shared<JobBoard>();
     std::vector<Step> past_, future_;
@@ -108,8 +140,7 @@ class Document : public QObject {
     bool dragging_ = false;
     QTimer autosave_timer_;
     QThreadPool autosaves_;
-    std::mutex autosave_lock_;
-    std::atomic<int> autosave_number_{0};
+    std::atomic<int> autosave_number_{0};  ///< of the newest: what it overtakes is not written
 
     // Shared with the worker under `lock_`.
     std::mutex lock_;

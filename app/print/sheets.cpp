@@ -4,12 +4,12 @@
 
 #include <cmath>
 #include <QBuffer>
-#include <QFile>
 #include <QSvgGenerator>
 
 #include "app/charts/charts.hpp"
 #include "app/print/page.hpp"
 #include "app/ribbon/ribbon.hpp"
+#include "core/job/job_file.hpp"
 #include "core/stages/cautions.hpp"
 
 namespace jig::app {
@@ -164,12 +164,9 @@ class Sheets {
     Wording w_;
 };
 
+/// Beside and renamed: a sheet that cannot be written leaves the last good one.
 void write_bytes(const QByteArray& bytes, const QString& path) {
-    QFile file(path);
-    if (!file.open(QIODevice::WriteOnly) || file.write(bytes) != bytes.size() || !file.flush()) {
-        throw InputError(path.toStdString(), "the file cannot be written",
-                         "choose a folder that you may write to, with room on the disk");
-    }
+    write_atomically(bytes.toStdString(), path.toStdString());
 }
 
 void set_up(QPdfWriter& writer, const QPageSize& size, double margin_mm, const QString& title,
@@ -187,6 +184,7 @@ void print_sheets(const Job& job, const Findings& f, const QString& path, const 
     if (!f.complete())
         throw InputError("sheets", "the job has stages without figures",
                          "mend the stops on the job card first");
+    const OnPaper paper;
     int pages = 1;
     QByteArray bytes;
     for (int round = 0; round < 2; ++round) {
@@ -226,6 +224,7 @@ void print_full_size(const std::vector<FullSize>& outlines, const QString& title
                      Progress& progress) {
     if (outlines.empty())
         throw InputError("print", "there is no outline to print", "mend the stops on the job card first");
+    const OnPaper paper;
     QByteArray bytes;
     {
         QBuffer buffer(&bytes);
@@ -298,6 +297,7 @@ void print_full_size(const std::vector<FullSize>& outlines, const QString& title
 
 void print_assembly(const Job& job, const std::vector<CutPiece>& pieces, const plug::Findings& plug,
                     const QString& path, const SheetOptions& options) {
+    const OnPaper paper;
     QByteArray bytes;
     // First pass counts the pages, the second writes their number.
     for (int pass = 0, pages = 1; pass < 2; ++pass) {
@@ -374,6 +374,7 @@ void write_section_svg(const Job& job, const Findings& f, Stage stage, const QSt
     const auto section = section_at_cut(job, f, stage);
     if (section.empty())
         throw InputError("section", "there is no section to draw", "mend the stops on the job card first");
+    const OnPaper paper;
     QByteArray bytes;
     QBuffer buffer(&bytes);
     QSvgGenerator svg;

@@ -163,7 +163,8 @@ void paint_section(QPainter& p, const QRectF& where, const Section2& s, const In
     p.drawLine(from, from + QPointF(bar * at.scale, 0));
     p.drawLine(from + QPointF(0, -4 * scale), from + QPointF(0, 4 * scale));
     p.drawLine(from + QPointF(bar * at.scale, -4 * scale), from + QPointF(bar * at.scale, 4 * scale));
-    p.drawText(QRectF(from.x(), from.y() - 20 * scale, 120 * scale, 15 * scale), Qt::AlignLeft,
+    const double tall = p.fontMetrics().height();
+    p.drawText(QRectF(from.x(), from.y() - 5 * scale - tall, 240 * scale, tall), Qt::AlignLeft,
                QString::fromStdString(jig::show(Kind::length, bar, w)));
     p.restore();
 }

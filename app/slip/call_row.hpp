@@ -19,6 +19,7 @@ class CallRow : public QWidget {
     CallRow(const Call& call, bool open, const Ink& ink, const Wording& wording, QWidget* parent);
     [[nodiscard]] bool is_open() const;
     [[nodiscard]] const QString& key() const { return key_; }
+    void toggle();
 
   signals:
     void toggled(bool open);
@@ -32,7 +33,6 @@ class CallRow : public QWidget {
     void paintEvent(QPaintEvent* event) override;
 
   private:
-    void toggle();
     void name_it();
     QString key_, said_;
     const Ink* ink_;

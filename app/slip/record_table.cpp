@@ -1,5 +1,6 @@
 #include "app/slip/record_table.hpp"
 
+#include <algorithm>
 #include <QApplication>
 #include <QClipboard>
 #include <QComboBox>
@@ -53,6 +54,10 @@ class ChoiceDelegate : public QStyledItemDelegate {
 
 }  // namespace
 
+int row_height(int least) {
+    return std::max(least, QFontMetrics(word_font()).height() + 5);
+}
+
 RecordTable::RecordTable(std::vector<RecordColumn> columns, bool by_hand, QWidget* parent)
     : QTableWidget(parent), columns_(std::move(columns)) {
     setColumnCount(static_cast<int>(columns_.size()));
@@ -62,13 +67,13 @@ RecordTable::RecordTable(std::vector<RecordColumn> columns, bool by_hand, QWidge
     setItemDelegate(new ChoiceDelegate(columns_, this));
     verticalHeader()->setVisible(true);
     verticalHeader()->setMinimumSectionSize(16);
-    verticalHeader()->setDefaultSectionSize(24);
+    verticalHeader()->setDefaultSectionSize(row_height(24));
     verticalHeader()->setSectionResizeMode(QHeaderView::Fixed);
     horizontalHeader()->setHighlightSections(false);
     horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
     horizontalHeader()->setSectionResizeMode(0, QHeaderView::Stretch);
     setSelectionBehavior(SelectRows);
-    setSelectionMode(SingleSelection);
+    setSelectionMode(ContiguousSelection);
     setWordWrap(false);
     setTextElideMode(Qt::ElideRight);
     if (by_hand) {

@@ -14,6 +14,9 @@ struct RecordColumn {
 };
 
 /// Shows `rows`; every change is asked of the owner, who answers by showing the rows anew.
+/// Pixels of a row, as the size of text asks, `least` at the usual one.
+[[nodiscard]] int row_height(int least);
+
 class RecordTable : public QTableWidget {
     Q_OBJECT
   public:

@@ -3,8 +3,10 @@
 
 #include <QBoxLayout>
 
+#include <algorithm>
 #include <functional>
 #include <optional>
+#include <set>
 
 #include "app/document/document.hpp"
 #include "app/slip/record_table.hpp"
@@ -23,6 +25,7 @@ class RecordsPane : public Pane {
         QString record;          ///< one of them, in the names of undo steps: "log entry"
         std::size_t fewest = 0;  ///< that must stay
         int rows_low = 3, rows_high = 12;
+        bool paste_adds = false;  ///< what is pasted is added; else it takes the place of what is selected
     };
 
     /// The list that the table shows, found anew in every job.
@@ -62,6 +65,7 @@ class RecordsPane : public Pane {
                 }
                 next.push_back(std::move(record));
             }
+            next = laid_in(std::move(next));
             if (next.size() < rules_.fewest)
                 return refuse(QString("This table needs %1 lines at least").arg(rules_.fewest));
             set("paste " + rules_.record, std::move(next));
@@ -120,6 +124,27 @@ class RecordsPane : public Pane {
     [[nodiscard]] QVBoxLayout* box() const { return box_; }
 
   private:
+    /// The whole list with what was pasted in its place: at the end where it adds; in place of the lines that
+    /// are selected; over one that is chosen and those that follow; in place of all where nothing is.
+    [[nodiscard]] std::vector<Record> laid_in(std::vector<Record> pasted) const {
+        auto all = records();
+        const auto at = [&](int row) { return all.begin() + row; };
+        std::set<int> chosen;
+        for (const auto& index : table_->selectionModel()->selectedRows()) chosen.insert(index.row());
+        const int count = static_cast<int>(all.size()), more = static_cast<int>(pasted.size());
+        if (rules_.paste_adds) {
+            all.insert(all.end(), pasted.begin(), pasted.end());
+        } else if (chosen.empty() || static_cast<int>(chosen.size()) == count || *chosen.rbegin() >= count) {
+            all = std::move(pasted);
+        } else {
+            const int from = *chosen.begin(),
+                      to = chosen.size() > 1 ? *chosen.rbegin() + 1 : std::min(count, from + more);
+            all.erase(at(from), at(to));
+            all.insert(at(from), pasted.begin(), pasted.end());
+        }
+        return all;
+    }
+
     Document& document_;
     List list_;
     Rules rules_;

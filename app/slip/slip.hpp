@@ -12,6 +12,9 @@
 
 namespace jig::app {
 
+class FiguresView;
+class SentenceView;
+
 class Slip : public QScrollArea {
     Q_OBJECT
   public:
@@ -21,8 +24,14 @@ class Slip : public QScrollArea {
     [[nodiscard]] Stage stage() const { return stage_; }
     /// Opens the editor of the word at a JSON pointer; false where the slip has no such word.
     bool open_word(const QString& path);
+    /// Opens the call of this stage by its key and puts the focus there; false where it has none.
+    bool open_call(const QString& key);
+    /// The same for a figure's reasoning.
+    bool open_figure(const QString& key);
 
   signals:
+    /// The handbook's page of this stage is wanted.
+    void page_wanted();
     /// A stage's pane asks for an act of the window.
     void act_wanted(const QString& act);
     /// The word at a JSON pointer, of whatever stage, is to be opened.
@@ -38,19 +47,19 @@ class Slip : public QScrollArea {
     void fill_figures();
     void fill_calls();
     void fill_cautions(QLayout* into);
-    void open_editor(const Blank& word, QWidget* under);
+    QString take(const Blank& word, const Json& value);
 
     Document& document_;
     Stage stage_ = Stage::brief;
     const Ink* ink_;
     Wording wording_;
-    QWidget *sentences_ = nullptr, *figures_ = nullptr, *calls_ = nullptr;
+    SentenceView* sentences_ = nullptr;
+    FiguresView *large_ = nullptr, *figures_ = nullptr;
+    QWidget* calls_ = nullptr;
     Pane* pane_ = nullptr;
     std::map<std::pair<Stage, QString>, bool> open_;  ///< calls that the maker has opened or shut
     Calls shown_calls_;
     bool shown_known_ = false;
-    std::vector<Sentence> shown_;
-    std::vector<std::pair<Blank, class QToolButton*>> words_;
 };
 
 }  // namespace jig::app

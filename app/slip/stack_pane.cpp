@@ -35,7 +35,7 @@ StackPane::StackPane(Document& document, Stage stage, QWidget* parent)
     table_->setObjectName(QString("stack-%1").arg(name_of(stage).key));
     table_->setAccessibleName(stage == Stage::shell ? "Stack of the shell, plug side first"
                                                     : "Stack of the part, tool side first");
-    table_->verticalHeader()->setDefaultSectionSize(kRow);
+    table_->verticalHeader()->setDefaultSectionSize(row_height(kRow));
     // Where a name does not fit, its end tells more than its beginning: cloths differ by weight and weave.
     table_->setTextElideMode(Qt::ElideLeft);
     auto* box = new QVBoxLayout(this);
@@ -387,7 +387,7 @@ void StackPane::refresh(const Wording& wording) {
     }
     table_->show_rows(rows, tips);
     const int height = table_->horizontalHeader()->sizeHint().height() +
-                       kRow * std::clamp(static_cast<int>(rows.size()), 2, 24) + 6;
+                       row_height(kRow) * std::clamp(static_cast<int>(rows.size()), 2, 24) + 6;
     table_->setFixedHeight(height);
 }
 

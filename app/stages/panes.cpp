@@ -54,7 +54,7 @@ Pane* make_pane(Document& document, Stage stage, QWidget* parent) {
 
 void fit_height(RecordTable* table, int least, int most) {
     table->setFixedHeight(table->horizontalHeader()->sizeHint().height() +
-                          24 * std::clamp(table->rowCount(), least, most) + 6);
+                          row_height(24) * std::clamp(table->rowCount(), least, most) + 6);
 }
 
 }  // namespace jig::app

@@ -1,6 +1,8 @@
 // Where the stand is seen from.
 #pragma once
 
+#include <algorithm>
+#include <cmath>
 #include <QMatrix4x4>
 #include <QPointF>
 #include <QSize>
@@ -14,11 +16,38 @@ struct Camera {
     double distance = 3;               ///< m from the target
     Point target = Point::Zero();
 
-    /// Looks at the whole box with a little air round it.
+    /// Looks at the whole box from where it stands now, as near as the view lets it, with air round it for
+    /// dimensions and captions.
     void frame(const Bounds& box, const QSize& view) {
+        constexpr double kWide = 0.76, kTall = 0.68, kMiddle = 0.46;  ///< shares of the view
         target = (box.low + box.high) / 2;
-        const double aspect = view.height() > 0 ? static_cast<double>(view.width()) / view.height() : 1.5;
-        distance = 1.75 * box.diagonal() / std::min(1.0, 0.72 * aspect);
+        distance = std::max(1e-6, 2 * box.diagonal());
+        if (view.width() < 2 || view.height() < 2) return;
+        for (int round = 0; round < 12; ++round) {
+            const auto m = matrix(view);
+            double left = 1e30, right = -1e30, top = 1e30, foot = -1e30;
+            for (int corner = 0; corner < 8; ++corner) {
+                const auto at = project(m,
+                                        {((corner & 1) != 0 ? box.high : box.low).x(),
+                                         ((corner & 2) != 0 ? box.high : box.low).y(),
+                                         ((corner & 4) != 0 ? box.high : box.low).z()},
+                                        view);
+                left = std::min(left, at.x());
+                right = std::max(right, at.x());
+                top = std::min(top, at.y());
+                foot = std::max(foot, at.y());
+            }
+            const double fill =
+                std::max((right - left) / (kWide * view.width()), (foot - top) / (kTall * view.height()));
+            if (!std::isfinite(fill) || fill <= 0) return;
+            // The middle of the picture goes to the middle of the view: along what is right and up there.
+            const double metre = 0.54 * distance / view.height();
+            const Point across(std::cos(yaw), std::sin(yaw), 0),
+                up(-std::sin(pitch) * std::sin(yaw), std::sin(pitch) * std::cos(yaw), std::cos(pitch));
+            target += across * ((left + right) / 2 - view.width() / 2.0) * metre;
+            target -= up * ((top + foot) / 2 - kMiddle * view.height()) * metre;
+            distance *= std::clamp(fill, 0.5, 2.0);
+        }
     }
     [[nodiscard]] Point eye() const {
         return target + distance * Point(std::cos(pitch) * std::sin(yaw), -std::cos(pitch) * std::cos(yaw),

@@ -8,24 +8,22 @@
 namespace jig::app {
 namespace {
 
-/// Something everybody knows the size of, lying in front: a sheet of A4 beside small things, a metre rule
-/// beside large ones.
+/// Something everybody knows the size of, lying aside at the left end, where no dimension runs: a sheet of A4
+/// by small things, a metre rule by large ones.
 void add_scale_figure(Scene& s, const Ink& k) {
     const bool large = (s.bounds.high - s.bounds.low).head<2>().maxCoeff() > 1.6;
-    const double wide = large ? 1.0 : 0.297, deep = large ? 0.04 : 0.21;
-    const double x = s.bounds.low.x(), y = s.bounds.low.y() - deep - 0.05;
+    const double wide = large ? 0.04 : 0.21, deep = large ? 1.0 : 0.297;
+    const double x = s.bounds.low.x() - wide - 0.08, y = (s.bounds.low.y() + s.bounds.high.y() - deep) / 2;
     const Point a(x, y, s.ground), b(x + wide, y, s.ground), c(x + wide, y + deep, s.ground),
         d(x, y + deep, s.ground);
     add_quad(s, a, b, c, d, k.sheet, Pattern::plain);
     s.lines.push_back({{a, b, c, d, a}, k.faint, 1, false});
-    for (int i = 1; i < (large ? 10 : 5); ++i) {
-        const Point across(wide * i / 10, 0, 0), up(0, 0.035 * i + 0.02, 0);
-        if (large)
-            s.lines.push_back({{a + across, d + across}, k.faint, 1, false});
-        else
-            s.lines.push_back({{a + up + Point(0.03, 0, 0), b + up - Point(0.03, 0, 0)}, k.rule, 1, false});
+    for (int i = 1; i < (large ? 10 : 6); ++i) {
+        const Point up(0, large ? 0.1 * i : 0.045 * i, 0), in(large ? 0 : 0.03, 0, 0);
+        s.lines.push_back({{a + up + in, b + up - in}, large ? k.faint : k.rule, 1, false});
     }
-    s.labels.push_back({(a + b) / 2 + Point(0, -0.04, 0), large ? "1 m rule" : "A4 sheet"});
+    s.labels.push_back({(a + b) / 2 - Point(0, 0.05, 0), large ? "1 m rule" : "A4 sheet"});
+    s.aside = {a.cwiseMin(s.bounds.low), c.cwiseMax(s.bounds.high)};
 }
 
 void add_dimensions(Scene& s, const Wording& w) {

@@ -1,5 +1,9 @@
 #include "app/stand/stand.hpp"
 
+#include <algorithm>
+#include <cmath>
+#include <utility>
+
 #include <QBoxLayout>
 #include <QGuiApplication>
 #include <QKeyEvent>
@@ -13,6 +17,8 @@
 
 namespace jig::app {
 namespace {
+
+constexpr double kSteepest = 1.5;  ///< rad, all but straight down
 
 /// Lines and words lie on a sheet of their own over the canvas, so that both canvases share them.
 class Overlay : public QWidget {
@@ -96,9 +102,15 @@ void Stand::show_scene(Scene scene, bool frame_again) {
     apart_->setVisible(scene_.comes_apart);
     apart_label_->setVisible(scene_.comes_apart);
     apart_label_->setText(scene_.slider);
+    apart_label_->setFont(word_font());
+    place_slider();
     brushes_->show_brushes(scene_.brushes, scene_.bounds.size().maxCoeff());
     if (drag_ != Drag::paint) stroke_.clear();
-    if (frame_again) frame_all();
+    if (frame_again) {
+        frame_all();
+        mark_ = -1;
+    }
+    name_it();
     canvas_->scene_changed();
     redraw();
 }
@@ -109,7 +121,7 @@ void Stand::set_ink(const Ink& ink) {
 }
 
 void Stand::frame_all() {
-    camera_.frame(scene_.bounds, size());
+    camera_.frame(scene_.aside.value_or(scene_.bounds), size());
     redraw();
 }
 
@@ -129,7 +141,7 @@ void Stand::resizeEvent(QResizeEvent* event) {
     overlay_->setGeometry(rect());
     overlay_->raise();
     place_slider();
-    if (event->oldSize().width() < 10) camera_.frame(scene_.bounds, size());
+    if (event->oldSize().width() < 10) camera_.frame(scene_.aside.value_or(scene_.bounds), size());
 }
 
 QPointF Stand::handle() const {
@@ -147,8 +159,10 @@ double Stand::apart() const {
 }
 
 void Stand::place_slider() {
-    apart_->setGeometry(width() - 172, height() - 50, 160, 20);
-    apart_label_->setGeometry(width() - 216, height() - 50, 42, 20);
+    // Over the legend, which has its lines at the foot.
+    const int wide = apart_label_->sizeHint().width(), tall = std::max(24, apart_label_->sizeHint().height());
+    apart_->setGeometry(width() - 172, height() - 34 - tall, 160, tall);
+    apart_label_->setGeometry(width() - 180 - wide, height() - 34 - tall, wide, tall);
     apart_->raise();
     apart_label_->raise();
     brushes_->raise();
@@ -360,10 +374,20 @@ void Stand::paint_over(QPainter& p) const {
     paint_marks(p);
     paint_brush(p);
     if (!scene_.legend.isEmpty()) {
+        // On its own ground, in as many lines as it takes.
         p.setFont(word_font(9.5));
+        const QRectF room(12, 0, width() - 24, height() - 6);
+        auto box = p.boundingRect(room, Qt::AlignLeft | Qt::AlignBottom | Qt::TextWordWrap, scene_.legend);
+        auto ground = ink_->paper;
+        ground.setAlpha(225);
+        p.fillRect(box.adjusted(-4, -2, 4, 2), ground);
         p.setPen(ink_->faint);
-        p.drawText(QRectF(12, height() - 24, width() - 24, 18), Qt::AlignLeft | Qt::AlignVCenter,
-                   scene_.legend);
+        p.drawText(room, Qt::AlignLeft | Qt::AlignBottom | Qt::TextWordWrap, scene_.legend);
+    }
+    if (hasFocus()) {
+        p.setBrush(Qt::NoBrush);
+        p.setPen(QPen(ink_->ink, 2));
+        p.drawRect(rect().adjusted(3, 3, -3, -3));
     }
     if (!opengl_) {
         p.setFont(word_font(9.5));
@@ -394,14 +418,14 @@ bool Stand::eventFilter(QObject* watched, QEvent* event) {
             mouse_ = mouse->position();
             if (drag_ == Drag::turn) {
                 camera_.yaw -= step.x() * 0.008;
-                camera_.pitch = std::clamp(camera_.pitch + step.y() * 0.008, -1.5, 1.5);
+                camera_.pitch = std::clamp(camera_.pitch + step.y() * 0.008, -kSteepest, kSteepest);
             } else if (drag_ == Drag::shift) {
                 const double scale = camera_.distance * 0.54 / std::max(1, height());
                 const Point right(std::cos(camera_.yaw), std::sin(camera_.yaw), 0);
                 camera_.target -= right * step.x() * scale;
                 camera_.target.z() += step.y() * scale;
             } else if (drag_ == Drag::cut) {
-                emit cut_dragged(slid(scene_.cut_low, scene_.cut_high, scene_.cut_origin, step));
+                move_cut(slid(scene_.cut_low, scene_.cut_high, scene_.cut_origin, step));
             } else if (drag_ == Drag::mark) {
                 emit mark_dragged(mark_, share_at(mouse->position()));
             } else if (drag_ == Drag::paint) {
@@ -443,9 +467,82 @@ bool Stand::eventFilter(QObject* watched, QEvent* event) {
     }
 }
 
+/// The frame follows at once; what it cuts follows when it is worked out.
+void Stand::move_cut(double at) {
+    scene_.cut_origin = scene_.cut_low + at * (scene_.cut_high - scene_.cut_low);
+    emit cut_dragged(at);
+}
+
+bool Stand::slide_by_key(int key) {
+    constexpr double kStep = 0.02;
+    const auto share = [](const Point& low, const Point& high, const Point& now) {
+        return (now - low).norm() / std::max(1e-9, (high - low).norm());
+    };
+    const auto moved = [](double from, double by) { return std::clamp(from + by, 0.0, 1.0); };
+    switch (key) {
+        case Qt::Key_Comma:
+        case Qt::Key_Period:
+            if (!scene_.has_cut) return false;
+            sliding_ = Drag::cut;
+            move_cut(moved(share(scene_.cut_low, scene_.cut_high, scene_.cut_origin),
+                           key == Qt::Key_Comma ? -kStep : kStep));
+            return true;
+        case Qt::Key_Less:
+        case Qt::Key_Greater:
+            if (!scene_.has_plane) return false;
+            sliding_ = Drag::plane;
+            emit plane_dragged(moved(share(scene_.plane_low, scene_.plane_high, scene_.plane_at),
+                                     key == Qt::Key_Less ? -kStep : kStep));
+            return true;
+        case Qt::Key_N: {
+            int last = -1;
+            for (const auto& mark : scene_.marks) last = std::max(last, mark.number);
+            if (last < 0) return false;
+            mark_ = mark_ >= last ? 0 : mark_ + 1;
+            name_it();
+            return true;
+        }
+        case Qt::Key_BracketLeft:
+        case Qt::Key_BracketRight: {
+            const auto mark = std::find_if(scene_.marks.begin(), scene_.marks.end(),
+                                           [&](const Mark& m) { return m.number >= 0 && m.number == mark_; });
+            if (mark == scene_.marks.end()) return false;
+            sliding_ = Drag::mark;
+            const double from = share_at(Camera::project(camera_.matrix(size()), mark->at, size())),
+                         to = from + (key == Qt::Key_BracketLeft ? -kStep / 2 : kStep / 2);
+            emit mark_dragged(mark_, to - std::floor(to));
+            return true;
+        }
+        default:
+            return false;
+    }
+}
+
+/// A key that is held is one drag, which ends when it is let go.
+void Stand::end_slide() {
+    const auto what = std::exchange(sliding_, Drag::none);
+    if (what == Drag::cut) emit cut_let_go();
+    if (what == Drag::plane) emit plane_let_go();
+    if (what == Drag::mark) emit mark_let_go();
+}
+
+void Stand::turn_to(double yaw, double pitch) {
+    camera_.yaw = yaw;
+    camera_.pitch = pitch;
+    frame_all();
+}
+
+void Stand::name_it() {
+    auto words = QString("Stand: the thing in 3D. %1").arg(scene_.legend);
+    if (mark_ >= 0) words += QString(" Fitting %1 is chosen.").arg(mark_ + 1);
+    setAccessibleName(words);
+}
+
 void Stand::keyPressEvent(QKeyEvent* event) {
-    const double now = (scene_.cut_origin - scene_.cut_low).norm() /
-                       std::max(1e-9, (scene_.cut_high - scene_.cut_low).norm());
+    if (slide_by_key(event->key())) {
+        move_on();
+        return;
+    }
     switch (event->key()) {
         case Qt::Key_Left:
             camera_.yaw += 0.1;
@@ -454,10 +551,10 @@ void Stand::keyPressEvent(QKeyEvent* event) {
             camera_.yaw -= 0.1;
             break;
         case Qt::Key_Up:
-            camera_.pitch = std::min(1.5, camera_.pitch + 0.1);
+            camera_.pitch = std::min(kSteepest, camera_.pitch + 0.1);
             break;
         case Qt::Key_Down:
-            camera_.pitch = std::max(-1.5, camera_.pitch - 0.1);
+            camera_.pitch = std::max(-kSteepest, camera_.pitch - 0.1);
             break;
         case Qt::Key_Plus:
             camera_.distance *= 0.9;
@@ -465,23 +562,51 @@ void Stand::keyPressEvent(QKeyEvent* event) {
         case Qt::Key_Minus:
             camera_.distance /= 0.9;
             break;
+        case Qt::Key_1:
+            turn_to(0, kSteepest);
+            return;
+        case Qt::Key_2:
+            turn_to(0, 0);
+            return;
+        case Qt::Key_3:
+            turn_to(kPi / 2, 0);
+            return;
+        case Qt::Key_4: {
+            const Camera usual;
+            turn_to(usual.yaw, usual.pitch);
+            return;
+        }
         case Qt::Key_Escape:
             brushes_->put_away();
+            mark_ = -1;
             break;
         case Qt::Key_Home:
             frame_all();
             break;
-        case Qt::Key_Comma:
-            emit cut_dragged(std::max(0.0, now - 0.02));
-            break;
-        case Qt::Key_Period:
-            emit cut_dragged(std::min(1.0, now + 0.02));
-            break;
+        case Qt::Key_Question:
+            emit keys_wanted();
+            return;
         default:
             QWidget::keyPressEvent(event);
             return;
     }
     move_on();
+}
+
+void Stand::keyReleaseEvent(QKeyEvent* event) {
+    if (!event->isAutoRepeat()) end_slide();
+    QWidget::keyReleaseEvent(event);
+}
+
+void Stand::focusInEvent(QFocusEvent* event) {
+    QWidget::focusInEvent(event);
+    redraw();
+}
+
+void Stand::focusOutEvent(QFocusEvent* event) {
+    QWidget::focusOutEvent(event);
+    end_slide();
+    redraw();
 }
 
 }  // namespace jig::app

@@ -65,6 +65,8 @@ class Stand : public QWidget {
     void plane_dragged(double at);
     void plane_let_go();
     void apart_changed();
+    /// The page of keys is asked for.
+    void keys_wanted();
     /// A mark was dragged to this share of its way.
     void mark_dragged(int number, double share);
     void mark_let_go();
@@ -74,6 +76,9 @@ class Stand : public QWidget {
   protected:
     bool eventFilter(QObject* watched, QEvent* event) override;
     void keyPressEvent(QKeyEvent* event) override;
+    void keyReleaseEvent(QKeyEvent* event) override;
+    void focusInEvent(QFocusEvent* event) override;
+    void focusOutEvent(QFocusEvent* event) override;
     void resizeEvent(QResizeEvent* event) override;
 
   private:
@@ -83,6 +88,12 @@ class Stand : public QWidget {
     [[nodiscard]] double share_at(const QPointF& at) const;
     void paint_marks(QPainter& painter) const;
     void redraw();
+    /// Moves what a key moves: the cut, the split's plane, the chosen fitting; false for other keys.
+    bool slide_by_key(int key);
+    void move_cut(double at);
+    void end_slide();
+    void turn_to(double yaw, double pitch);
+    void name_it();
     void place_slider();
     /// Adds a touch where the mouse is on the part, a good step from the last.
     void dab(const QPointF& at);
@@ -108,7 +119,8 @@ class Stand : public QWidget {
     QTimer still_;
     QPointF last_;
     Drag drag_ = Drag::none;
-    int mark_ = -1;  ///< being dragged
+    int mark_ = -1;              ///< being dragged, or chosen by key
+    Drag sliding_ = Drag::none;  ///< what a key that is held moves
 };
 
 std::unique_ptr<Canvas> make_gl_canvas(Stand& stand);

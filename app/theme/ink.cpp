@@ -1,6 +1,8 @@
 #include "app/theme/ink.hpp"
 
+#include <algorithm>
 #include <array>
+#include <atomic>
 #include <QDir>
 #include <QFontDatabase>
 #include <QImage>
@@ -8,6 +10,9 @@
 
 namespace jig::app {
 namespace {
+
+std::atomic<double> scale_on_screen{1};
+thread_local bool on_paper = false;
 
 QString family_of(const char* wanted, const char* otherwise) {
     return QFontDatabase::families().contains(QString::fromLatin1(wanted)) ? QString::fromLatin1(wanted)
@@ -24,7 +29,7 @@ QColor mixed(const QColor& a, const QColor& b, double t) {
 
 const Ink& ink(Light light) {
     static const Ink day{"#F3EFE6", "#FBF9F4", "#20251F", "#6B6A60", "#D3CCBC", "#1B5C66", "#E2B13C",
-                         "#4E7638", "#B8661A", "#9C3524", "#C9D3BC", "#D99A5B", "#6E3A5B"};
+                         "#4E7638", "#8F4C0E", "#9C3524", "#C9D3BC", "#D99A5B", "#6E3A5B"};
     static const Ink night{"#1D2022", "#262A2C", "#E9E4D8", "#A39F93", "#3B403F", "#6FB7BF", "#E2B13C",
                            "#93BC78", "#E09A55", "#E0796A", "#7F8C74", "#B5763A", "#8E5379"};
     return light == Light::day ? day : night;
@@ -132,16 +137,32 @@ bool load_fonts(const QString& folder) {
     return any;
 }
 
+double text_scale() {
+    return on_paper ? 1.0 : scale_on_screen.load();
+}
+
+void set_text_scale(double scale) {
+    scale_on_screen = std::clamp(scale, 0.8, 2.0);
+}
+
+OnPaper::OnPaper() : before_(on_paper) {
+    on_paper = true;
+}
+
+OnPaper::~OnPaper() {
+    on_paper = before_;
+}
+
 QFont word_font(double points, bool strong) {
     QFont f(family_of("Source Sans 3", "Sans"));
-    f.setPointSizeF(points);
+    f.setPointSizeF(points * text_scale());
     f.setWeight(strong ? QFont::DemiBold : QFont::Normal);
     return f;
 }
 
 QFont figure_font(double points) {
     QFont f(family_of("Noto Sans", "Sans"));
-    f.setPointSizeF(points * 0.93);
+    f.setPointSizeF(points * 0.93 * text_scale());
     return f;
 }
 
@@ -153,7 +174,14 @@ QWidget#sheet, QScrollArea#sheet, QWidget#sheet QWidget { background: @sheet; }
 QLabel { background: transparent; }
 QToolTip { background: @sheet; color: @ink; border: 1px solid @rule; padding: 4px; }
 QPushButton { background: @sheet; border: 1px solid @petrol; border-radius: 3px; padding: 3px 10px; color: @petrol; }
-QPushButton:hover, QPushButton:focus { background: @petrol; color: @sheet; }
+QPushButton:hover { background: @petrol; color: @sheet; }
+QPushButton:focus { border: 2px solid @ink; padding: 2px 9px; }
+QPushButton#take-care { border: none; border-bottom: 1px solid @rule; border-radius: 0; padding: 2px 0; text-align: left; color: @ink; background: transparent; }
+QPushButton#take-care:hover { color: @petrol; }
+QPushButton#take-care:focus { border: 2px solid @ink; padding: 1px; }
+QPushButton#card { border: 1px solid @rule; border-radius: 3px; text-align: left; padding: 12px; color: @ink; background: @sheet; }
+QPushButton#card:hover { border-color: @petrol; }
+QPushButton#card:focus { border: 2px solid @ink; padding: 11px; }
 QPushButton:disabled { color: @faint; border-color: @rule; }
 QToolButton#word { background: transparent; border: none; border-bottom: 1px solid @petrol; color: @petrol; padding: 0px 0px 1px 0px; margin: 0; }
 QToolButton#sum { background: transparent; border: none; border-bottom: 1px solid @rule; padding: 0px; }
@@ -164,7 +192,13 @@ QToolButton#brush:checked { background: @tape; border-color: @tape; color: #2025
 QToolButton#word:hover, QToolButton#word:focus { background: @tape; color: #20251F; }
 QComboBox::drop-down { border: none; width: 20px; }
 QLineEdit, QListWidget, QPlainTextEdit, QComboBox { background: @sheet; border: 1px solid @rule; border-radius: 3px; padding: 3px; selection-background-color: @tape; selection-color: #20251F; }
-QLineEdit:focus, QListWidget:focus { border: 1px solid @tape; }
+QLineEdit:focus, QListWidget:focus, QPlainTextEdit:focus, QTextBrowser:focus { border: 2px solid @ink; padding: 2px; }
+QTableWidget:focus { border: 2px solid @ink; }
+QMenu { background: @sheet; border: 1px solid @rule; padding: 4px 0; }
+QMenu::item { padding: 4px 28px 4px 14px; background: transparent; }
+QMenu::item:selected { background: @tape; color: #20251F; }
+QMenu::item:disabled { color: @faint; }
+QMenu::separator { height: 1px; background: @rule; margin: 4px 10px; }
 QListWidget::item { padding: 3px 4px; }
 QListWidget::item:selected { background: @tape; color: #20251F; }
 QTableWidget { background: @sheet; border: 1px solid @rule; gridline-color: @rule; selection-background-color: @tape; selection-color: #20251F; }

@@ -43,6 +43,20 @@ QColor hatch_ground(Hatch hatch, const Ink& ink);
 
 /// Loads the shipped fonts once; returns false where they are missing (the system's face then serves).
 bool load_fonts(const QString& folder);
+/// How large text is on screen, 0.8 to 2: the maker's choice. Print does not know it.
+[[nodiscard]] double text_scale();
+void set_text_scale(double scale);
+/// While one lives, what this thread draws goes onto paper, in type of its own size.
+class OnPaper {
+  public:
+    OnPaper();
+    OnPaper(const OnPaper&) = delete;
+    OnPaper& operator=(const OnPaper&) = delete;
+    ~OnPaper();
+
+  private:
+    bool before_;
+};
 QFont word_font(double points = 10.5, bool strong = false);
 QFont figure_font(double points = 10.5);
 

@@ -1,5 +1,6 @@
 #include "app/window/exports.hpp"
 
+#include <QDir>
 #include <QFileInfo>
 
 #include "app/print/sheets.hpp"
@@ -82,6 +83,16 @@ QString assembly(const Outgoing& out, Progress& progress) {
     return written(out.path);
 }
 
+/// Where numbered files went: the folder and the first and last name.
+QString went_to(const QString& path, std::size_t count, const QString& ending) {
+    const QFileInfo named(path);
+    const auto name = [&](std::size_t i) {
+        return QString("%1-%2.%3").arg(named.completeBaseName()).arg(i).arg(ending);
+    };
+    return count == 1 ? QString("%1 in %2").arg(name(1), named.absolutePath())
+                      : QString("%1 to %2 in %3").arg(name(1), name(count), named.absolutePath());
+}
+
 /// "NAME-1", "NAME-2" beside each other in the folder of `path`, without its ending.
 QString numbered(const QString& path, std::size_t i) {
     return QString("%1/%2-%3").arg(QFileInfo(path).path(), QFileInfo(path).completeBaseName()).arg(i + 1);
@@ -112,7 +123,7 @@ QString boards_pdf(const Outgoing& out, Progress& progress) {
 QString boards_on_stock(const Outgoing& out, Progress& progress) {
     const auto sheets = split::boards_on_sheets(boards_of(out));
     write_sheets(sheets, out.path, progress);
-    return QString("%1 boards written as DXF and SVG").arg(sheets.sheets.size());
+    return QString("Boards written as DXF and SVG: %1").arg(went_to(out.path, sheets.sheets.size(), "dxf"));
 }
 
 /// Numbered meshes in the format of `path`'s ending.
@@ -124,7 +135,7 @@ QString write_meshes(const std::vector<TriangleMesh>& meshes, const char* what, 
         const auto name = (numbered(path, i) + "." + ending).toStdString();
         write_atomically(write_mesh(meshes[i], name), name);
     }
-    return QString("%1 %2 written").arg(meshes.size()).arg(what);
+    return QString("%1 %2 written: %3").arg(meshes.size()).arg(what, went_to(path, meshes.size(), ending));
 }
 
 QString boards_mesh(const Outgoing& out, Progress& progress) {
@@ -218,10 +229,12 @@ SheetSet laid_out(const Outgoing& out, bool templates, Progress& progress) {
     return sheets;
 }
 
-QString said_of(const SheetSet& sheets, const Wording& wording) {
-    auto message = QString("%1 sheets written, %2 % of them used")
+QString said_of(const SheetSet& sheets, const Outgoing& out) {
+    const auto& wording = out.wording;
+    auto message = QString("%1 sheets written, %2 % of them used: %3")
                        .arg(sheets.sheets.size())
-                       .arg(100 * sheets.yield, 0, 'f', 0);
+                       .arg(100 * sheets.yield, 0, 'f', 0)
+                       .arg(went_to(out.path, sheets.sheets.size(), "dxf"));
     if (!sheets.too_large.empty())
         message += QString("; larger than a sheet: %1").arg(sheets.too_large.size());
     if (!sheets.offcuts.empty()) {
@@ -238,7 +251,7 @@ QString said_of(const SheetSet& sheets, const Wording& wording) {
 QString slabs_on_sheets(const Outgoing& out, Progress& progress) {
     const auto sheets = laid_out(out, false, progress);
     write_sheets(sheets, out.path, progress);
-    return said_of(sheets, out.wording);
+    return said_of(sheets, out);
 }
 
 QString sheets_at_full_size(const Outgoing& out, Progress& progress) {
@@ -262,7 +275,7 @@ QString sheets_at_full_size(const Outgoing& out, Progress& progress) {
 QString templates_on_sheets(const Outgoing& out, Progress& progress) {
     const auto sheets = laid_out(out, true, progress);
     write_sheets(sheets, out.path, progress);
-    return said_of(sheets, out.wording);
+    return said_of(sheets, out);
 }
 
 const back::Crate& crate_of(const Outgoing& out) {
@@ -278,7 +291,7 @@ QString ribs_on_sheets(const Outgoing& out, Progress& progress) {
     if (sheets.sheets.empty())
         throw InputError("back", "no rib goes onto one sheet of this stock", "choose larger stock");
     write_sheets(sheets, out.path, progress);
-    return said_of(sheets, out.wording);
+    return said_of(sheets, out);
 }
 
 QString ribs_pdf(const Outgoing& out, Progress& progress) {
@@ -293,7 +306,7 @@ SheetSet drilling(const Outgoing& out) {
 
 QString drilling_dxf(const Outgoing& out, Progress& progress) {
     write_sheets(drilling(out), out.path, progress);
-    return "The drilling template is written as DXF and SVG";
+    return "The drilling template is written as DXF and SVG: " + went_to(out.path, 1, "dxf");
 }
 
 QString drilling_pdf(const Outgoing& out, Progress& progress) {
@@ -360,50 +373,134 @@ QString shape_mesh(const Outgoing& out, Progress&) {
     return written(out.path);
 }
 
+QString film_dxf(const Outgoing& out, Progress& progress) {
+    const auto& bag = needed(out.findings.bag, "bag");
+    if (!bag.measured)
+        throw InputError("bag", "there is no face to measure a film on",
+                         "mend the stops on the job card first");
+    write_sheets(bag::film_sheet(bag.film, bag.frame), out.path, progress);
+    return "The film's sheet is written as DXF and SVG, each pleat marked: " + went_to(out.path, 1, "dxf");
+}
+
+QString complete(const Job&, const Findings& f) {
+    return f.complete() ? QString() : "mend the stops on the job card first";
+}
+
+template <Route... routes>
+QString plug_by(const Job& job, const Findings& f) {
+    if (!f.plug) return "the plug has no figures yet";
+    return ((job.plug.route == routes) || ...) ? QString() : "the plug's route makes none";
+}
+
+QString crate(const Job&, const Findings& f) {
+    if (!f.back) return "the back has no figures yet";
+    return f.back->crate && !f.back->crate->ribs.empty() ? QString() : "this back has no ribs";
+}
+
+QString edge_there(const Job&, const Findings& f) {
+    return f.edge ? QString() : "the edge has no figures yet";
+}
+
+QString tried(const Job&, const Findings& f) {
+    return f.trial ? QString() : "the tool has not been tried out yet";
+}
+
+QString shape_there(const Job&, const Findings& f) {
+    return f.shape ? QString() : "the shape has no figures yet";
+}
+
+QString split_there(const Job&, const Findings& f) {
+    return f.split ? QString() : "the split has no figures yet";
+}
+
+QString turned(const Job& job, const Findings&) {
+    return job.shape.kind == ShapeKind::turned ? QString() : "only a turned shape is known exactly";
+}
+
+QString in_pieces(const Job&, const Findings& f) {
+    return f.split && !f.split->one_piece() ? QString() : "the mould is one piece";
+}
+
+QString with_boards(const Job&, const Findings& f) {
+    return f.split && !f.split->boards.empty() ? QString() : "a mould in one piece has no parting board";
+}
+
+QString film_there(const Job&, const Findings& f) {
+    return f.bag && f.bag->measured ? QString() : "no film is measured for this job";
+}
+
 }  // namespace
 
 const std::vector<Export>& exports() {
     static const std::vector<Export> all{
-        {"print-a4", "Print the sheets, A4…", "PDF (*.pdf)", ".pdf", sheets_pdf<QPageSize::A4>},
-        {"print-letter", "Print the sheets, Letter…", "PDF (*.pdf)", ".pdf", sheets_pdf<QPageSize::Letter>},
-        {"x-materials", "Export the materials as CSV…", "CSV (*.csv)", ".csv", materials},
-        {"x-days", "Export the day plan as CSV…", "CSV (*.csv)", ".csv", days},
-        {"x-section", "Export the section as SVG…", "SVG (*.svg)", ".svg", section},
-        {"x-slabs-pdf", "Export the plug's pieces at full size as PDF…", "PDF (*.pdf)", ".pdf", slabs_pdf},
-        {"x-slabs-dxf", "Export the plug's pieces on sheets as DXF and SVG…", "DXF (*.dxf)", ".dxf",
-         slabs_on_sheets},
-        {"x-sheets-pdf", "Export the cutting sheets at full size as PDF…", "PDF (*.pdf)", ".pdf",
-         sheets_at_full_size},
-        {"x-assembly", "Export the plug's assembly sheet as PDF…", "PDF (*.pdf)", ".pdf", assembly},
-        {"x-templates", "Export the skeleton's templates as DXF and SVG…", "DXF (*.dxf)", ".dxf",
-         templates_on_sheets},
-        {"x-drilling-dxf", "Export the flange's drilling template as DXF and SVG…", "DXF (*.dxf)", ".dxf",
-         drilling_dxf},
-        {"x-drilling-pdf", "Export the flange's drilling template at full size as PDF…", "PDF (*.pdf)",
-         ".pdf", drilling_pdf},
-        {"x-ribs-dxf", "Export the back's ribs on sheets as DXF and SVG…", "DXF (*.dxf)", ".dxf",
-         ribs_on_sheets},
-        {"x-ribs-pdf", "Export the back's ribs at full size as PDF…", "PDF (*.pdf)", ".pdf", ribs_pdf},
-        {"x-trial", "Export the tool's trial as CSV…", "CSV (*.csv)", ".csv", trial_csv},
-        {"x-stack", "Export the stack of slabs as a mesh…", "Meshes (*.stl *.obj *.ply)", ".stl",
-         stack_as_mesh},
-        {"x-tiles", "Export the printed tiles as meshes…", "Meshes (*.stl *.obj *.ply)", ".stl",
-         tiles_as_meshes},
-        {"x-plug", "Export the plug as it is cut, undersize and scaled…", "Meshes (*.stl *.obj *.ply)",
-         ".stl", plug_as_cut},
-        {"x-stl", "Export the shape as a mesh…", "Meshes (*.stl *.obj *.ply)", ".stl", shape_mesh},
-        {"x-step", "Export the turned shape as STEP…", "STEP (*.step)", ".step", turned_step},
-        {"x-pieces", "Export the mould pieces as meshes…", "Meshes (*.stl *.obj *.ply)", ".stl", pieces},
-        {"x-seams", "Export the seams as STEP…", "STEP (*.step)", ".step", seams_step},
-        {"x-boards-pdf", "Export the parting boards at full size as PDF…", "PDF (*.pdf)", ".pdf", boards_pdf},
-        {"x-boards-mesh", "Export the parting boards as meshes…", "Meshes (*.stl *.obj *.ply)", ".stl",
-         boards_mesh},
-        {"x-boards-step", "Export the parting boards' faces as STEP…", "STEP (*.step)", ".step", boards_step},
-        {"x-surfaces", "Export the split surfaces as meshes…", "Meshes (*.stl *.obj *.ply)", ".stl",
-         split_surfaces},
-        {"x-boards-dxf", "Export the parting boards as DXF and SVG…", "DXF (*.dxf)", ".dxf", boards_on_stock},
+        {"print-a4", Stage::run, "Print all sheets, A4…", "PDF (*.pdf)", ".pdf", complete, false,
+         sheets_pdf<QPageSize::A4>},
+        {"print-letter", Stage::run, "Print all sheets, Letter…", "PDF (*.pdf)", ".pdf", complete, false,
+         sheets_pdf<QPageSize::Letter>},
+        {"x-section", Stage::shell, "Export the section as SVG…", "SVG (*.svg)", ".svg", shape_there, false,
+         section},
+        {"x-stl", Stage::shape, "Export the shape as a mesh…", "Meshes (*.stl *.obj *.ply)", ".stl",
+         shape_there, false, shape_mesh},
+        {"x-step", Stage::shape, "Export the turned shape as STEP…", "STEP (*.step)", ".step", turned, false,
+         turned_step},
+        {"x-pieces", Stage::split, "Export the mould pieces as meshes…", "Meshes (*.stl *.obj *.ply)", ".stl",
+         in_pieces, true, pieces},
+        {"x-seams", Stage::split, "Export the seams as STEP…", "STEP (*.step)", ".step", in_pieces, false,
+         seams_step},
+        {"x-surfaces", Stage::split, "Export the split surfaces as meshes…", "Meshes (*.stl *.obj *.ply)",
+         ".stl", with_boards, true, split_surfaces},
+        {"x-boards-pdf", Stage::split, "Export the parting boards at full size as PDF…", "PDF (*.pdf)",
+         ".pdf", with_boards, false, boards_pdf},
+        {"x-boards-mesh", Stage::split, "Export the parting boards as meshes…", "Meshes (*.stl *.obj *.ply)",
+         ".stl", with_boards, true, boards_mesh},
+        {"x-boards-step", Stage::split, "Export the parting boards' faces as STEP…", "STEP (*.step)", ".step",
+         with_boards, false, boards_step},
+        {"x-boards-dxf", Stage::split, "Export the parting boards as DXF and SVG…", "DXF (*.dxf)", ".dxf",
+         with_boards, true, boards_on_stock},
+        {"x-slabs-pdf", Stage::plug, "Export the plug's pieces at full size as PDF…", "PDF (*.pdf)", ".pdf",
+         plug_by<Route::slabs, Route::skeleton>, false, slabs_pdf},
+        {"x-slabs-dxf", Stage::plug, "Export the plug's pieces on sheets as DXF and SVG…", "DXF (*.dxf)",
+         ".dxf", plug_by<Route::slabs, Route::skeleton>, true, slabs_on_sheets},
+        {"x-sheets-pdf", Stage::plug, "Export the cutting sheets at full size as PDF…", "PDF (*.pdf)", ".pdf",
+         plug_by<Route::slabs, Route::skeleton>, false, sheets_at_full_size},
+        {"x-assembly", Stage::plug, "Export the plug's assembly sheet as PDF…", "PDF (*.pdf)", ".pdf",
+         plug_by<Route::slabs, Route::skeleton>, false, assembly},
+        {"x-templates", Stage::plug, "Export the skeleton's templates as DXF and SVG…", "DXF (*.dxf)", ".dxf",
+         plug_by<Route::skeleton>, true, templates_on_sheets},
+        {"x-stack", Stage::plug, "Export the stack of slabs as a mesh…", "Meshes (*.stl *.obj *.ply)", ".stl",
+         plug_by<Route::slabs>, false, stack_as_mesh},
+        {"x-tiles", Stage::plug, "Export the printed tiles as meshes…", "Meshes (*.stl *.obj *.ply)", ".stl",
+         plug_by<Route::tiles>, true, tiles_as_meshes},
+        {"x-plug", Stage::plug, "Export the plug as it is cut, undersize and scaled…",
+         "Meshes (*.stl *.obj *.ply)", ".stl", split_there, false, plug_as_cut},
+        {"x-drilling-dxf", Stage::edge, "Export the flange's drilling template as DXF and SVG…",
+         "DXF (*.dxf)", ".dxf", edge_there, true, drilling_dxf},
+        {"x-drilling-pdf", Stage::edge, "Export the flange's drilling template at full size as PDF…",
+         "PDF (*.pdf)", ".pdf", edge_there, false, drilling_pdf},
+        {"x-ribs-dxf", Stage::back, "Export the back's ribs on sheets as DXF and SVG…", "DXF (*.dxf)", ".dxf",
+         crate, true, ribs_on_sheets},
+        {"x-ribs-pdf", Stage::back, "Export the back's ribs at full size as PDF…", "PDF (*.pdf)", ".pdf",
+         crate, false, ribs_pdf},
+        {"x-trial", Stage::back, "Export the tool's trial as CSV…", "CSV (*.csv)", ".csv", tried, false,
+         trial_csv},
+        {"x-film", Stage::bag, "Export the bag's film sheet as DXF and SVG…", "DXF (*.dxf)", ".dxf",
+         film_there, true, film_dxf},
+        {"x-materials", Stage::run, "Export the materials as CSV…", "CSV (*.csv)", ".csv", complete, false,
+         materials},
+        {"x-days", Stage::run, "Export the day plan as CSV…", "CSV (*.csv)", ".csv", complete, false, days},
     };
     return all;
+}
+
+QStringList in_the_way(const Export& what, const QString& path) {
+    const QFileInfo named(path);
+    if (!what.numbered) return named.exists() ? QStringList{named.fileName()} : QStringList{};
+    QStringList out;
+    for (const auto& file : QDir(named.path()).entryList({named.completeBaseName() + "-*"}, QDir::Files)) {
+        const auto ending = QFileInfo(file).suffix();
+        if (ending == named.suffix() || (named.suffix() == "dxf" && ending == "svg")) out << file;
+    }
+    return out;
 }
 
 }  // namespace jig::app

@@ -1,7 +1,7 @@
 // Everything that leaves the window as a file, as one list: the menu, the palette and the tests read it.
 #pragma once
 
-#include <QString>
+#include <QStringList>
 #include <vector>
 
 #include "core/job/evaluate.hpp"
@@ -20,13 +20,21 @@ struct Outgoing {
 
 struct Export {
     const char* key;
+    Stage of;        ///< the stage whose sheet it is
     QString act;     ///< as the menu says it
     QString filter;  ///< of the file dialog
     QString suffix;
+    /// Why it does not fit this job now; empty where it does.
+    QString (*why_not)(const Job& job, const Findings& findings);
+    /// Whether it writes NAME-1, NAME-2 … in place of NAME.
+    bool numbered;
     /// Writes the file and says what was written. Runs behind the window; throws InputError, Cancelled.
     QString (*write)(const Outgoing& out, Progress& progress);
 };
 
 [[nodiscard]] const std::vector<Export>& exports();
+
+/// What stands in the folder already and would be written over; empty where nothing is in the way.
+[[nodiscard]] QStringList in_the_way(const Export& what, const QString& path);
 
 }  // namespace jig::app

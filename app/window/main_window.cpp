@@ -1,13 +1,11 @@
 #include "app/window/main_window.hpp"
 
+#include <algorithm>
+#include <cmath>
+#include <QAccessible>
 #include <QApplication>
 #include <QBoxLayout>
-#include <QCloseEvent>
-#include <QFileDialog>
-#include <QFileInfo>
 #include <QLabel>
-#include <QMenu>
-#include <QMessageBox>
 #include <QProgressBar>
 #include <QPushButton>
 #include <QSettings>
@@ -17,8 +15,8 @@
 
 #include "app/stages/panes.hpp"
 #include "app/window/places.hpp"
-#include "core/science/mesh/repair.hpp"
-#include "core/science/mesh/stl.hpp"
+#include "app/window/settings.hpp"
+#include "app/window/walk.hpp"
 
 namespace jig::app {
 
@@ -26,31 +24,39 @@ MainWindow::MainWindow(Shop shop, QString recovery)
     : document_(new Document(std::move(shop), std::move(recovery), this)) {
     setWindowTitle("Jig Shell");
     resize(1280, 800);
-    const QSettings settings;
-    light_ = settings.value("night", false).toBool() ? Light::night : Light::day;
-    wording_.system = settings.value("imperial", false).toBool() ? UnitSystem::imperial : UnitSystem::metric;
-    wording_.currency =
-        settings.value("currency", QString::fromStdString(wording_.currency)).toString().toStdString();
+    setAcceptDrops(true);
+    light_ = kept_light();
+    wording_ = kept_wording();
+    set_text_scale(kept_text_scale());
 
     auto* whole = new QWidget(this);
     auto* down = new QVBoxLayout(whole);
     down->setContentsMargins(0, 0, 0, 0);
     down->setSpacing(0);
-    auto* head = new QWidget(whole);
-    down->addWidget(head);
-    build_head(head);
-    offer_ = new QWidget(whole);
-    offer_->setObjectName("offer");
-    new QVBoxLayout(offer_);
-    offer_->hide();
+    head_ = new QWidget(whole);
+    down->addWidget(head_);
+    build_head(head_);
+    offer_ = new Offer(whole);
     down->addWidget(offer_);
 
-    auto* across = new QHBoxLayout();
+    // The bench with a job on it, and the start before there is one.
+    whole_ = new QStackedWidget(whole);
+    down->addWidget(whole_, 1);
+    auto* bench = new QWidget(whole_);
+    whole_->addWidget(bench);
+    start_ = new StartSheet(document_->shop(), whole_);
+    whole_->addWidget(start_);
+    auto* across = new QHBoxLayout(bench);
+    across->setContentsMargins(0, 0, 0, 0);
     across->setSpacing(0);
-    down->addLayout(across, 1);
-    card_ = new JobCard(whole);
+    card_ = new JobCard(bench);
     across->addWidget(card_);
-    auto* middle = new QSplitter(Qt::Vertical, whole);
+    sides_ = new QSplitter(Qt::Horizontal, bench);
+    sides_->setObjectName("sides");
+    sides_->setHandleWidth(5);
+    sides_->setChildrenCollapsible(false);
+    across->addWidget(sides_, 1);
+    auto* middle = new QSplitter(Qt::Vertical, sides_);
     middle->setHandleWidth(3);
     middle->setChildrenCollapsible(false);
     centre_ = new QStackedWidget(middle);
@@ -67,16 +73,20 @@ MainWindow::MainWindow(Shop shop, QString recovery)
     middle->addWidget(ribbon_);
     middle->setStretchFactor(0, 1);
     middle->setSizes({520, 190});
-    across->addWidget(middle, 1);
-    slip_ = new Slip(*document_, whole);
-    slip_->setFixedWidth(348);
-    across->addWidget(slip_);
+    slip_ = new Slip(*document_, sides_);
+    sides_->addWidget(middle);
+    sides_->addWidget(slip_);
+    sides_->setStretchFactor(0, 1);
+    sides_->setStretchFactor(1, 0);
 
-    auto* foot = new QWidget(whole);
+    foot_ = new QWidget(whole);
+    auto* foot = foot_;
     auto* foot_row = new QHBoxLayout(foot);
     foot_row->setContentsMargins(12, 2, 12, 2);
     message_ = new QLabel(foot);
     message_->setObjectName("message");
+    message_->setAccessibleName("Message");
+    message_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
     progress_ = new QProgressBar(foot);
     progress_->setFixedWidth(180);
     progress_->setTextVisible(false);
@@ -88,17 +98,17 @@ MainWindow::MainWindow(Shop shop, QString recovery)
     foot_row->addWidget(message_, 1);
     foot_row->addWidget(progress_);
     foot_row->addWidget(stop_);
-    foot->setFixedHeight(30);
     down->addWidget(foot);
     setCentralWidget(whole);
     quiet_.setSingleShot(true);
     connect(&quiet_, &QTimer::timeout, this, [this] {
-        message_->setText("F1 handbook    Ctrl+K find or do    Ctrl+[ and Ctrl+] walk the stages");
+        message_->setText("F1 handbook    Ctrl+K find or do    Ctrl+PgUp and Ctrl+PgDown walk the stages");
     });
     say("");
 
     build_acts();
     connect(card_, &JobCard::stage_wanted, this, &MainWindow::show_stage);
+    connect(card_, &JobCard::settle_wanted, this, &MainWindow::settle);
     connect(ribbon_, &Ribbon::stage_wanted, this, &MainWindow::show_stage);
     connect(stand_, &Stand::cut_dragged, this, &MainWindow::set_cut);
     connect(stand_, &Stand::cut_let_go, document_, &Document::end_drag);
@@ -110,6 +120,23 @@ MainWindow::MainWindow(Shop shop, QString recovery)
     connect(stand_, &Stand::mark_let_go, document_, &Document::end_drag);
     connect(slip_, &Slip::act_wanted, this, &MainWindow::act_on);
     connect(slip_, &Slip::word_wanted, this, &MainWindow::show_word);
+    connect(slip_, &Slip::page_wanted, this, [this] { open_handbook(name_of(stage_).key); });
+    connect(offer_, &Offer::take_up_wanted, this, &MainWindow::take_up);
+    connect(stand_, &Stand::keys_wanted, this, [this] { open_handbook("keys"); });
+    connect(start_, &StartSheet::own_shape_wanted, this, &MainWindow::ask_mesh);
+    connect(start_, &StartSheet::drawn_wanted, this, [this] { start_shape(ShapeKind::tray); });
+    connect(start_, &StartSheet::copy_wanted, this, [this] { start_shape(ShapeKind::copied); });
+    connect(start_, &StartSheet::demo_wanted, this, &MainWindow::open_demo);
+    connect(start_, &StartSheet::recent_wanted, this, [this](const QString& file) {
+        if (may_leave()) open_job(file);
+    });
+    connect(start_, &StartSheet::walk_wanted, this, &MainWindow::begin_walk);
+    connect(start_, &StartSheet::act_wanted, this, &MainWindow::act_on);
+    connect(document_, &Document::stepped, this, [this](const std::vector<Stage>& stages) {
+        // A step back is seen where it happens.
+        if (!stages.empty() && std::find(stages.begin(), stages.end(), stage_) == stages.end())
+            show_stage(stages.front());
+    });
     connect(routes_, &RoutesSheet::close_wanted, this, &MainWindow::close_sheet);
     connect(shell_sheet_, &ShellSheet::close_wanted, this, &MainWindow::close_sheet);
     connect(shell_sheet_, &ShellSheet::school_wanted, this, [this](School school) {
@@ -152,8 +179,31 @@ MainWindow::MainWindow(Shop shop, QString recovery)
         stop_->hide();
         say(message);
     });
+    const QSettings settings;
+    restoreGeometry(settings.value("geometry").toByteArray());
+    connect(sides_, &QSplitter::splitterMoved, this, [this] {
+        QSettings().setValue("slip", slip_->width());
+        slip_width_ = slip_->width();
+    });
+    slip_width_ = settings.value("slip", 0).toInt();
     set_light(light_);
+    set_text(text_scale());
     show_stage(Stage::brief);
+}
+
+void MainWindow::set_text(double scale) {
+    set_text_scale(scale);
+    const double now = text_scale();
+    QApplication::setFont(word_font());
+    head_->setFixedHeight(static_cast<int>(40 * std::max(1.0, now)));
+    foot_->setFixedHeight(static_cast<int>(30 * std::max(1.0, now)));
+    const int usual = static_cast<int>(348 * std::sqrt(now));
+    slip_->setMinimumWidth(std::min(320, usual));
+    slip_->setMaximumWidth(static_cast<int>(640 * std::max(1.0, std::sqrt(now))));
+    const int wide = slip_width_ > 0 ? slip_width_ : usual;
+    sides_->setSizes({std::max(200, sides_->width() - wide), wide});
+    set_light(light_);
+    job_name_->setStyleSheet(QString("font-size: %1pt; font-weight: 600").arg(11.5 * now));
 }
 
 void MainWindow::build_head(QWidget* head) {
@@ -170,197 +220,148 @@ void MainWindow::build_head(QWidget* head) {
         b->setFocusPolicy(Qt::StrongFocus);
         return b;
     };
-    menu_ = button("job", "Job", "New, open, save, bring in, print, export");
-    menu_->setPopupMode(QToolButton::InstantPopup);
-    menu_->setStyleSheet("QToolButton::menu-indicator { image: none; }");
+    const auto menu = [&](const char* name, const QString& text, const QString& tip) {
+        auto* b = button(name, text, tip);
+        b->setPopupMode(QToolButton::InstantPopup);
+        b->setStyleSheet("QToolButton::menu-indicator { image: none; }");
+        return b;
+    };
+    menu_ = menu("job", "Job", "What is done with the file: new, open, save, bring in");
+    sheets_ = menu("sheets", "Sheets", "What is put out: print and exports, by stage");
+    look_ = menu("look", "Look", "Units, inks, text size, the cut, the handbook");
     job_name_ = new QLabel(head);
-    job_name_->setFont(word_font(11.5, true));
+    job_name_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
     auto* find = new QPushButton("find or do…", head);
     find->setObjectName("find");
-    find->setMinimumWidth(220);
+    find->setMinimumWidth(180);
     find->setToolTip("Ctrl+K");
     connect(find, &QPushButton::clicked, this, &MainWindow::open_palette);
-    units_ = button("units", "", "Change between metric and imperial units (Ctrl+U)");
-    connect(units_, &QToolButton::clicked, this, [this] {
-        auto w = wording_;
-        w.system = w.system == UnitSystem::metric ? UnitSystem::imperial : UnitSystem::metric;
-        set_wording(w);
-    });
-    auto* night = button("light", "light", "Day and night inks (Ctrl+L)");
-    connect(night, &QToolButton::clicked, this,
-            [this] { set_light(light_ == Light::day ? Light::night : Light::day); });
     undo_ = button("undo", "Undo", "Ctrl+Z");
     connect(undo_, &QToolButton::clicked, this, [this] { document_->undo(); });
-    calls_ = button("calls", "calls", "Walk to the next call");
-    connect(calls_, &QToolButton::clicked, this, [this] {
-        // The next stage after this one that has a caution or a stop.
-        for (std::size_t step = 1; step <= kStages.size(); ++step) {
-            const auto stage = static_cast<Stage>((static_cast<std::size_t>(stage_) + step) % kStages.size());
-            for (const auto& c : document_->findings().calls) {
-                if (c.stage == stage && c.severity != Severity::note) return show_stage(stage);
-            }
-        }
-    });
+    calls_ = button("calls", "calls", "All calls of the job, worst first (F8)");
+    connect(calls_, &QToolButton::clicked, this, &MainWindow::open_calls);
     row->addWidget(menu_);
-    row->addWidget(job_name_);
-    row->addStretch(1);
-    row->addWidget(find);
-    row->addStretch(1);
-    row->addWidget(units_);
-    row->addWidget(night);
+    row->addWidget(sheets_);
+    row->addWidget(look_);
+    row->addSpacing(8);
+    row->addWidget(job_name_, 3);
+    row->addWidget(find, 2);
+    row->addSpacing(8);
     row->addWidget(undo_);
     row->addWidget(calls_);
 }
 
-void MainWindow::do_with_file(const QString& title, const QString& filter, const QString& suffix,
-                              const std::function<void(const QString&)>& work) {
-    auto path = QFileDialog::getSaveFileName(this, title, QString(), filter);
-    if (path.isEmpty()) return;
-    if (QFileInfo(path).suffix().isEmpty()) path += suffix;
-    work(path);
+bool MainWindow::is_at_start() const {
+    return whole_->currentWidget() == start_;
 }
 
-void MainWindow::build_acts() {
-    acts_ = {
-        {"new", "New job", QKeySequence::New,
-         [this] {
-             if (may_leave()) {
-                 framed_ = false;
-                 document_->start(Job{}, {});
-             }
-         }},
-        {"open", "Open a job…", QKeySequence::Open,
-         [this] {
-             if (!may_leave()) return;
-             const auto path = QFileDialog::getOpenFileName(this, "Open a job", QString(),
-                                                            "Jig Shell jobs (*.jigshell *.json)");
-             if (!path.isEmpty()) open_job(path);
-         }},
-        {"demo-cello",
-         "Open the demo: cello travel case",
-         {},
-         [this] {
-             if (may_leave() && open_job(data_folder() + "/demo/cello-case.json"))
-                 document_->start(document_->job(), {});
-         }},
-        {"demo-whole",
-         "Open the demo: cello travel case, whole",
-         {},
-         [this] {
-             if (may_leave() && open_job(data_folder() + "/demo/cello-case-whole.json"))
-                 document_->start(document_->job(), {});
-         }},
-        {"demo-dome",
-         "Open the demo: weather-radar dome",
-         {},
-         [this] {
-             if (may_leave() && open_job(data_folder() + "/demo/radar-dome.json"))
-                 document_->start(document_->job(), {});
-         }},
-        {"demo-petal",
-         "Open the demo: pavilion roof petal",
-         {},
-         [this] {
-             if (may_leave() && open_job(data_folder() + "/demo/pavilion-petal.json"))
-                 document_->start(document_->job(), {});
-         }},
-        {"save", "Save", QKeySequence::Save,
-         [this] {
-             if (!document_->path().isEmpty())
-                 save_job(document_->path());
-             else
-                 do_with_file("Save the job", "Jig Shell jobs (*.jigshell)", ".jigshell",
-                              [this](const QString& p) { save_job(p); });
-         }},
-        {"save-as", "Save under another name…", QKeySequence("Ctrl+Shift+S"),
-         [this] {
-             do_with_file("Save the job", "Jig Shell jobs (*.jigshell)", ".jigshell",
-                          [this](const QString& p) { save_job(p); });
-         }},
-        {"mesh", "Bring in a shape…", QKeySequence("Ctrl+I"),
-         [this] {
-             const auto path = QFileDialog::getOpenFileName(
-                 this, "Bring in a shape", QString(),
-                 "Shapes (*.stl *.obj *.ply *.step *.stp *.STL *.OBJ *.PLY *.STEP *.STP)");
-             if (!path.isEmpty()) bring_in_mesh(path);
-         }},
-        {"outline", "Bring in an outline…", QKeySequence("Ctrl+Shift+I"),
-         [this] {
-             const auto path = QFileDialog::getOpenFileName(this, "Bring in an outline", QString(),
-                                                            "Drawings (*.dxf *.svg *.DXF *.SVG)");
-             if (!path.isEmpty()) bring_in_outline(path);
-         }},
-        {"undo", "Undo", QKeySequence::Undo, [this] { document_->undo(); }},
-        {"redo", "Redo", QKeySequence("Ctrl+Shift+Z"), [this] { document_->redo(); }},
-        {"previous", "The stage before", QKeySequence("Ctrl+["),
-         [this] { show_stage(static_cast<Stage>(std::max(0, static_cast<int>(stage_) - 1))); }},
-        {"next", "The stage after", QKeySequence("Ctrl+]"),
-         [this] {
-             show_stage(static_cast<Stage>(
-                 std::min(static_cast<int>(kStages.size()) - 1, static_cast<int>(stage_) + 1)));
-         }},
-        {"units", "Metric or imperial units", QKeySequence("Ctrl+U"), [this] { units_->click(); }},
-        {"light", "Day or night inks", QKeySequence("Ctrl+L"),
-         [this] { set_light(light_ == Light::day ? Light::night : Light::day); }},
-        {"cut", "Turn the cut the other way", QKeySequence("Ctrl+T"),
-         [this] {
-             auto job = document_->job();
-             job.cut.across = job.cut.across == CutAlong::length ? CutAlong::width : CutAlong::length;
-             document_->replace("turn the cut", std::move(job));
-         }},
-        {"routes", "Set the plug's routes side by side", QKeySequence("Ctrl+R"),
-         [this] { set_side_by_side(); }},
-        {"schools", "Set the schools of laminate side by side", QKeySequence("Ctrl+Shift+R"),
-         [this] { set_schools_side_by_side(); }},
-        {"seek-stack", "Seek a stack for the shell", {}, [this] { seek_stack(); }},
-        {"seek-pitch", "Seek rib pitch and feet by solving the tool", {}, [this] { seek_pitch(); }},
-        {"keep-offcuts", "Keep the offcuts of the plug's sheets as stock", {}, [this] { keep_offcuts(); }},
-        {"unpaint",
-         "Wash all paint off the part",
-         {},
-         [this] {
-             auto job = document_->job();
-             job.split.painted.clear();
-             document_->replace("wash the paint off", std::move(job));
-         }},
-        {"library", "Make the shop library your own", {}, [this] { open_library(); }},
-        {"currency",
-         "Change the currency's sign",
-         {},
-         [this] {
-             static const QStringList signs{"¤", "€", "$", "£", "kr"};
-             auto w = wording_;
-             w.currency =
-                 signs[(signs.indexOf(QString::fromStdString(w.currency)) + 1) % signs.size()].toStdString();
-             set_wording(w);
-         }},
-        {"find", "Find or do", QKeySequence("Ctrl+K"), [this] { open_palette(); }},
-        {"handbook", "Handbook page of this stage", QKeySequence::HelpContents, [this] { open_handbook(); }},
-        {"quit", "Leave", QKeySequence::Quit, [this] { close(); }}};
-    // Files that leave stand in the menu before what changes the view.
-    std::vector<Act> out;
-    for (const auto& what : exports()) {
-        out.push_back(
-            {what.key, what.act,
-             what.key == std::string("print-a4") ? QKeySequence(QKeySequence::Print) : QKeySequence(),
-             [this, &what] {
-                 do_with_file(QString(what.act).remove(u'…'), what.filter, what.suffix,
-                              [this, &what](const QString& path) { write_out(what, path); });
-             }});
+void MainWindow::show_start() {
+    start_->renew(wording_);
+    whole_->setCurrentWidget(start_);
+    job_changed();
+}
+
+void MainWindow::show_bench() {
+    whole_->setCurrentIndex(0);
+    job_changed();
+}
+
+void MainWindow::start_shape(ShapeKind kind) {
+    if (!may_leave()) return;
+    auto job = fresh_job();
+    job.shape.kind = kind;
+    if (kind == ShapeKind::copied) job.plug.route = Route::existing;
+    start_job(std::move(job));
+    show_stage(Stage::shape);
+}
+
+void MainWindow::walk(int by) {
+    const int last = static_cast<int>(kStages.size()) - 1;
+    show_stage(static_cast<Stage>(std::clamp(static_cast<int>(stage_) + by, 0, last)));
+}
+
+void MainWindow::settle(Stage stage) {
+    const bool now = document_->settled().count(stage) == 0;
+    document_->settle(stage, now);
+    say(QString("%1 %2.").arg(
+        name_of(stage).said,
+        now ? "is settled: its tick goes when its choices or figures change" : "is open again"));
+}
+
+void MainWindow::walk_areas(int by) {
+    const std::vector<QWidget*> areas =
+        is_at_start() ? std::vector<QWidget*>{menu_, start_->findChild<QPushButton*>("card")}
+                      : std::vector<QWidget*>{menu_, card_, centre_->currentWidget(), ribbon_, slip_};
+    const auto* focus = QApplication::focusWidget();
+    int now = -1;
+    for (std::size_t i = 0; i < areas.size(); ++i) {
+        if (focus != nullptr && (areas[i] == focus || areas[i]->isAncestorOf(focus)))
+            now = static_cast<int>(i);
     }
-    const auto undo = std::find_if(acts_.begin(), acts_.end(),
-                                   [](const Act& act) { return act.key == std::string("undo"); });
-    acts_.insert(undo, out.begin(), out.end());
-    auto* menu = new QMenu(menu_);
-    for (const auto& act : acts_) {
-        auto* action = new QAction(act.name, this);
-        action->setObjectName(QString("act-%1").arg(act.key));
-        action->setShortcut(act.keys);
-        connect(action, &QAction::triggered, this, act.go);
-        addAction(action);
-        menu->addAction(action);
+    if (now < 0 && focus != nullptr && head_->isAncestorOf(focus)) now = 0;
+    for (int step = 1; step <= static_cast<int>(areas.size()); ++step) {
+        const int n = static_cast<int>(areas.size());
+        auto* area = areas[static_cast<std::size_t>(((now + by * step) % n + n) % n)];
+        if (area == nullptr || !area->isVisible()) continue;
+        // An area that takes no keys itself hands them to the first in it that does.
+        auto* into = area;
+        if (area->focusPolicy() == Qt::NoFocus || area == slip_) {
+            for (auto* child : area->findChildren<QWidget*>()) {
+                if ((child->focusPolicy() & Qt::TabFocus) == 0 || !child->isVisibleTo(area) ||
+                    !child->isEnabled())
+                    continue;
+                into = child;
+                break;
+            }
+        }
+        into->setFocus(Qt::TabFocusReason);
+        return;
     }
-    menu_->setMenu(menu);
+}
+
+void MainWindow::begin_walk() {
+    if (is_at_start()) {
+        if (!may_leave()) return;
+        start_shape(ShapeKind::tray);
+    }
+    if (auto* old = findChild<Walk*>()) old->close();
+    const auto in_slip = [this](const char* name) {
+        return [this, name]() -> QWidget* { return slip_->findChild<QWidget*>(name); };
+    };
+    auto* walk = new Walk(
+        {{Stage::brief, in_slip("word"),
+          "A choice is a word in a sentence. Click one, or press Enter on it, and type: 12, 1/2 in, 40 °C."},
+         {Stage::brief, [this]() -> QWidget* { return card_; },
+          "The stages in working order, each with its live figure. A thin ring is not looked at, a tick "
+          "looked at; "
+          "Space settles a stage."},
+         {Stage::shape, [this]() -> QWidget* { return menu_; },
+          "Your own shape: Job, Bring in a shape; or drop a file on the window. Until then a small tray lies "
+          "here."},
+         {Stage::shape, [this]() -> QWidget* { return stand_; },
+          "Drag turns it, the right button shifts, the wheel comes nearer; 1 to 4 look along the pull, from "
+          "the front, from the side and as usual. Drag "
+          "the yellow cut."},
+         {Stage::split, in_slip("no-calls"),
+          "The verdict stands under the stage's name, worst first. Open a call for its reason, its mend and "
+          "what "
+          "causes it."},
+         {Stage::plug, in_slip("figure-row-cost"),
+          "The figures that matter most are large. Click one, or press Enter: how it came about opens under "
+          "it."},
+         {Stage::shell, [this]() -> QWidget* { return ribbon_; },
+          "The section at the cut, in the order of laying. Hover names a layer; Enter goes to where it is "
+          "decided."},
+         {Stage::back, [this]() -> QWidget* { return centre_; },
+          "Here the tool is tried out: standing, turned, leant on, in its heat. It goes on while you work."},
+         {Stage::log, [this]() -> QWidget* { return calls_; },
+          "All calls of the job, worst first. Enter goes to one."},
+         {Stage::log, [this]() -> QWidget* { return sheets_; },
+          "Print the sheets for the bench, or export by stage. What does not fit this job is grey and says "
+          "why."}},
+        this);
+    connect(walk, &Walk::stage_wanted, this, &MainWindow::show_stage);
+    walk->begin();
 }
 
 void MainWindow::show_word(const QString& path) {
@@ -401,23 +402,29 @@ void MainWindow::show_scene(bool frame_again) {
 
 void MainWindow::job_changed() {
     const auto& b = document_->job().brief;
-    job_name_->setText(QString("%1 · %2 · %3 pulls%4")
-                           .arg(QString::fromStdString(b.job), QString::fromStdString(b.customer))
-                           .arg(b.pulls)
-                           .arg(document_->unsaved() ? " ·  not saved" : ""));
-    setWindowTitle(QString::fromStdString(b.job) + " – Jig Shell");
+    const auto path = document_->path();
+    const auto name_of_job = QString::fromStdString(b.job);
+    job_name_->setText(is_at_start() ? QString()
+                                     : name_of_job + (document_->unsaved() ? " · not saved" : ""));
+    job_name_->setToolTip(QString("%1 for %2, %3 pulls\n%4")
+                              .arg(name_of_job, QString::fromStdString(b.customer))
+                              .arg(b.pulls)
+                              .arg(path.isEmpty() ? "It has no file yet." : path));
+    setWindowTitle((is_at_start() ? QString() : name_of_job + (document_->unsaved() ? "* – " : " – ")) +
+                   "Jig Shell");
     const auto name = document_->undo_name();
     undo_->setEnabled(!name.isEmpty());
     undo_->setToolTip(name.isEmpty() ? "Nothing to undo" : "Undo: " + name);
     undo_->setText(name.isEmpty() ? "Undo" : "Undo: " + (name.size() > 22 ? name.left(21) + "…" : name));
-    card_->show_job(document_->job(), document_->findings(), document_->looked_at(), document_->stale(),
-                    wording_);
+    card_->show_job(document_->job(), document_->findings(), document_->looked_at(), document_->settled(),
+                    document_->stale(), wording_);
 }
 
 void MainWindow::findings_changed() {
     if (!errand_.away()) progress_->hide();
-    card_->show_job(document_->job(), document_->findings(), document_->looked_at(), document_->stale(),
-                    wording_);
+    card_->show_job(document_->job(), document_->findings(), document_->looked_at(), document_->settled(),
+                    document_->stale(), wording_);
+    renew_menus();
     int cautions = 0, stops = 0;
     for (const auto& c : document_->findings().calls) {
         cautions += c.severity == Severity::caution;
@@ -511,7 +518,6 @@ void MainWindow::lay_paint(const Brush& brush, const std::vector<Touched>& touch
 
 void MainWindow::set_light(Light light) {
     light_ = light;
-    QSettings().setValue("night", light == Light::night);
     const auto& k = ink(light);
     qApp->setStyleSheet(style_sheet(k));
     card_->set_ink(k);
@@ -522,9 +528,7 @@ void MainWindow::set_light(Light light) {
 
 void MainWindow::set_wording(const Wording& wording) {
     wording_ = wording;
-    QSettings().setValue("imperial", wording.system == UnitSystem::imperial);
-    QSettings().setValue("currency", QString::fromStdString(wording.currency));
-    units_->setText(wording.system == UnitSystem::metric ? "metric" : "imperial");
+    if (is_at_start()) start_->renew(wording);
     slip_->set_look(ink(light_), wording);
     routes_->set_look(ink(light_), wording);
     shell_sheet_->set_look(ink(light_), wording);
@@ -534,6 +538,11 @@ void MainWindow::set_wording(const Wording& wording) {
 
 void MainWindow::say(const QString& message) {
     message_->setText(message);
+    if (!message.isEmpty()) {
+        QAccessibleEvent told(message_, QAccessible::NameChanged);
+        message_->setAccessibleName(message);
+        QAccessible::updateAccessibility(&told);
+    }
     message_->setToolTip(message);
     quiet_.start(message.isEmpty() ? 0 : 12000);
 }

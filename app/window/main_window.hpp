@@ -10,19 +10,26 @@
 #include "app/stages/plug/routes_sheet.hpp"
 #include "app/stages/shell/shell_sheet.hpp"
 #include "app/stand/stand.hpp"
+#include "app/window/acts.hpp"
 #include "app/window/errand.hpp"
 #include "app/window/exports.hpp"
 #include "app/window/job_card.hpp"
+#include "app/window/offer.hpp"
 #include "app/window/palette.hpp"
+#include "app/window/start.hpp"
 #include "core/stages/back/trial.hpp"
 
 class QLabel;
+class QMenu;
 class QProgressBar;
 class QPushButton;
+class QSplitter;
 class QStackedWidget;
 class QToolButton;
 
 namespace jig::app {
+
+class Handbook;
 
 class MainWindow : public QMainWindow {
     Q_OBJECT
@@ -39,8 +46,11 @@ class MainWindow : public QMainWindow {
     /// Opens the word at a JSON pointer in its own stage.
     void show_word(const QString& path);
     void show_stage(Stage stage);
+    /// How it looks, for now; only what is chosen by an act of the maker's is kept for the next time.
     void set_light(Light light);
     void set_wording(const Wording& wording);
+    /// How large text is, 0.8 to 2 times the usual.
+    void set_text(double scale);
     /// Offers what an earlier run left behind, in a bar under the head; true where there was something.
     bool offer_leftovers();
     /// Says something in the bar at the foot, for a while.
@@ -48,7 +58,17 @@ class MainWindow : public QMainWindow {
 
     /// The work behind the menu, without file dialogs. Messages go to `say`; true where it was done.
     bool open_job(const QString& path);
+    /// Asks first where something else has changed the file since it was opened.
     bool save_job(const QString& path);
+    bool open_demo(const QString& name);
+    /// A job, a shape or an outline, by the file's ending; from the start a shape makes a new job.
+    bool open_any(const QString& path);
+    /// A fresh job on the bench. Nothing is asked.
+    void start_job(Job job);
+    void show_start();
+    [[nodiscard]] bool is_at_start() const;
+    [[nodiscard]] Stage stage() const { return stage_; }
+    void begin_walk();
     /// Sends an export off, false where another errand is still on its way; `say` tells how it ended.
     bool write_out(const Export& what, const QString& path);
     /// Reads the mesh behind the window's back and attaches it once it has proved sound.
@@ -74,19 +94,36 @@ class MainWindow : public QMainWindow {
 
   protected:
     void closeEvent(QCloseEvent* event) override;
+    void dragEnterEvent(QDragEnterEvent* event) override;
+    void dropEvent(QDropEvent* event) override;
     void resizeEvent(QResizeEvent* event) override;
 
   private:
-    struct Act {
-        const char* key;
-        QString name;
-        QKeySequence keys;
-        std::function<void()> go;
-    };
     void build_head(QWidget* head);
     void build_acts();
+    void build_menu(QToolButton* under, Act::Menu which);
+    /// Greys what does not fit this job, and says why.
+    void renew_menus();
     void open_palette();
-    void open_handbook();
+    void open_calls();
+    [[nodiscard]] Findable findable(const Call& call);
+    void open_handbook(const QString& page, const QString& heading = {});
+    void show_bench();
+    void start_shape(ShapeKind kind);
+    void take_up(const Leftover& left);
+    void walk(int by);
+    void walk_areas(int by);
+    void settle(Stage stage);
+    void ask_job();
+    void ask_mesh();
+    void ask_outline();
+    void ask_export(const Export& what);
+    bool save();
+    bool save_as();
+    /// Asks for a file to write; empty where the maker left it.
+    QString ask_name(const QString& title, const QString& filter, const QString& ending, bool numbered);
+    /// Asks before something is lost; true where the maker agreed.
+    bool agreed(const QString& question, const QString& detail, const QString& yes);
     void job_changed();
     void findings_changed();
     void show_scene(bool frame_again);
@@ -98,9 +135,9 @@ class MainWindow : public QMainWindow {
     void lay_paint(const Brush& brush, const std::vector<Touched>& touches, double reach);
     bool may_leave();
     bool send(Errand::Work work);
+    /// The same for what changes or shows the job: what comes home to another job is dropped.
+    bool send_for_job(Errand::Work work);
     void open_library();
-    void do_with_file(const QString& title, const QString& filter, const QString& suffix,
-                      const std::function<void(const QString&)>& work);
 
     Document* document_;
     JobCard* card_;
@@ -112,10 +149,17 @@ class MainWindow : public QMainWindow {
     Ribbon* ribbon_;
     Slip* slip_;
     QLabel *job_name_, *message_;
-    QToolButton *undo_, *units_, *calls_, *menu_;
+    QToolButton *undo_, *calls_, *menu_, *sheets_, *look_;
+    QMenu* recent_ = nullptr;
+    QStackedWidget* whole_;
+    StartSheet* start_;
+    QSplitter* sides_;
+    QWidget *head_, *foot_;
+    Handbook* handbook_ = nullptr;
+    int slip_width_ = 0;  ///< as the maker drew it; 0: as usual
     QPushButton* stop_;
     QProgressBar* progress_;
-    QWidget* offer_;
+    Offer* offer_;
     std::vector<Act> acts_;
     Light light_ = Light::day;
     Wording wording_;

@@ -6,10 +6,10 @@
 #include <QLineEdit>
 #include <QListWidget>
 
+#include "app/theme/ink.hpp"
+
 namespace jig::app {
 namespace {
-
-constexpr int kMost = 14;
 
 /// Every typed piece must occur; names that start with it come first. Negative: no match.
 int rank(const QString& name, const QStringList& pieces) {
@@ -24,14 +24,15 @@ int rank(const QString& name, const QStringList& pieces) {
 
 }  // namespace
 
-Palette::Palette(std::vector<Findable> all, QWidget* parent)
-    : QFrame(parent, Qt::Popup), all_(std::move(all)) {
+Palette::Palette(std::vector<Findable> all, const QString& hint, int most, QWidget* parent)
+    : QFrame(parent, Qt::Popup), all_(std::move(all)), most_(most) {
     setObjectName("editor");
     setAttribute(Qt::WA_DeleteOnClose);
     auto* box = new QVBoxLayout(this);
     field_ = new QLineEdit(this);
     field_->setObjectName("palette-field");
-    field_->setPlaceholderText("a stage, an action, a layer, a material or a figure");
+    field_->setPlaceholderText(hint);
+    field_->setAccessibleName(hint);
     list_ = new QListWidget(this);
     list_->setObjectName("palette-list");
     list_->setFocusPolicy(Qt::NoFocus);
@@ -45,8 +46,8 @@ Palette::Palette(std::vector<Findable> all, QWidget* parent)
 }
 
 void Palette::open() {
-    const int wide = 460;
-    resize(wide, 420);
+    const int wide = std::min(parentWidget()->width() - 40, static_cast<int>(560 * text_scale()));
+    resize(wide, std::min(parentWidget()->height() - 80, 440));
     move(parentWidget()->mapToGlobal(QPoint((parentWidget()->width() - wide) / 2, 44)));
     show();
     field_->setFocus();
@@ -63,9 +64,10 @@ void Palette::filter(const QString& text) {
     list_->clear();
     shown_.clear();
     for (const auto& [r, i] : found) {
-        if (static_cast<int>(shown_.size()) >= kMost) break;
+        if (static_cast<int>(shown_.size()) >= most_) break;
         shown_.push_back(i);
         list_->addItem(all_[i].name + "    · " + all_[i].kind);
+        list_->item(list_->count() - 1)->setToolTip(all_[i].name);
     }
     if (shown_.empty()) list_->addItem("nothing of that name");
     list_->setCurrentRow(0);

@@ -18,7 +18,8 @@ struct Findable {
 class Palette : public QFrame {
     Q_OBJECT
   public:
-    Palette(std::vector<Findable> all, QWidget* parent);
+    /// `hint` stands in the field while nothing is typed; `most` lines are shown at a time.
+    Palette(std::vector<Findable> all, const QString& hint, int most, QWidget* parent);
     /// Places it under the head and takes the keys.
     void open();
 
@@ -30,6 +31,7 @@ class Palette : public QFrame {
     void take();
     std::vector<Findable> all_;
     std::vector<std::size_t> shown_;
+    int most_;
     QLineEdit* field_;
     QListWidget* list_;
 };

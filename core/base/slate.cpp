@@ -63,6 +63,8 @@ Known Memory::keep(std::size_t slot, std::vector<std::uint64_t> key, Known fresh
     } else {
         fresh.revision = ++revisions_;
     }
+    // Two threads may have worked the same out: it takes one place.
+    if (!cell) std::erase_if(kept, [&](const Kept& k) { return k.key == key; });
     kept.push_front({std::move(key), fresh, passing});
     if (kept.size() > deep_) forget(slot);
     return fresh;
@@ -108,6 +110,7 @@ struct Memory::Run {
         return true;
     }
     bool recall(std::size_t s) {
+        if (known[s].value != nullptr || known[s].fault) return true;
         std::vector<std::uint64_t> key;
         if (!key_of(s, key)) return true;
         const std::lock_guard hold(memory.lock_);
@@ -136,8 +139,8 @@ struct Memory::Run {
     }
 };
 
-std::vector<Known> Memory::work_out(const Laid& laid, const std::vector<std::size_t>& wanted,
-                                    Progress& progress, unsigned threads, std::vector<Ran>* ran) {
+std::shared_ptr<const Laid> Memory::work_out(const Laid& laid, const std::vector<std::size_t>& wanted,
+                                             Progress& progress, unsigned threads, std::vector<Ran>* ran) {
     const auto need = needed(wanted);
     Run run{*this, progress, ran, laid.known, laid.passing};
     if (threads <= 1) {
@@ -171,9 +174,7 @@ std::vector<Known> Memory::work_out(const Laid& laid, const std::vector<std::siz
             group.wait();
         });
     }
-    std::vector<Known> out;
-    for (const auto w : wanted) out.push_back(run.known[w]);
-    return out;
+    return std::make_shared<const Laid>(Laid{std::move(run.known), laid.passing});
 }
 
 Known Memory::recall(const Laid& laid, std::size_t wanted) {

@@ -65,9 +65,9 @@ struct Known {
     std::shared_ptr<const InputError> fault;
 };
 
-/// What was read at one time.
+/// What was read at one time, and what has been worked out of it so far.
 struct Laid {
-    std::vector<Known> known;  ///< by slot; those of nodes are empty
+    std::vector<Known> known;  ///< by slot; those of nodes are empty until they have been worked out
     bool passing = false;
 };
 
@@ -80,11 +80,13 @@ class Memory {
 
     /// Reads the cells. `passing` ones are the first to be forgotten: steps of a drag.
     std::shared_ptr<const Laid> lay(const Value& given, bool passing);
-    /// Works `wanted` and all that they read out, on `threads` threads. Throws Cancelled and what no node
-    /// should throw; results of nodes that ended before are kept.
-    std::vector<Known> work_out(const Laid& laid, const std::vector<std::size_t>& wanted, Progress& progress,
-                                unsigned threads, std::vector<Ran>* ran);
-    /// The same from what is remembered, without running anything; empty where that is not enough.
+    /// Works `wanted` and all that they read out, on `threads` threads, and lays them beside what was read:
+    /// they are there then whatever others work out and crowd from the memo meanwhile. Throws Cancelled and
+    /// what no node should throw; results of nodes that ended before are kept.
+    std::shared_ptr<const Laid> work_out(const Laid& laid, const std::vector<std::size_t>& wanted,
+                                         Progress& progress, unsigned threads, std::vector<Ran>* ran);
+    /// One of them from what is laid there or remembered, without running anything; empty where that is not
+    /// enough.
     Known recall(const Laid& laid, std::size_t wanted);
 
   private:
@@ -281,17 +283,19 @@ class Slate {
     Laid lay(std::shared_ptr<const typename G::Given> given, bool passing = false) {
         return memory_.lay(std::move(given), passing);
     }
-    /// Works all of T out, and what they read. Throws Cancelled.
+    /// Works all of T out, and what they read: what was laid down, with them on it. Throws Cancelled.
     template <class... T>
-    void work_out(const Laid& laid, Progress& progress, unsigned threads, std::vector<Ran>* ran = nullptr) {
-        memory_.work_out(*laid, {G::template slot<T>()...}, progress, threads, ran);
+    [[nodiscard]] Laid work_out(const Laid& laid, Progress& progress, unsigned threads,
+                                std::vector<Ran>* ran = nullptr) {
+        return memory_.work_out(*laid, {G::template slot<T>()...}, progress, threads, ran);
     }
     template <class T>
     Outcome<T> want(const Laid& laid, Progress& progress, unsigned threads = 1,
                     std::vector<Ran>* ran = nullptr) {
-        return typed<T>(memory_.work_out(*laid, {G::template slot<T>()}, progress, threads, ran).front());
+        constexpr auto kSlot = G::template slot<T>();
+        return typed<T>(memory_.work_out(*laid, {kSlot}, progress, threads, ran)->known[kSlot]);
     }
-    /// What the memo has of it, without working anything out.
+    /// What lies there or the memo has of it, without working anything out.
     template <class T>
     Outcome<T> recall(const Laid& laid) {
         return typed<T>(memory_.recall(*laid, G::template slot<T>()));

@@ -99,7 +99,7 @@ struct JobBoard::Inside {
     JobSlate slate;
     explicit Inside(std::size_t deep) : slate(deep) {}
 
-    /// What the slate has of a job.
+    /// What the slate has of a job: what has just been worked out lies in `l`, the rest in its memo.
     Findings findings(const Laid& l) {
         Faults faults{slate, l.laid, {}};
         Findings f;
@@ -161,11 +161,14 @@ Findings JobBoard::work_out(const Sheet& sheet, Depth depth, Progress& progress,
     progress.check();
     auto& slate = inside_->slate;
     threads = threads_or_all(threads);
-    slate.work_out<brief::Findings, plug::Findings, heat::Findings, run::Findings, log::Findings>(
-        sheet->laid, progress, threads, ran);
-    if (depth == Depth::quick) slate.work_out<Tried<false>>(sheet->laid, progress, threads, ran);
-    if (depth == Depth::fine) slate.work_out<Tried<true>>(sheet->laid, progress, threads, ran);
-    return inside_->findings(*sheet);
+    auto worked = *sheet;
+    worked.laid =
+        slate.work_out<brief::Findings, plug::Findings, heat::Findings, run::Findings, log::Findings>(
+            worked.laid, progress, threads, ran);
+    if (depth == Depth::quick)
+        worked.laid = slate.work_out<Tried<false>>(worked.laid, progress, threads, ran);
+    if (depth == Depth::fine) worked.laid = slate.work_out<Tried<true>>(worked.laid, progress, threads, ran);
+    return inside_->findings(worked);
 }
 
 std::shared_ptr<const std::vector<plug::Plan>> JobBoard::routes(const Sheet& sheet, Progress& progress) {

@@ -41,6 +41,18 @@ void check_ranges(const Job& job) {
     static_cast<void>(job_from_json(job_to_json(job), "job"));
 }
 
+std::vector<Stage> stages_changed(const Job& before, const Job& after) {
+    const auto a = job_to_json(before), b = job_to_json(after);
+    std::vector<Stage> out;
+    for (std::size_t s = 0; s < kStages.size(); ++s) {
+        const auto stage = static_cast<Stage>(s);
+        if (a.at(kStages[s].key) != b.at(kStages[s].key) ||
+            (stage == Stage::shape && before.attachments != after.attachments))
+            out.push_back(stage);
+    }
+    return out;
+}
+
 Job patched(const Job& job, const Json& patch) {
     auto json = job_to_json(job);
     json.merge_patch(patch);

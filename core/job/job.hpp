@@ -16,6 +16,7 @@
 #include "core/stages/shape/choices.hpp"
 #include "core/stages/shell/choices.hpp"
 #include "core/stages/split/choices.hpp"
+#include "core/stages/stage.hpp"
 
 namespace jig {
 
@@ -62,6 +63,7 @@ struct Job {
     log::Choices log;
     Cut cut;
     std::vector<std::string> looked_at;  ///< keys of the stages that the maker has opened
+    std::vector<std::string> settled;    ///< keys of the stages that the maker has settled
     std::vector<Attachment> attachments;
 
     static void fields(auto& c, auto&& v) {
@@ -80,6 +82,7 @@ struct Job {
         v("log", c.log);
         v("cut", c.cut);
         v("looked_at", c.looked_at);
+        v("settled", c.settled);
     }
     bool operator==(const Job&) const = default;
 
@@ -101,6 +104,9 @@ Job job_from_json(const Json& json, const std::string& where);
 
 /// Throws InputError where a file of this job could not be read again: a value out of its range.
 void check_ranges(const Job& job);
+
+/// The stages whose choices differ between two jobs, in working order; what is attached belongs to the shape.
+std::vector<Stage> stages_changed(const Job& before, const Job& after);
 
 /// `job` with a merge patch (RFC 7396) of its JSON laid over it. Throws InputError.
 Job patched(const Job& job, const Json& patch);

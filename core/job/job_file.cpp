@@ -2,6 +2,7 @@
 
 #include <fcntl.h>
 #include <fmt/format.h>
+#include <sys/stat.h>
 #include <unistd.h>
 #include <zip.h>
 
@@ -142,7 +143,18 @@ Job load_job(const std::string& path) {
     return unpack_job(bytes, path);
 }
 
-void write_atomically(const std::string& bytes, const std::string& path) {
+void write_atomically(const std::string& bytes, const std::string& named) {
+    namespace fs = std::filesystem;
+    std::error_code none;
+    // A link stays a link: what it points to is what is written.
+    const auto real = fs::is_symlink(named, none) ? fs::canonical(named, none) : fs::path();
+    const std::string path = real.empty() ? named : real.string();
+    const auto old = fs::status(path, none);
+    constexpr auto kWritable = fs::perms::owner_write | fs::perms::group_write | fs::perms::others_write;
+    const bool there = fs::is_regular_file(old);
+    if (there && (old.permissions() & kWritable) == fs::perms::none)
+        throw InputError(path, "the file is read-only",
+                         "write under another name, or allow it to be written to first");
     const auto beside = path + ".part";
     const auto fail = [&](const char* what) {
         const std::string reason = std::strerror(errno);
@@ -162,6 +174,7 @@ void write_atomically(const std::string& bytes, const std::string& path) {
         }
         at += static_cast<std::size_t>(wrote);
     }
+    if (there) static_cast<void>(::fchmod(file, static_cast<mode_t>(old.permissions())));
     if (::fsync(file) != 0 || ::close(file) != 0) fail("the disk did not take the file");
     if (::rename(beside.c_str(), path.c_str()) != 0) fail("the new file cannot take the old one's place");
     // The folder's own entry has to reach the disk too, or a power cut brings the old name back.
@@ -175,10 +188,10 @@ void write_atomically(const std::string& bytes, const std::string& path) {
 
 void save_job(const Job& job, const std::string& path) {
     const auto bytes = pack_job(job);
+    namespace fs = std::filesystem;
     std::error_code none;
-    if (std::filesystem::exists(path, none)) {
-        std::filesystem::copy_file(path, path + "~", std::filesystem::copy_options::overwrite_existing, none);
-    }
+    // Beside the name that the maker knows, though it be a link.
+    if (fs::exists(path, none)) fs::copy_file(path, path + "~", fs::copy_options::overwrite_existing, none);
     write_atomically(bytes, path);
 }
 

@@ -19,7 +19,8 @@ Job load_job(const std::string& path);
 /// InputError where the folder cannot be written; the old file is then untouched.
 void save_job(const Job& job, const std::string& path);
 
-/// As save_job for any bytes, without keeping the old file.
-void write_atomically(const std::string& bytes, const std::string& path);
+/// As save_job for any bytes, without keeping the old file. A link stays and what it points to is written;
+/// permissions stay; a file that nobody may write to is refused.
+void write_atomically(const std::string& bytes, const std::string& named);
 
 }  // namespace jig

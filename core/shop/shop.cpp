@@ -69,14 +69,19 @@ std::string write_list(const Shop& shop, std::string_view wanted) {
     return out.dump(1) + "\n";
 }
 
-Shop load_shop(const std::string& shipped, const std::string& own) {
+Shop load_shop(const std::string& shipped, const std::string& own, std::vector<InputError>* left_out) {
     Shop shop;
     for (const auto& folder : {shipped, own}) {
         if (folder.empty()) continue;
         Shop::lists(shop, [&](std::string_view name, auto&) {
             const auto path = folder + "/" + std::string(name) + ".json";
             if (folder == own && !std::filesystem::exists(path)) return;
-            read_list(shop, name, read_file(path, 16u << 20), path);
+            try {
+                read_list(shop, name, read_file(path, 16u << 20), path);
+            } catch (const InputError& e) {
+                if (folder != own || left_out == nullptr) throw;
+                left_out->push_back(e);
+            }
         });
     }
     return shop;

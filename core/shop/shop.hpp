@@ -67,8 +67,10 @@ const typename List::value_type* find(const List& list, std::string_view name) {
 }
 
 /// Reads `shipped`/*.json and lays the shop's own `own`/*.json over it, entry by entry (by name); `own` may
-/// be empty or missing. Throws InputError naming file, list and figure.
-Shop load_shop(const std::string& shipped, const std::string& own = {});
+/// be empty or missing. Throws InputError naming file, list and figure; with `left_out`, a list of the shop's
+/// own that cannot be read is left out instead and said there, so that a typo does not close the shop.
+Shop load_shop(const std::string& shipped, const std::string& own = {},
+               std::vector<InputError>* left_out = nullptr);
 
 /// One list as the text of its file, and a whole entry as JSON with its origins.
 std::string write_list(const Shop& shop, std::string_view list);

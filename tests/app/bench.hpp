@@ -15,6 +15,7 @@
 
 #include "app/slip/call_row.hpp"
 #include "app/slip/editor.hpp"
+#include "app/slip/figures_view.hpp"
 #include "app/slip/record_table.hpp"
 #include "app/window/main_window.hpp"
 #include "app/window/places.hpp"
@@ -60,6 +61,7 @@ struct Bench {
         : window(load_shop(data_folder().toStdString() + "/library"), folder.path() + "/recovery") {
         window.set_wording({UnitSystem::metric, "¤"});
         window.set_light(Light::day);
+        window.set_text(1);
         window.document().start(load_job((data_folder() + "/demo/" + demo + ".json").toStdString()), {});
         window.resize(1280, 800);
         window.show();

@@ -1,10 +1,10 @@
 // Runs the window tests inside one QApplication with folders of its own.
 #define CATCH_CONFIG_RUNNER
 #include <catch2/catch.hpp>
-#include <QApplication>
 #include <QTemporaryDir>
 
 #include "app/theme/ink.hpp"
+#include "app/window/application.hpp"
 #include "app/window/places.hpp"
 #include "tests/app/crash.hpp"
 
@@ -14,7 +14,7 @@ int main(int argc, char** argv) {
         qputenv("XDG_CONFIG_HOME", (home.path() + "/config").toUtf8());
         qputenv("XDG_DATA_HOME", (home.path() + "/data").toUtf8());
     }
-    QApplication application(argc, argv);
+    jig::app::Application application(argc, argv);
     QApplication::setOrganizationName("jigshell");
     QApplication::setApplicationName("jigshell-tests");
     jig::app::load_fonts(jig::app::data_folder() + "/fonts");

@@ -117,3 +117,71 @@ TEST_CASE("the run lists every material and its equipment can be typed") {
     CHECK(b.message().contains("no price"));
     CHECK(b.window.document().job().run.equipment[0].price == 200);
 }
+
+TEST_CASE("what is pasted goes to the lines that are selected, and in the log it is added") {
+    Bench b;
+    b.window.show_stage(Stage::shape);
+    b.settle();
+    auto* table = b.visible<RecordTable>("outline");
+    const auto before = b.window.document().job().shape.tray.outline;
+    REQUIRE(before.size() > 6);
+    table->selectRow(2);
+    paste(table, "500\t-150\n505\t-152\n");
+    b.settle();
+    auto now = b.window.document().job().shape.tray.outline;
+    REQUIRE(now.size() == before.size());
+    CHECK(now[1] == before[1]);
+    CHECK(now[2][0] == Approx(0.5));
+    CHECK(now[3][1] == Approx(-0.152));
+    CHECK(now[4] == before[4]);
+    b.key(Qt::Key_Z, Qt::ControlModifier);
+    // Several lines that are selected are replaced by however many come.
+    table->selectRow(2);
+    for (int i = 0; i < 2; ++i) QTest::keyClick(table, Qt::Key_Down, Qt::ShiftModifier);
+    paste(table, "500\t-150\n");
+    b.settle();
+    now = b.window.document().job().shape.tray.outline;
+    CHECK(now.size() == before.size() - 2);
+    CHECK(now[3] == before[5]);
+    b.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(b.window.document().job().shape.tray.outline == before);
+    // Added to the log, whatever is selected there.
+    b.window.show_stage(Stage::log);
+    b.settle();
+    auto* log = b.visible<RecordTable>("log");
+    const auto entries = b.window.document().job().log.entries;
+    log->selectRow(0);
+    paste(log, "from the bench book\t2026-05-31\tpull\t1.55\n");
+    b.settle();
+    REQUIRE(b.window.document().job().log.entries.size() == entries.size() + 1);
+    CHECK(b.window.document().job().log.entries.front() == entries.front());
+    CHECK(b.window.document().job().log.entries.back().mass == Approx(1.55));
+}
+
+TEST_CASE("fittings that become the maker's own begin where they lie") {
+    Bench b;
+    b.window.show_stage(Stage::edge);
+    b.settle();
+    std::size_t count = 0;
+    for (const auto& fit : b.window.document().findings().edge->fits) count += fit.number >= 0;
+    REQUIRE(count > 4);
+    b.choose("/edge/by_rule", "where you have put them");
+    CHECK(b.window.document().job().edge.placed.size() == count);
+    b.choose("/edge/by_rule", "by the rules");
+    CHECK(b.window.document().job().edge.by_rule);
+}
+
+TEST_CASE("a list of stations that is empty is a sentence, and its first station is added") {
+    Bench b("cello-case-whole");
+    auto job = b.window.document().job();
+    job.shape.stations.stations.clear();
+    b.window.document().replace("an empty list", job);
+    b.window.show_stage(Stage::shape);
+    b.settle();
+    CHECK(b.call_row("input")->isVisible());
+    CHECK(b.visible<QWidget>("fairness")->grab().toImage().width() > 0);
+    QTest::mouseClick(b.visible<QPushButton>("add-station"), Qt::LeftButton);
+    QTest::mouseClick(b.visible<QPushButton>("add-station"), Qt::LeftButton);
+    b.settle();
+    CHECK(b.window.document().job().shape.stations.stations.size() == 2);
+}

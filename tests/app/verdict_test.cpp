@@ -114,3 +114,124 @@ TEST_CASE("a fix that sets several choices has no one word to show") {
     CHECK(word_of({"two", Json{{"back", {{"across", true}, {"along", true}}}}}).isEmpty());
     CHECK(word_of({"none", Json::object()}).isEmpty());
 }
+
+TEST_CASE("the figures that matter most stand large under the verdict, and each opens its reasoning") {
+    Bench b;
+    REQUIRE(b.window.document().wait_tried(120000));
+    for (std::size_t s = 0; s < kStages.size(); ++s) {
+        const auto stage = static_cast<Stage>(s);
+        b.window.show_stage(stage);
+        QTest::qWait(30);
+        auto& slip = b.window.slip();
+        const auto& figures = b.window.document().findings().figures(stage);
+        int large = 0;
+        for (const auto& f : figures) {
+            INFO(kStages[s].key << " " << f.key);
+            auto* row = b.visible<FigureRow>("figure-row-" + QString::fromStdString(f.key));
+            if (row->width() < slip.width() / 2 && slip.viewport()->rect().contains(on_slip(slip, row)))
+                ++large;
+            CHECK(row->height() >= 24);
+            CHECK_FALSE(row->is_open());
+        }
+        CHECK(large >= 2);
+        CHECK(large <= 3);
+    }
+    b.window.show_stage(Stage::shell);
+    QTest::qWait(20);
+    auto* row = b.visible<FigureRow>("figure-row-mass");
+    row->setFocus();
+    QTest::keyClick(row, Qt::Key_Return);
+    auto* reason = b.visible<QLabel>("reason-mass");
+    const auto& figures = b.window.document().findings().figures(Stage::shell);
+    const auto mass =
+        std::find_if(figures.begin(), figures.end(), [](const Figure& f) { return f.key == "mass"; });
+    CHECK(reason->text().contains(QString::fromStdString(worded(mass->reason, {})).toHtmlEscaped()));
+    CHECK(reason->textInteractionFlags().testFlag(Qt::TextSelectableByKeyboard));
+    CHECK(row->accessibleName().contains("open"));
+    // It stays open while newer figures come.
+    b.window.document().edit("deeper", Json{{"shape", {{"tray", {{"depth", 0.15}}}}}});
+    b.window.document().edit("set pulls", patch_of("brief", "pulls", 61));
+    b.settle();
+    CHECK(b.visible<FigureRow>("figure-row-mass")->is_open());
+    QTest::mouseClick(b.visible<FigureRow>("figure-row-mass"), Qt::LeftButton);
+    CHECK_FALSE(b.visible<FigureRow>("figure-row-mass")->is_open());
+}
+
+TEST_CASE("the head lists all calls, worst first, and a key goes to one") {
+    Bench b("radar-dome");
+    REQUIRE(b.window.document().wait_tried(120000));
+    b.window.show_stage(Stage::brief);
+    b.key(Qt::Key_F8, Qt::NoModifier);
+    auto* palette = b.window.findChild<Palette*>();
+    REQUIRE(palette != nullptr);
+    auto* list = palette->findChild<QListWidget*>("palette-list");
+    const auto& calls = b.window.document().findings().calls;
+    REQUIRE(list->count() == static_cast<int>(calls.size()));
+    const auto rank = [](const QString& text) {
+        return text.contains("· stop of") ? 2 : text.contains("· caution of") ? 1 : 0;
+    };
+    for (int i = 1; i < list->count(); ++i)
+        CHECK(rank(list->item(i)->text()) <= rank(list->item(i - 1)->text()));
+    const auto first = list->item(0)->text();
+    QTest::keyClick(palette->findChild<QLineEdit*>("palette-field"), Qt::Key_Return);
+    QTest::qWait(30);
+    auto* row = qobject_cast<CallRow*>(QApplication::focusWidget());
+    REQUIRE(row != nullptr);
+    CHECK(row->is_open());
+    CHECK(first.contains(row->accessibleName().section(": ", 1).section("; its reason", 0, 0)));
+}
+
+TEST_CASE("a stage is settled by key and by click, and opens again when its figures change") {
+    Bench b;
+    auto& document = b.window.document();
+    REQUIRE(document.wait_tried(120000));
+    auto& card = b.window.job_card();
+    b.window.show_stage(Stage::shell);
+    CHECK(card.mark_of(Stage::shell) == "looked at");
+    CHECK(card.mark_of(Stage::part) == "not looked at");
+    card.setFocus();
+    QTest::keyClick(&card, Qt::Key_Space);
+    CHECK(card.mark_of(Stage::shell) == "settled");
+    CHECK(card.accessibleName().contains("settled"));
+    CHECK(document.unsaved());
+    REQUIRE(b.window.save_job(b.file("settled.jigshell")));
+    CHECK_FALSE(document.unsaved());
+    // The first click goes there, one on the mark of where one is settles it.
+    const auto mark = card.row(Stage::part).topLeft() + QPoint(16, 20);
+    QTest::mouseClick(&card, Qt::LeftButton, {}, mark);
+    CHECK(card.mark_of(Stage::part) == "looked at");
+    QTest::mouseClick(&card, Qt::LeftButton, {}, mark);
+    CHECK(card.mark_of(Stage::part) == "settled");
+    // What leaves its figures as they are leaves the tick; what changes them opens it.
+    b.window.show_stage(Stage::brief);
+    b.type("/brief/customer", "The quay's orchestra");
+    REQUIRE(document.wait_tried(120000));
+    CHECK(document.settled().count(Stage::shell) == 1);
+    document.edit("deeper", Json{{"shape", {{"tray", {{"depth", 0.15}}}}}});
+    REQUIRE(document.wait_tried(120000));
+    CHECK(document.settled().count(Stage::shell) == 0);
+    // The file keeps the tick.
+    REQUIRE(b.window.open_job(b.file("settled.jigshell")));
+    b.settle();
+    CHECK(document.settled().count(Stage::shell) == 1);
+    CHECK(document.settled().count(Stage::part) == 0);
+}
+
+TEST_CASE("cautions that have been read fold to a line that opens again") {
+    Bench b;
+    b.window.show_stage(Stage::shell);
+    b.settle();
+    auto* done = b.visible<QPushButton>("have-read");
+    b.window.slip().ensureWidgetVisible(done);
+    QTest::mouseClick(done, Qt::LeftButton);
+    CHECK(b.visible<QPushButton>("take-care")->text().contains("read"));
+    b.window.show_stage(Stage::part);
+    b.window.show_stage(Stage::shell);
+    auto* title = b.visible<QPushButton>("take-care");
+    CHECK(title->text().contains("read"));
+    QTest::mouseClick(title, Qt::LeftButton);
+    bool deferral = false;
+    for (const auto* label : b.window.slip().findChildren<QLabel*>())
+        deferral |= label->isVisibleTo(&b.window) && label->text().contains("data sheet");
+    CHECK(deferral);
+}

@@ -13,7 +13,7 @@ class LogPane : public RecordsPane<log::LogEntry> {
     LogPane(Document& document, QWidget* parent)
         : RecordsPane(
               document, [](Job & job) -> auto& { return job.log.entries; },
-              {"log", "Entries of the log", "log entry", 0, 4, 14},
+              {"log", "Entries of the log", "log entry", 0, 4, 14, true},
               {{"note", true, false, {}},
                {"date", true, true, {}},
                {"kind", true, false, [](int) { return kinds(); }},

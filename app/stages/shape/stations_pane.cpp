@@ -86,6 +86,7 @@ class StationsPane : public RecordsPane<shape::Station> {
               true, parent) {
         auto* row = new QHBoxLayout();
         auto* more = new QPushButton("Add a station after it", this);
+        more->setObjectName("add-station");
         auto* away = new QPushButton("Take it away", this);
         gauge_ = new QPushButton(this);
         gauge_->setObjectName("gauge-button");
@@ -104,6 +105,7 @@ class StationsPane : public RecordsPane<shape::Station> {
         box()->addWidget(plot_);
         connect(more, &QPushButton::clicked, this, [this] {
             const auto& s = records();
+            if (s.empty()) return add("add station", 0, shape::Station{});
             const auto i = chosen();
             auto next = s[i];
             if (i + 1 < s.size()) {
@@ -119,6 +121,7 @@ class StationsPane : public RecordsPane<shape::Station> {
         connect(away, &QPushButton::clicked, this, [this] { take_away(table().currentRow()); });
         connect(gauge_, &QPushButton::clicked, this, [this] {
             auto next = records();
+            if (next.empty()) return;
             auto& s = next[chosen()];
             if (!s.points.empty()) {
                 s.points.clear();
@@ -138,13 +141,17 @@ class StationsPane : public RecordsPane<shape::Station> {
     }
 
   private:
-    /// The station in hand: the table's row, else the last.
+    /// The station in hand: the table's row, else the last; 0 where there is none yet.
     [[nodiscard]] std::size_t chosen() const {
         const auto count = records().size();
         const int row = table().currentRow();
-        return row >= 0 && static_cast<std::size_t>(row) < count ? static_cast<std::size_t>(row) : count - 1;
+        return row >= 0 && static_cast<std::size_t>(row) < count ? static_cast<std::size_t>(row)
+               : count > 0                                       ? count - 1
+                                                                 : 0;
     }
     void show_chosen() {
+        gauge_->setEnabled(!records().empty());
+        if (records().empty()) return points_->refresh(wording());
         const auto& s = records()[chosen()];
         gauge_->setText(s.points.empty() ? "Type its section by points" : "Draw it by fullness again");
         gauge_->setToolTip(

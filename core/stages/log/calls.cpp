@@ -38,12 +38,10 @@ Calls calls(const Findings& f, const brief::Choices& brief, const part::Findings
              {}});
     }
     if (f.pulls > brief.pulls) {
-        out.push_back({Stage::log,
-                       Severity::note,
-                       "past_plan",
+        out.push_back({Stage::log, Severity::note, "past_plan",
                        fmt::format("{} pulls of {} planned", f.pulls, brief.pulls),
                        "The tool has outlived its brief.",
-                       {}});
+                       Fix{fmt::format("Plan {} pulls", f.pulls), patch_of("brief", "pulls", f.pulls)}});
     }
     return out;
 }

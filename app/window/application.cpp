@@ -1,0 +1,33 @@
+#include "app/window/application.hpp"
+
+#include <exception>
+#include <QTimer>
+
+#include "core/base/error.hpp"
+
+namespace jig::app {
+
+bool Application::notify(QObject* receiver, QEvent* event) {
+    try {
+        return QApplication::notify(receiver, event);
+    } catch (const Cancelled&) {
+        // Somebody stopped it: nobody is told.
+    } catch (const std::exception& e) {
+        failed(QString::fromUtf8(e.what()));
+    } catch (...) {
+        failed("something that has no words");
+    }
+    return true;
+}
+
+void Application::failed(const QString& words) {
+    if (!say_ || saying_) return;
+    saying_ = true;
+    // Not from within the event that failed: what says it paints too.
+    QTimer::singleShot(0, this, [this, words] {
+        saying_ = false;
+        say_(words);
+    });
+}
+
+}  // namespace jig::app

@@ -1,0 +1,147 @@
+// What is worked out behind the window, and comes home to it.
+#include <QDir>
+#include <QLabel>
+#include <QProgressBar>
+#include <QPushButton>
+#include <QStackedWidget>
+#include <QTimer>
+
+#include "app/window/main_window.hpp"
+#include "app/window/places.hpp"
+#include "core/stages/back/suggest.hpp"
+
+namespace jig::app {
+
+bool MainWindow::send(Errand::Work work) {
+    if (!errand_.send(std::move(work))) {
+        say("Something is being done already: stop it first or wait for it.");
+        return false;
+    }
+    progress_->setValue(0);
+    progress_->show();
+    stop_->show();
+    return true;
+}
+
+bool MainWindow::send_for_job(Errand::Work work) {
+    return send([this, number = document_->job_number(),
+                 work = std::move(work)](Progress& progress) -> Errand::Homecoming {
+        return [this, number, home = work(progress)] {
+            return number == document_->job_number()
+                       ? home()
+                       : QString("That belonged to the job that was here before: it is let go.");
+        };
+    });
+}
+
+bool MainWindow::set_schools_side_by_side() {
+    if (!document_->findings().shell) {
+        say("The schools can be set side by side once the shell is worked out.");
+        return false;
+    }
+    if (stage_ != Stage::shell) show_stage(Stage::shell);
+    return send_for_job([this, job = document_->job(), board = document_->board(),
+                         shop = document_->shared_shop()](Progress& progress) -> Errand::Homecoming {
+        auto plans = schools_side_by_side(*board, job, shop, progress);
+        return [this, job, plans = std::move(plans)]() mutable {
+            if (stage_ != Stage::shell)
+                return QString("Seven schools are worked out: Ctrl+Shift+R shows them");
+            shell_sheet_->show_schools(std::move(plans), job);
+            centre_->setCurrentWidget(shell_sheet_);
+            return QString("Seven schools worked out for this job");
+        };
+    });
+}
+
+bool MainWindow::seek_stack() {
+    if (!document_->findings().shell) {
+        say("A stack can be sought once the shell is worked out.");
+        return false;
+    }
+    return send_for_job([this, job = document_->job(), board = document_->board(),
+                         shop = document_->shared_shop()](Progress& progress) -> Errand::Homecoming {
+        auto found = *board->seek_stack(board->lay(job, shop), progress);
+        return [this, job, found = std::move(found)]() mutable {
+            const auto tried = found.tried;
+            shell_sheet_->show_stacks(std::move(found), job);
+            centre_->setCurrentWidget(shell_sheet_);
+            return QString("%1 stacks tried").arg(tried);
+        };
+    });
+}
+
+bool MainWindow::keep_offcuts() {
+    return send([this, job = document_->job(), board = document_->board(),
+                 shop = document_->shared_shop()](Progress& progress) -> Errand::Homecoming {
+        const auto findings = board->work_out(board->lay(job, shop), Depth::stages, progress);
+        if (!findings.plug)
+            throw InputError("plug", "it has no figures yet", "mend the stops on the job card first");
+        auto kept = *shop;
+        std::size_t count = 0;
+        for (const auto& plan : findings.plug->plans) {
+            const auto pieces = plug::cut_pieces(plan, job.plug);
+            if (pieces.empty()) continue;
+            const auto stock = plug::stock_of(plan, job.plug, *shop);
+            for (const auto& left :
+                 lay_onto_sheets(pieces, plug::sheet_rules(plan, job.plug, *shop), progress).offcuts) {
+                auto piece = stock;
+                piece.sheet_length = left.length;
+                piece.sheet_width = left.width;
+                piece.price = 0;
+                piece.origin = {OriginKind::measured, "", "left over from " + job.brief.job};
+                // A name that no other board has.
+                for (int n = 1; jig::find(kept.boards, piece.name) != nullptr; ++n)
+                    piece.name = "offcut " + std::to_string(n) + " of " + stock.name;
+                kept.boards.push_back(std::move(piece));
+                ++count;
+            }
+        }
+        if (count == 0)
+            throw InputError("plug", "its sheets leave no offcut of 100 mm or more both ways",
+                             "a route that cuts flat pieces, or larger sheets, leaves some");
+        const auto folder = own_library();
+        QDir().mkpath(folder);
+        write_atomically(write_list(kept, "boards"), (folder + "/boards.json").toStdString());
+        auto next = load_shop(data_folder().toStdString() + "/library", folder.toStdString());
+        return [this, count, next = std::move(next)] {
+            document_->set_shop(next);
+            return QString("%1 offcuts kept in your boards; take one where a plug or board is cut")
+                .arg(count);
+        };
+    });
+}
+
+bool MainWindow::seek_pitch() {
+    return send_for_job([this, job = document_->job(), board = document_->board(),
+                         shop = document_->shared_shop()](Progress& progress) -> Errand::Homecoming {
+        const auto found = board->seek_pitch(board->lay(job, shop), progress);
+        return [this, found] {
+            const auto pitch = QString::fromStdString(jig::show(Kind::length, found->pitch, wording_));
+            document_->look_again();
+            return found->holds ? "A pitch of " + pitch + " holds both limits"
+                                : "No pitch holds both limits; the closest tried is " + pitch;
+        };
+    });
+}
+
+bool MainWindow::set_side_by_side() {
+    if (stage_ != Stage::plug) show_stage(Stage::plug);
+    return send_for_job([this, job = document_->job(), board = document_->board(),
+                         shop = document_->shared_shop()](Progress& progress) -> Errand::Homecoming {
+        const auto sheet = board->lay(job, shop);
+        auto plans = *board->routes(sheet, progress);
+        const auto findings = board->work_out(sheet, Depth::stages, progress);
+        return [this, plans = std::move(plans), job, findings, shop]() mutable {
+            routes_->show_routes(std::move(plans), job, findings, *shop);
+            // A sheet does not pull the maker out of another stage.
+            if (stage_ != Stage::plug)
+                return QString("Seven routes worked out: they lie on the Plug's sheet");
+            centre_->setCurrentWidget(routes_);
+            // What was edited meanwhile is worked out next.
+            if (!(document_->job() == job)) QTimer::singleShot(0, this, [this] { set_side_by_side(); });
+            return QString("Seven routes side by side");
+        };
+    });
+}
+
+}  // namespace jig::app
