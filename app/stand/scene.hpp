@@ -75,7 +75,7 @@ struct Scene {
     Loops shadow;  ///< outline on the ground, in the world's x and y
     double ground = 0;
     Bounds bounds;
-    std::optional<Bounds> aside;  ///< the same with what lies aside
+    std::optional<Bounds> aside;                                    ///< the same with what lies aside
     Point cut_origin = Point::Zero(), cut_normal = Point::UnitX();  ///< of the section
     Point cut_low = Point::Zero(), cut_high = Point::Zero();        ///< travel of the cut's handle
     bool has_cut = false;

@@ -160,7 +160,8 @@ void JobCard::paintEvent(QPaintEvent*) {
         const QFontMetrics name(word_font(12, true)), figure(figure_font(9.5));
         // Two lines where there is room for two; else the figure goes on behind the name.
         const bool two = name.height() + figure.height() <= room.height() + 6;
-        const int upper = two ? room.height() * name.height() / (name.height() + figure.height()) : room.height();
+        const int upper =
+            two ? room.height() * name.height() / (name.height() + figure.height()) : room.height();
         const int wide = std::min(name.horizontalAdvance(kStages[s].said), room.width());
         p.setPen(ink_->ink);
         p.setFont(word_font(12, true));

@@ -12,6 +12,11 @@ void paste(RecordTable* table, const QString& text) {
     QTest::keyClick(table, Qt::Key_V, Qt::ControlModifier);
 }
 
+void click_row(RecordTable* table, int row) {
+    QTest::mouseClick(table->viewport(), Qt::LeftButton, {},
+                      table->visualItemRect(table->item(row, 0)).center());
+}
+
 }  // namespace
 
 TEST_CASE("what is pasted out of its range is turned into it or refused, and the job can be opened again") {
@@ -125,7 +130,7 @@ TEST_CASE("what is pasted goes to the lines that are selected, and in the log it
     auto* table = b.visible<RecordTable>("outline");
     const auto before = b.window.document().job().shape.tray.outline;
     REQUIRE(before.size() > 6);
-    table->selectRow(2);
+    click_row(table, 2);
     paste(table, "500\t-150\n505\t-152\n");
     b.settle();
     auto now = b.window.document().job().shape.tray.outline;
@@ -136,7 +141,7 @@ TEST_CASE("what is pasted goes to the lines that are selected, and in the log it
     CHECK(now[4] == before[4]);
     b.key(Qt::Key_Z, Qt::ControlModifier);
     // Several lines that are selected are replaced by however many come.
-    table->selectRow(2);
+    click_row(table, 2);
     for (int i = 0; i < 2; ++i) QTest::keyClick(table, Qt::Key_Down, Qt::ShiftModifier);
     paste(table, "500\t-150\n");
     b.settle();
@@ -150,7 +155,7 @@ TEST_CASE("what is pasted goes to the lines that are selected, and in the log it
     b.settle();
     auto* log = b.visible<RecordTable>("log");
     const auto entries = b.window.document().job().log.entries;
-    log->selectRow(0);
+    click_row(log, 0);
     paste(log, "from the bench book\t2026-05-31\tpull\t1.55\n");
     b.settle();
     REQUIRE(b.window.document().job().log.entries.size() == entries.size() + 1);

@@ -190,7 +190,7 @@ TEST_CASE("pieces, seams and parting boards leave as files that read back") {
         }
     }
     CHECK(b.write_out("x-pieces", b.file("p.xyz")).contains(".stl, .obj or .ply"));
-    CHECK(b.write_out("x-boards-dxf", b.file("board.dxf")).contains("1 boards"));
+    CHECK(b.write_out("x-boards-dxf", b.file("board.dxf")).contains("board-1.dxf"));
     CHECK(QFile::exists(b.file("board-1.dxf")));
     CHECK(QFile::exists(b.file("board-1.svg")));
     CHECK(b.write_out("x-boards-pdf", b.file("board.pdf")).startsWith("Written"));

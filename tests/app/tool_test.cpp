@@ -49,7 +49,7 @@ TEST_CASE("the tool is tried out behind the window, and a load is shown by choos
     REQUIRE(cases->rowCount() == static_cast<int>(f.trial->cases.size()) + 1);
     CHECK(b.window.findChild<QLabel*>("trial-state")->text().contains("out by"));
     // The figures tell it too, with where they come from.
-    auto* figure = b.window.findChild<QLabel*>("figure-case_standing");
+    auto* figure = b.window.findChild<FigureRow*>("figure-row-case_standing");
     REQUIRE(figure != nullptr);
     CHECK(figure->toolTip().contains("finite elements"));
     CHECK(b.window.stand().scene().slider == "apart");

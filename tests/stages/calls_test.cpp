@@ -91,7 +91,7 @@ const std::vector<Rule>& rules() {
              auto& l = j.shell.layers;
              l.insert(l.begin() + 2, ply("glass cloth 600 twill"));
          }},
-        {"unbalanced", Stage::shell, Severity::note, false,
+        {"unbalanced", Stage::shell, Severity::note, true,
          [](Job& j) { j.shell.layers.push_back(ply("carbon tape 250 unidirectional", radians(30))); }},
         {"person", Stage::back, Severity::caution, true, [](Job& j) { j.back.pitch = 2; },
          [](Job& j) {
@@ -156,7 +156,7 @@ const std::vector<Rule>& rules() {
          }},
         {"prepreg_resin", Stage::shell, Severity::stop, true, [](Job& j) { j.shell.how = LayUp::prepreg; }},
         {"prepreg_resin", Stage::part, Severity::stop, true, [](Job& j) { j.part.how = LayUp::prepreg; }},
-        {"flooded", Stage::shell, Severity::stop, false,
+        {"flooded", Stage::shell, Severity::stop, true,
          [](Job& j) {
              j.shell.layers.push_back({LayerKind::core, "aramid honeycomb 48, 6 mm", 0, 0});
          },
@@ -194,7 +194,7 @@ const std::vector<Rule>& rules() {
          [](Job& j) {
              j.log.entries = {{"2026-01-06", EntryKind::pull, 0, 3, ""}};
          }},
-        {"past_plan", Stage::log, Severity::note, false, [](Job& j) { j.brief.pulls = 1; },
+        {"past_plan", Stage::log, Severity::note, true, [](Job& j) { j.brief.pulls = 1; },
          [](Job& j) {
              j.log.entries = {{"2026-01-06", EntryKind::pull, 0, 0, ""},
                               {"2026-01-07", EntryKind::pull, 0, 0, ""}};

@@ -104,18 +104,6 @@ const Reinforcement* light_cloth(const std::string& like, const Library& shop) {
     return best;
 }
 
-/// The same layers with some of them of another material of the same kind; a thickness that was measured of
-/// the old one does not hold for it.
-template <class Is>
-std::vector<Layer> with_material(std::vector<Layer> layers, const std::string& material, Is&& is) {
-    for (auto& l : layers) {
-        if (!is(l)) continue;
-        l.material = material;
-        l.thickness = 0;
-    }
-    return layers;
-}
-
 /// Every ply at an angle followed by its partner at the opposite one, where it has none yet.
 std::vector<Layer> balanced(const std::vector<Layer>& layers) {
     constexpr double kSame = 0.01;  // rad
@@ -270,43 +258,13 @@ Calls calls(const Choices& c, const Findings& f, const plug::Choices& plug,
         add(Stage::shell, Severity::caution, "coat_pair", "Epoxy behind a coat that cures with styrene",
             "Epoxy grips a polyester or vinyl ester coat poorly, and its amine spoils the coat's cure where "
             "that is "
-            "still fresh: an epoxy surface coat, or a tie layer that both data sheets allow.",
-            [&]() -> std::optional<Fix> {
-                const auto coat = std::find_if(
-                    shop.surface_coats.begin(), shop.surface_coats.end(),
-                    [&](const SurfaceCoat& s) { return s.family == Family::epoxy && s.Tg >= f.Tg; });
-                if (coat == shop.surface_coats.end()) return {};
-                return with_layers("Take " + coat->name,
-                                   with_material(c.layers, coat->name, [](const Layer& s) {
-                                       return s.kind == LayerKind::surface_coat;
-                                   }));
-            }());
+            "still fresh: an epoxy surface coat, or a tie layer that both data sheets allow.");
     if (wants_styrene && f.resin.family == Family::epoxy)
         add(Stage::shell, Severity::caution, "mat_binder",
             "Chopped mat in epoxy: its binder does not dissolve",
             "The usual binder softens in styrene only; in epoxy the mat stays stiff, bridges and holds air. "
             "Take a "
-            "stitched or powder-bound mat that its data sheet allows for epoxy, or cloth.",
-            [&]() -> std::optional<Fix> {
-                // Cloths at least as heavy, each mat by the lightest of them.
-                auto layers = c.layers;
-                for (auto& layer : layers) {
-                    if (layer.kind != LayerKind::ply) continue;
-                    const auto& mat = need(shop.reinforcements, layer.material, "shell");
-                    if (!mat.binder_wants_styrene) continue;
-                    const Reinforcement* best = nullptr;
-                    for (const auto& r : shop.reinforcements) {
-                        if (r.binder_wants_styrene || r.weave != Weave::biaxial || r.fibre != mat.fibre ||
-                            r.areal_mass < mat.areal_mass)
-                            continue;
-                        if (best == nullptr || r.areal_mass < best->areal_mass) best = &r;
-                    }
-                    if (best == nullptr) return {};
-                    layer.material = best->name;
-                    layer.thickness = 0;
-                }
-                return with_layers("Take stitched cloth at least as heavy", layers);
-            }());
+            "stitched or powder-bound mat that its data sheet allows for epoxy, or cloth.");
     for (std::size_t i = 0; i < laid.size(); ++i) {
         const auto& one = laid[i];
         if (one.layer.kind != LayerKind::ply) continue;
@@ -319,11 +277,7 @@ Calls calls(const Choices& c, const Findings& f, const plug::Choices& plug,
             add(Stage::shell, Severity::caution, "typed_ply",
                 fmt::format("Layer {} typed as {}: {:.0f} % fibre", i + 1,
                             quantity(Kind::thickness, one.layer.thickness), 100 * one.fibre_volume),
-                "No lay-up of that cloth comes out so; measure a stack of several plies and divide.", [&] {
-                    auto layers = c.layers;
-                    layers[i].thickness = 0;
-                    return with_layers("Take the library's thickness", layers);
-                }());
+                "No lay-up of that cloth comes out so; measure a stack of several plies and divide.");
     }
     const double working = f.resin.gel_time;
     if (c.how != LayUp::prepreg && f.slowest_ply > working)
@@ -351,23 +305,7 @@ Calls calls(const Choices& c, const Findings& f, const plug::Choices& plug,
                 continue;
             add(Stage::shell, Severity::stop, "flooded", layer.material + " in an infusion",
                 "Its open cells fill with resin: closed foam or balsa is infused, honeycomb is not.",
-                [&]() -> std::optional<Fix> {
-                    const auto& open = need(shop.cores, layer.material, "shell");
-                    const Core* best = nullptr;
-                    for (const auto& core : shop.cores) {
-                        if (core.open_cells || core.fills > 0 ||
-                            core.top_temperature < open.top_temperature || core.G < open.G)
-                            continue;
-                        if (best == nullptr || std::abs(core.thickness - open.thickness) <
-                                                   std::abs(best->thickness - open.thickness))
-                            best = &core;
-                    }
-                    if (best == nullptr) return {};
-                    return with_layers(
-                        "Take " + best->name, with_material(c.layers, best->name, [&](const Layer& one) {
-                            return one.kind == LayerKind::core && one.material == layer.material;
-                        }));
-                }());
+                Fix{"Lay it by hand under a bag", patch_of("shell", "how", "bagged")});
         }
     }
     const auto& facts = facts_of(c.school);
