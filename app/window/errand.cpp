@@ -38,7 +38,15 @@ bool Errand::send(Work work) {
         QMetaObject::invokeMethod(
             this,
             [this, home = std::move(home)] {
-                const auto message = home();
+                // Whatever coming home runs into, the way is free for the next.
+                QString message;
+                try {
+                    message = home();
+                } catch (const InputError& e) {
+                    message = message_of(e);
+                } catch (const std::exception& e) {
+                    message = QString("That could not be done: ") + e.what();
+                }
                 running_.reset();
                 emit back(message);
             },

@@ -101,3 +101,20 @@ TEST_CASE("an export belongs to the job as it is, even while its figures are on 
     CHECK(b.write_out("x-section", b.file("s.svg")).contains("ritten"));
     CHECK(read_file(b.file("s.svg").toStdString()).find("Second revision") != std::string::npos);
 }
+
+TEST_CASE("an errand that stumbles on coming home leaves the way free for the next") {
+    Errand errand;
+    QStringList said;
+    QObject::connect(&errand, &Errand::back, [&](const QString& words) { said << words; });
+    REQUIRE(errand.send([](Progress&) -> Errand::Homecoming {
+        return []() -> QString { throw InputError("at home", "the door is shut", "open it"); };
+    }));
+    REQUIRE(QTest::qWaitFor([&] { return !errand.away(); }, 5000));
+    REQUIRE(errand.send([](Progress&) -> Errand::Homecoming {
+        return []() -> QString { throw std::runtime_error("it broke"); };
+    }));
+    REQUIRE(QTest::qWaitFor([&] { return !errand.away(); }, 5000));
+    REQUIRE(said.size() == 2);
+    CHECK(said.front().contains("the door is shut"));
+    CHECK(said.back().contains("it broke"));
+}

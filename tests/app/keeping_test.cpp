@@ -231,7 +231,7 @@ TEST_CASE("nothing that is thrown inside an event takes the window down") {
     CHECK(QTest::qWaitFor([&] { return !failures.isEmpty(); }, 5000));
     QTimer::singleShot(0, &thrower, [] { throw InputError("here", "it is wrong", "mend it"); });
     CHECK(QTest::qWaitFor([&] { return failures.size() > 1; }, 5000));
-    application->on_failure(nullptr);
+    application->on_failure([](const QString& words) { qFatal("inside an event: %s", qPrintable(words)); });
     CHECK(failures.front() == "the brush broke");
     CHECK(failures.back().contains("mend it"));
 }

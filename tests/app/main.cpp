@@ -15,6 +15,8 @@ int main(int argc, char** argv) {
         qputenv("XDG_DATA_HOME", (home.path() + "/data").toUtf8());
     }
     jig::app::Application application(argc, argv);
+    // What fails inside an event fails the run.
+    application.on_failure([](const QString& words) { qFatal("inside an event: %s", qPrintable(words)); });
     QApplication::setOrganizationName("jigshell");
     QApplication::setApplicationName("jigshell-tests");
     jig::app::load_fonts(jig::app::data_folder() + "/fonts");
