@@ -191,7 +191,9 @@ void Document::look_at(Stage stage) {
 void Document::settle(Stage stage, bool settled) {
     if (settled) {
         settled_.insert(stage);
-        settled_figures_[stage] = findings_.figures(stage);
+        // Figures that are still on their way are those that are settled.
+        settled_figures_.erase(stage);
+        if (!stale() && !trying()) settled_figures_[stage] = findings_.figures(stage);
     } else {
         settled_.erase(stage);
     }

@@ -1,11 +1,16 @@
 #include "app/window/application.hpp"
 
+#include <clocale>
 #include <exception>
 #include <QTimer>
 
 #include "core/base/error.hpp"
 
 namespace jig::app {
+
+Application::Application(int& argc, char** argv) : QApplication(argc, argv) {
+    std::setlocale(LC_NUMERIC, "C");
+}
 
 bool Application::notify(QObject* receiver, QEvent* event) {
     try {

@@ -8,7 +8,9 @@ namespace jig::app {
 
 class Application : public QApplication {
   public:
-    using QApplication::QApplication;
+    /// Numbers in files are written with a point, whatever the system's language writes: C's own functions,
+    /// which libraries read SVG and PDF by, are put back to that after Qt has taken the system's.
+    Application(int& argc, char** argv);
     /// Called with what failed, on the interface's thread, once a failure.
     void on_failure(std::function<void(const QString&)> say) { say_ = std::move(say); }
     bool notify(QObject* receiver, QEvent* event) override;

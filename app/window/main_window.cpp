@@ -16,7 +16,6 @@
 #include "app/stages/panes.hpp"
 #include "app/window/places.hpp"
 #include "app/window/settings.hpp"
-#include "app/window/walk.hpp"
 
 namespace jig::app {
 
@@ -251,30 +250,6 @@ void MainWindow::build_head(QWidget* head) {
     row->addWidget(calls_);
 }
 
-bool MainWindow::is_at_start() const {
-    return whole_->currentWidget() == start_;
-}
-
-void MainWindow::show_start() {
-    start_->renew(wording_);
-    whole_->setCurrentWidget(start_);
-    job_changed();
-}
-
-void MainWindow::show_bench() {
-    whole_->setCurrentIndex(0);
-    job_changed();
-}
-
-void MainWindow::start_shape(ShapeKind kind) {
-    if (!may_leave()) return;
-    auto job = fresh_job();
-    job.shape.kind = kind;
-    if (kind == ShapeKind::copied) job.plug.route = Route::existing;
-    start_job(std::move(job));
-    show_stage(Stage::shape);
-}
-
 void MainWindow::walk(int by) {
     const int last = static_cast<int>(kStages.size()) - 1;
     show_stage(static_cast<Stage>(std::clamp(static_cast<int>(stage_) + by, 0, last)));
@@ -319,51 +294,6 @@ void MainWindow::walk_areas(int by) {
     }
 }
 
-void MainWindow::begin_walk() {
-    if (is_at_start()) {
-        if (!may_leave()) return;
-        start_shape(ShapeKind::tray);
-    }
-    if (auto* old = findChild<Walk*>()) old->close();
-    const auto in_slip = [this](const char* name) {
-        return [this, name]() -> QWidget* { return slip_->findChild<QWidget*>(name); };
-    };
-    auto* walk = new Walk(
-        {{Stage::brief, in_slip("word"),
-          "A choice is a word in a sentence. Click one, or press Enter on it, and type: 12, 1/2 in, 40 °C."},
-         {Stage::brief, [this]() -> QWidget* { return card_; },
-          "The stages in working order, each with its live figure. A thin ring is not looked at, a tick "
-          "looked at; "
-          "Space settles a stage."},
-         {Stage::shape, [this]() -> QWidget* { return menu_; },
-          "Your own shape: Job, Bring in a shape; or drop a file on the window. Until then a small tray lies "
-          "here."},
-         {Stage::shape, [this]() -> QWidget* { return stand_; },
-          "Drag turns it, the right button shifts, the wheel comes nearer; 1 to 4 look along the pull, from "
-          "the front, from the side and as usual. Drag "
-          "the yellow cut."},
-         {Stage::split, in_slip("no-calls"),
-          "The verdict stands under the stage's name, worst first. Open a call for its reason, its mend and "
-          "what "
-          "causes it."},
-         {Stage::plug, in_slip("figure-row-cost"),
-          "The figures that matter most are large. Click one, or press Enter: how it came about opens under "
-          "it."},
-         {Stage::shell, [this]() -> QWidget* { return ribbon_; },
-          "The section at the cut, in the order of laying. Hover names a layer; Enter goes to where it is "
-          "decided."},
-         {Stage::back, [this]() -> QWidget* { return centre_; },
-          "Here the tool is tried out: standing, turned, leant on, in its heat. It goes on while you work."},
-         {Stage::log, [this]() -> QWidget* { return calls_; },
-          "All calls of the job, worst first. Enter goes to one."},
-         {Stage::log, [this]() -> QWidget* { return sheets_; },
-          "Print the sheets for the bench, or export by stage. What does not fit this job is grey and says "
-          "why."}},
-        this);
-    connect(walk, &Walk::stage_wanted, this, &MainWindow::show_stage);
-    walk->begin();
-}
-
 void MainWindow::show_word(const QString& path) {
     for (std::size_t s = 0; s < kStages.size(); ++s) {
         if (!path.startsWith(QString("/%1/").arg(kStages[s].key))) continue;
@@ -380,24 +310,6 @@ void MainWindow::show_stage(Stage stage) {
     slip_->show_stage(stage);
     centre_->setCurrentWidget(has_chart(stage) ? static_cast<QWidget*>(chart_) : stand_);
     show_scene(true);
-}
-
-void MainWindow::show_scene(bool frame_again) {
-    const auto& job = document_->job();
-    const auto& f = document_->findings();
-    try {
-        if (has_chart(stage_))
-            chart_->show_chart(job, f, stage_, ink(light_), wording_);
-        else if (f.shape != nullptr ||
-                 !framed_)  // a shape that does not work leaves the last good one standing
-            stand_->show_scene(scene_of(job, f, stage_, ink(light_), wording_, {stand_->apart(), load_}),
-                               frame_again || !framed_);
-    } catch (const InputError& e) {
-        // A shape that cannot be drawn must not take the window down with the job in it.
-        say("The stand shows what was before: " + message_of(e));
-    }
-    framed_ = framed_ || f.shape != nullptr;
-    ribbon_->show_section(section_at_cut(job, f, stage_), wording_);
 }
 
 void MainWindow::job_changed() {
@@ -437,83 +349,8 @@ void MainWindow::findings_changed() {
         set_side_by_side();
 }
 
-void MainWindow::act_on(const QString& act) {
-    if (act.startsWith("load-")) {
-        for (std::size_t i = 0; i < Words<LoadCase>::all.size(); ++i) {
-            const auto word = Words<LoadCase>::all[i].file;
-            if (act.mid(5) == QString::fromUtf8(word.data(), static_cast<qsizetype>(word.size())))
-                return show_load(static_cast<LoadCase>(i));
-        }
-        return show_load({});
-    }
-    if (auto* action = findChild<QAction*>("act-" + act)) action->trigger();
-}
-
-void MainWindow::show_load(std::optional<LoadCase> load) {
-    if (load_ == load) return;
-    load_ = load;
-    if (stage_ == Stage::back) show_scene(true);
-}
-
-void MainWindow::set_mark(int number, double share) {
-    const auto& f = document_->findings();
-    if (!f.edge || number < 0) return;
-    auto job = document_->job();
-    own_fittings(job, f);
-    if (number >= static_cast<int>(job.edge.placed.size())) return;
-    auto& placed = job.edge.placed[static_cast<std::size_t>(number)];
-    placed.at = edge::snapped(f.edge->fitting_line, share, job.edge.bolt_pitch);
-    document_->drag("move a fitting", std::move(job));
-    show_scene(false);
-}
-
 void MainWindow::close_sheet() {
     centre_->setCurrentWidget(has_chart(stage_) ? static_cast<QWidget*>(chart_) : stand_);
-}
-
-void MainWindow::set_cut(double at) {
-    auto job = document_->job();
-    job.cut.at = at;
-    document_->drag("drag the cut", std::move(job));
-}
-
-void MainWindow::set_plane(double share) {
-    const auto& f = document_->findings();
-    if (!f.shape) return;
-    auto job = document_->job();
-    job.split.plane_at = plane_dragged_to(job, f, share);
-    document_->drag("drag the split", std::move(job));
-    // The plane follows the mouse at once; its pieces follow when they are worked out.
-    show_scene(false);
-}
-
-void MainWindow::lay_paint(const Brush& brush, const std::vector<Touched>& touches, double reach) {
-    auto job = document_->job();
-    const auto three = [](const Point& p) { return std::array{p.x(), p.y(), p.z()}; };
-    if (stage_ == Stage::shell) {
-        auto& zones = job.shell.zones;
-        auto zone = std::find_if(zones.begin(), zones.end(),
-                                 [](const shell::Zone& z) { return z.kind == ZoneKind::painted; });
-        if (zone == zones.end()) {
-            zones.push_back(shell::fresh_zone(job.shell, ZoneKind::painted));
-            zone = zones.end() - 1;
-        }
-        for (const auto& touch : touches) {
-            if (brush.paint == Paint::show) {
-                zone->painted.push_back({three(touch.at), three(touch.facing), reach});
-            } else {
-                std::erase_if(zone->painted, [&](const shell::Touch& t) {
-                    return (t.dab().at - touch.at).norm() < reach + t.reach / 2;
-                });
-            }
-        }
-        document_->replace("paint: " + brush.name, std::move(job));
-        return;
-    }
-    for (const auto& touch : touches)
-        job.split.painted.push_back(
-            {brush.paint, three(touch.at), three(touch.facing), reach, three(brush.toward)});
-    document_->replace("paint: " + brush.name, std::move(job));
 }
 
 void MainWindow::set_light(Light light) {

@@ -298,3 +298,21 @@ TEST_CASE("figures in tables and words do not depend on the locale") {
     QLocale::setDefault(before);
     std::setlocale(LC_ALL, c_before.c_str());
 }
+
+TEST_CASE("a drawing's numbers are read with a point, whatever the system's language writes") {
+    // tools/hard runs this under a locale that writes 1,5 for 1.5.
+    Bench b;
+    write_atomically(
+        "<svg xmlns='http://www.w3.org/2000/svg' width='400mm' height='300mm' viewBox='0 0 400 300'>"
+        "<rect x='10.5' y='10.5' width='300.5' height='200.25'/></svg>",
+        b.file("plate.svg").toStdString());
+    REQUIRE(b.window.bring_in_outline(b.file("plate.svg")));
+    REQUIRE(b.home());
+    b.settle();
+    double low = 1e30, high = -1e30;
+    for (const auto& p : b.window.document().job().shape.tray.outline) {
+        low = std::min(low, p[0]);
+        high = std::max(high, p[0]);
+    }
+    CHECK(high - low == Approx(0.3005).margin(0.001));
+}

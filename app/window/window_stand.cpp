@@ -1,0 +1,103 @@
+// What is shown on the stand and what hands do there.
+#include <QAction>
+#include <QStackedWidget>
+
+#include "app/stages/panes.hpp"
+#include "app/window/main_window.hpp"
+
+namespace jig::app {
+
+void MainWindow::act_on(const QString& act) {
+    if (act.startsWith("load-")) {
+        for (std::size_t i = 0; i < Words<LoadCase>::all.size(); ++i) {
+            const auto word = Words<LoadCase>::all[i].file;
+            if (act.mid(5) == QString::fromUtf8(word.data(), static_cast<qsizetype>(word.size())))
+                return show_load(static_cast<LoadCase>(i));
+        }
+        return show_load({});
+    }
+    if (auto* action = findChild<QAction*>("act-" + act)) action->trigger();
+}
+
+void MainWindow::show_load(std::optional<LoadCase> load) {
+    if (load_ == load) return;
+    load_ = load;
+    if (stage_ == Stage::back) show_scene(true);
+}
+
+void MainWindow::show_scene(bool frame_again) {
+    const auto& job = document_->job();
+    const auto& f = document_->findings();
+    try {
+        if (has_chart(stage_))
+            chart_->show_chart(job, f, stage_, ink(light_), wording_);
+        else if (f.shape != nullptr ||
+                 !framed_)  // a shape that does not work leaves the last good one standing
+            stand_->show_scene(scene_of(job, f, stage_, ink(light_), wording_, {stand_->apart(), load_}),
+                               frame_again || !framed_);
+    } catch (const InputError& e) {
+        // A shape that cannot be drawn must not take the window down with the job in it.
+        say("The stand shows what was before: " + message_of(e));
+    }
+    framed_ = framed_ || f.shape != nullptr;
+    ribbon_->show_section(section_at_cut(job, f, stage_), wording_);
+}
+
+void MainWindow::set_mark(int number, double share) {
+    const auto& f = document_->findings();
+    if (!f.edge || number < 0) return;
+    auto job = document_->job();
+    own_fittings(job, f);
+    if (number >= static_cast<int>(job.edge.placed.size())) return;
+    auto& placed = job.edge.placed[static_cast<std::size_t>(number)];
+    placed.at = edge::snapped(f.edge->fitting_line, share, job.edge.bolt_pitch);
+    document_->drag("move a fitting", std::move(job));
+    show_scene(false);
+}
+
+void MainWindow::set_cut(double at) {
+    auto job = document_->job();
+    job.cut.at = at;
+    document_->drag("drag the cut", std::move(job));
+}
+
+void MainWindow::set_plane(double share) {
+    const auto& f = document_->findings();
+    if (!f.shape) return;
+    auto job = document_->job();
+    job.split.plane_at = plane_dragged_to(job, f, share);
+    document_->drag("drag the split", std::move(job));
+    // The plane follows the mouse at once; its pieces follow when they are worked out.
+    show_scene(false);
+}
+
+void MainWindow::lay_paint(const Brush& brush, const std::vector<Touched>& touches, double reach) {
+    auto job = document_->job();
+    const auto three = [](const Point& p) { return std::array{p.x(), p.y(), p.z()}; };
+    if (stage_ == Stage::shell) {
+        auto& zones = job.shell.zones;
+        auto zone = std::find_if(zones.begin(), zones.end(),
+                                 [](const shell::Zone& z) { return z.kind == ZoneKind::painted; });
+        if (zone == zones.end()) {
+            zones.push_back(shell::fresh_zone(job.shell, ZoneKind::painted));
+            zone = zones.end() - 1;
+        }
+        for (const auto& touch : touches) {
+            if (brush.paint == Paint::show) {
+                zone->painted.push_back({three(touch.at), three(touch.facing), reach});
+            } else {
+                std::erase_if(zone->painted, [&](const shell::Touch& t) {
+                    return (t.dab().at - touch.at).norm() < reach + t.reach / 2;
+                });
+            }
+        }
+        document_->replace("paint: " + brush.name, std::move(job));
+        return;
+    }
+    for (const auto& touch : touches)
+        job.split.painted.push_back(
+            {brush.paint, three(touch.at), three(touch.facing), reach, three(brush.toward)});
+    document_->replace("paint: " + brush.name, std::move(job));
+}
+
+}  // namespace jig::app
