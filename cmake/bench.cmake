@@ -5,6 +5,6 @@ target_link_libraries(jig-bench PRIVATE jigcore benchmark::benchmark_main embree
 target_include_directories(jig-bench SYSTEM PRIVATE ${CHOLMOD_HEADERS})
 target_compile_definitions(jig-bench PRIVATE JIG_SOURCE_DATA="${PROJECT_SOURCE_DIR}/data")
 set_source_files_properties(bench/cgal_reference.cpp PROPERTIES COMPILE_OPTIONS "-Wno-error;-w")
-# The window's start and its longest silence; needs a display (xvfb-run).
+# The window's start; needs a display (xvfb-run).
 add_executable(jig-window-bench bench/window_bench.cpp)
 target_link_libraries(jig-window-bench PRIVATE jigapp benchmark::benchmark)
