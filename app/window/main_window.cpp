@@ -304,6 +304,11 @@ void MainWindow::show_word(const QString& path) {
 }
 
 void MainWindow::show_stage(Stage stage) {
+    // From the start a stage is gone to on the bench, with the job that lies there or a fresh one.
+    if (is_at_start() && document_->job_number() == 0)
+        start_job(fresh_job());
+    else if (is_at_start())
+        show_bench();
     stage_ = stage;
     document_->look_at(stage);
     card_->set_stage(stage);

@@ -73,6 +73,20 @@ TEST_CASE("the start shows four ways in, and a card or a key leads to the bench"
     CHECK(b.window.document().path().isEmpty());
 }
 
+TEST_CASE("a key to a stage leads from the start to the bench, with figures") {
+    MainWindow window(load_shop(data_folder().toStdString() + "/library"), {});
+    window.show_start();
+    window.show();
+    REQUIRE(QTest::qWaitForWindowExposed(&window));
+    QApplication::setActiveWindow(&window);
+    QTest::keyClick(&window, Qt::Key_2, Qt::ControlModifier);
+    CHECK_FALSE(window.is_at_start());
+    CHECK(window.stage() == Stage::shape);
+    REQUIRE(window.document().wait_evaluated(60000));
+    CHECK(window.document().findings().shape);
+    CHECK_FALSE(window.document().unsaved());
+}
+
 TEST_CASE("a new job has no stop") {
     Bench b;
     b.window.start_job(fresh_job());
