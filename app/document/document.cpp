@@ -258,7 +258,8 @@ void Document::take_up(const Leftover& left) {
         throw InputError(left.file.toStdString(), "another window has taken this work up",
                          "look for it there");
     start(std::move(before), has_file ? left.origin : QString());
-    recovery_.adopt(left);
+    if (!recovery_.adopt(left))
+        emit refused("Another window has taken this work up in the same moment: this is a copy of it.");
     looked_at_ = stages_of(job.looked_at);
     settled_ = stages_of(job.settled);
     job.looked_at = job_.looked_at;

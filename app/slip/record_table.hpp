@@ -13,10 +13,10 @@ struct RecordColumn {
     std::function<QStringList(int row)> options;  ///< a list to choose from, where there is one
 };
 
-/// Shows `rows`; every change is asked of the owner, who answers by showing the rows anew.
 /// Pixels of a row, as the size of text asks, `least` at the usual one.
 [[nodiscard]] int row_height(int least);
 
+/// Shows `rows`; every change is asked of the owner, who answers by showing the rows anew.
 class RecordTable : public QTableWidget {
     Q_OBJECT
   public:
