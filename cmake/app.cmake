@@ -3,7 +3,7 @@ file(GLOB_RECURSE app_sources CONFIGURE_DEPENDS ${PROJECT_SOURCE_DIR}/app/*.cpp 
 list(REMOVE_ITEM app_sources ${PROJECT_SOURCE_DIR}/app/main.cpp)
 add_library(jigapp STATIC ${app_sources})
 set_target_properties(jigapp PROPERTIES AUTOMOC ON)
-target_link_libraries(jigapp PUBLIC jigcore Qt6::Widgets Qt6::OpenGL Qt6::OpenGLWidgets Qt6::Svg)
+target_link_libraries(jigapp PUBLIC jigcore Qt6::Widgets Qt6::OpenGL Qt6::OpenGLWidgets Qt6::PrintSupport Qt6::Svg)
 # GCC 12 warns of moved-from values inside the JSON library here; nothing of ours is uninitialised.
 set_source_files_properties(${PROJECT_SOURCE_DIR}/app/stages/run/sentences.cpp ${PROJECT_SOURCE_DIR}/app/stages/heat/sentences.cpp PROPERTIES COMPILE_OPTIONS -Wno-maybe-uninitialized)
 target_compile_definitions(jigapp PUBLIC JIG_SOURCE_DATA="${PROJECT_SOURCE_DIR}/data")

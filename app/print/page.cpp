@@ -1,19 +1,20 @@
 #include "app/print/page.hpp"
 
 #include <cmath>
+#include <QDate>
 
 #include "core/stages/cautions.hpp"
 
 namespace jig::app {
 
-SheetPen::SheetPen(QPdfWriter& writer, const Job& job, const SheetOptions& options, int pages)
-    : writer_(writer),
+SheetPen::SheetPen(QPagedPaintDevice& device, const Job& job, const SheetOptions& options, int pages)
+    : device_(device),
       job_(job),
       options_(options),
       ink_(app::ink(Light::day)),
-      painter_(&writer),
+      painter_(&device),
       of_(pages) {
-    page_rect_ = QRectF(QPointF(0, 0), QSizeF(writer.width(), writer.height()));
+    page_rect_ = QRectF(QPointF(0, 0), QSizeF(device.width(), device.height()));
     body_ = page_rect_.adjusted(0, 34, 0, -34);
     y_ = body_.top();
     head_and_foot();
@@ -28,9 +29,10 @@ void SheetPen::head_and_foot() {
     p.setPen(ink_.faint);
     p.setFont(word_font(9));
     p.drawText(QRectF(0, 0, page_rect_.width(), 16), Qt::AlignRight,
-               QString("%1   revision %2   page %3 of %4")
+               QString("%1   revision %2   %3   page %4 of %5")
                    .arg(QString::fromStdString(job_.brief.customer))
                    .arg(job_.brief.revision)
+                   .arg(QDate::currentDate().toString(Qt::ISODate))
                    .arg(page_)
                    .arg(of_));
     p.setPen(QPen(ink_.petrol, 1));
@@ -43,7 +45,7 @@ void SheetPen::head_and_foot() {
 }
 
 void SheetPen::new_page() {
-    writer_.newPage();
+    device_.newPage();
     ++page_;
     y_ = body_.top();
     head_and_foot();
@@ -100,6 +102,12 @@ void SheetPen::table(const QStringList& titles, const QList<QStringList>& rows,
             const double wide = shares[c] * body_.width();
             painter_.setFont(font(c));
             painter_.setPen(head ? ink_.faint : ink_.ink);
+            if (cells.value(static_cast<qsizetype>(c)) == kBox) {
+                painter_.setBrush(Qt::NoBrush);
+                painter_.drawRect(QRectF(x + 2, at.center().y() - 4.5, 9, 9));
+                x += wide;
+                continue;
+            }
             painter_.drawText(QRectF(x, at.top(), wide - 6, tall),
                               static_cast<int>(right[c] ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter |
                                   Qt::TextWordWrap,

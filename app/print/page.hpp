@@ -1,18 +1,21 @@
 // One sheet after another: head, foot, and a pen that moves down the page.
 #pragma once
 
+#include <QPagedPaintDevice>
 #include <QPainter>
-#include <QPdfWriter>
 
 #include "app/print/sheets.hpp"
 
 namespace jig::app {
 
-/// Paints in points on a QPdfWriter of 72 dots to the inch, so that fonts and lengths count alike. First run
+/// A cell that is drawn as a box to tick.
+inline const QString kBox = QString(QChar(0x2610));
+
+/// Paints in points on a device of 72 dots to the inch, so that fonts and lengths count alike. First run
 /// counts the pages, second writes "page x of y".
 class SheetPen {
   public:
-    SheetPen(QPdfWriter& writer, const Job& job, const SheetOptions& options, int pages);
+    SheetPen(QPagedPaintDevice& device, const Job& job, const SheetOptions& options, int pages);
     /// `with` is the height that must follow on the same page.
     void heading(const QString& text, double with = 70);
     void paragraph(const QString& text, double points = 10, bool strong = false, const QColor& colour = {});
@@ -31,7 +34,7 @@ class SheetPen {
   private:
     void head_and_foot();
     void need(double height);
-    QPdfWriter& writer_;
+    QPagedPaintDevice& device_;
     const Job& job_;
     SheetOptions options_;
     const Ink& ink_;

@@ -1,8 +1,10 @@
 #include "app/ribbon/ribbon.hpp"
 
 #include <cmath>
+#include <QAccessible>
 #include <QMouseEvent>
 #include <QPainterPath>
+#include <QToolButton>
 #include <QToolTip>
 
 namespace jig::app {
@@ -169,10 +171,53 @@ void paint_section(QPainter& p, const QRectF& where, const Section2& s, const In
     p.restore();
 }
 
+SectionRoom usual_room(Stage stage) {
+    switch (stage) {
+        case Stage::brief:
+        case Stage::shape:
+        case Stage::split:
+            return SectionRoom::handle;
+        case Stage::heat:
+        case Stage::run:
+        case Stage::log:
+            return SectionRoom::away;
+        default:
+            return SectionRoom::open;
+    }
+}
+
 Ribbon::Ribbon(QWidget* parent) : QWidget(parent), ink_(&app::ink(Light::day)) {
     setObjectName("ribbon");
     setMouseTracking(true);
+    setFocusPolicy(Qt::StrongFocus);
     setAccessibleName("Section at the cut");
+    fold_ = new QToolButton(this);
+    fold_->setObjectName("fold-section");
+    fold_->setFocusPolicy(Qt::TabFocus);
+    connect(fold_, &QToolButton::clicked, this, &Ribbon::fold_wanted);
+    set_room(room_);
+}
+
+void Ribbon::set_room(SectionRoom room) {
+    room_ = room;
+    setVisible(room != SectionRoom::away);
+    const bool open = room == SectionRoom::open;
+    const int handle = static_cast<int>(26 * std::max(1.0, text_scale()));
+    setMinimumHeight(open ? 150 : handle);
+    setMaximumHeight(open ? QWIDGETSIZE_MAX : handle);
+    fold_->setText(open ? "▾" : "▸  Section at the cut");
+    fold_->setAccessibleName(open ? "Fold the section" : "Open the section");
+    fold_->setToolTip(open ? "Fold the section (F4)" : "Open the section (F4)");
+    setFocusPolicy(open ? Qt::StrongFocus : Qt::NoFocus);
+    lit_ = -1;
+    resizeEvent(nullptr);
+    update();
+}
+
+void Ribbon::resizeEvent(QResizeEvent*) {
+    const int tall = std::max(24, fold_->sizeHint().height());
+    const int wide = room_ == SectionRoom::open ? tall : std::max(tall, fold_->sizeHint().width());
+    fold_->setGeometry(1, 1, wide, std::min(tall, std::max(24, height() - 2)));
 }
 
 void Ribbon::show_section(Section2 section, const Wording& wording) {
@@ -188,7 +233,7 @@ void Ribbon::set_ink(const Ink& ink) {
 }
 
 int Ribbon::layer_at(const QPointF& point) const {
-    if (section_.empty()) return -1;
+    if (section_.empty() || room_ != SectionRoom::open) return -1;
     const auto at = fit(section_, rect(), 1);
     if (!at.drawing.contains(point)) return -1;
     for (std::size_t i = 0; i < section_.layers.size(); ++i) {
@@ -198,39 +243,79 @@ int Ribbon::layer_at(const QPointF& point) const {
     return -1;
 }
 
+QString Ribbon::words_of(int layer) const {
+    const auto& l = section_.layers[static_cast<std::size_t>(layer)];
+    return l.thickness > 0
+               ? l.name + ", " + QString::fromStdString(jig::show(Kind::thickness, l.thickness, wording_))
+               : l.name;
+}
+
+void Ribbon::light_up(int layer) {
+    lit_ = layer;
+    update();
+    if (layer < 0) return;
+    setAccessibleDescription(
+        QString("%1 of %2: %3").arg(layer + 1).arg(section_.layers.size()).arg(words_of(layer)));
+    QAccessibleEvent told(this, QAccessible::DescriptionChanged);
+    QAccessible::updateAccessibility(&told);
+}
+
 void Ribbon::paintEvent(QPaintEvent*) {
     QPainter p(this);
     p.fillRect(rect(), ink_->sheet);
     p.setPen(ink_->rule);
     p.drawLine(rect().topLeft(), rect().topRight());
+    if (room_ != SectionRoom::open) return;
     paint_section(p, rect(), section_, *ink_, wording_, lit_);
+    if (hasFocus()) {
+        p.setBrush(Qt::NoBrush);
+        p.setPen(QPen(ink_->ink, 2));
+        p.drawRect(rect().adjusted(3, 3, -3, -3));
+    }
 }
 
 void Ribbon::mouseMoveEvent(QMouseEvent* event) {
     const int now = layer_at(event->position());
-    if (now != lit_) {
-        lit_ = now;
-        update();
-    }
-    if (lit_ >= 0) {
-        const auto& l = section_.layers[static_cast<std::size_t>(lit_)];
-        QToolTip::showText(
-            event->globalPosition().toPoint(),
-            l.thickness > 0
-                ? l.name + ", " + QString::fromStdString(jig::show(Kind::thickness, l.thickness, wording_))
-                : l.name,
-            this);
-    } else {
+    if (now != lit_) light_up(now);
+    if (lit_ >= 0)
+        QToolTip::showText(event->globalPosition().toPoint(), words_of(lit_), this);
+    else
         QToolTip::hideText();
-    }
 }
 
 void Ribbon::mousePressEvent(QMouseEvent* event) {
+    if (room_ == SectionRoom::handle) return emit fold_wanted();
     const int hit = layer_at(event->position());
     if (hit >= 0) emit stage_wanted(section_.layers[static_cast<std::size_t>(hit)].stage);
 }
 
+/// Arrows walk the layers as they lie, Enter goes to where the lit one is decided.
+void Ribbon::keyPressEvent(QKeyEvent* event) {
+    const int last = static_cast<int>(section_.layers.size()) - 1;
+    switch (event->key()) {
+        case Qt::Key_Up:
+        case Qt::Key_Right:
+            if (last >= 0) light_up(std::min(lit_ + 1, last));
+            return;
+        case Qt::Key_Down:
+        case Qt::Key_Left:
+            if (last >= 0) light_up(lit_ < 0 ? last : std::max(lit_ - 1, 0));
+            return;
+        case Qt::Key_Return:
+        case Qt::Key_Enter:
+            if (lit_ >= 0) emit stage_wanted(section_.layers[static_cast<std::size_t>(lit_)].stage);
+            return;
+        case Qt::Key_Escape:
+            if (lit_ >= 0) return light_up(-1);
+            break;
+        default:
+            break;
+    }
+    QWidget::keyPressEvent(event);
+}
+
 void Ribbon::leaveEvent(QEvent*) {
+    if (hasFocus()) return;
     lit_ = -1;
     update();
 }

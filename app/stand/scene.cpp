@@ -276,7 +276,7 @@ Scene scene_of(const Job& job, const Findings& f, Stage stage, const Ink& k, con
     const int axis = job.cut.across == CutAlong::length
                          ? ((s.bounds.high - s.bounds.low).x() >= (s.bounds.high - s.bounds.low).y() ? 0 : 1)
                          : ((s.bounds.high - s.bounds.low).x() >= (s.bounds.high - s.bounds.low).y() ? 1 : 0);
-    s.has_cut = stage != Stage::plug && !s.comes_apart;
+    s.has_cut = view.cut && stage != Stage::plug && !s.comes_apart;
     s.cut_normal = Point::Unit(axis);
     s.cut_low = s.cut_high = (s.bounds.low + s.bounds.high) / 2;
     s.cut_low[axis] = s.bounds.low[axis];

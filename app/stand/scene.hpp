@@ -94,6 +94,7 @@ struct Scene {
 struct View {
     double apart = 0.5;            ///< how far the pieces are drawn apart along their pulls, 0 to 1
     std::optional<LoadCase> load;  ///< that the tool is shown under; none for the back as it is built
+    bool cut = true;               ///< whether the section at the cut is seen beside it
 };
 
 /// The scene of a stage. Where its findings are missing, the shape alone, and nothing where that is missing.

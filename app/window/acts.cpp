@@ -21,6 +21,11 @@ const std::vector<OwnKey>& own_keys() {
         {"Stand", "N, then [ and ]", "choose a fitting, the next one, and move it along its line"},
         {"Stand", "Esc", "put the brush away"},
         {"Stand", "?", "this page"},
+        {"Section", "arrows", "name a layer, in the order of laying"},
+        {"Section", "Enter", "go to where the layer is decided"},
+        {"Charts", "Left and Right", "read the values, with Shift in strides; Home and End"},
+        {"Charts", "Ctrl+C", "copy the values as text and the chart as a picture"},
+        {"Day plan", "Up and Down", "walk the rows; Enter goes to where one is decided"},
         {"Job card", "Up and Down", "walk the stages"},
         {"Job card", "Space", "settle the stage, or open it again"},
         {"Slip", "Enter", "open a word, a call or a figure's reasoning"},
@@ -190,6 +195,7 @@ void MainWindow::build_acts() {
              job.cut.across = job.cut.across == CutAlong::length ? CutAlong::width : CutAlong::length;
              document_->replace("turn the cut", std::move(job));
          }},
+        {"section", "Open or fold the section", {QKeySequence("F4")}, Menu::look, [this] { fold_section(); }},
         {"whole-screen",
          "The whole screen",
          {QKeySequence("F11")},
@@ -214,11 +220,16 @@ void MainWindow::build_acts() {
                          Menu::none,
                          [this, stage] { show_stage(stage); }});
     }
+    acts_.push_back({"preview",
+                     "Print the sheets…",
+                     {QKeySequence::Print},
+                     Menu::sheets,
+                     [this] { open_preview(); },
+                     Stage::run,
+                     [this] { return sheets_missing(document_->findings()); }});
     for (const auto& what : exports()) {
-        acts_.push_back({what.key, what.act,
-                         what.key == std::string("print-a4") ? QList<QKeySequence>{QKeySequence::Print}
-                                                             : QList<QKeySequence>{},
-                         Menu::sheets, [this, &what] { ask_export(what); }, what.of,
+        acts_.push_back({what.key, what.act, QList<QKeySequence>{}, Menu::sheets,
+                         [this, &what] { ask_export(what); }, what.of,
                          [this, &what] { return what.why_not(document_->job(), document_->findings()); }});
     }
     for (const auto& act : acts_) {

@@ -1,6 +1,8 @@
 // Everything that leaves the window as a file, as one list: the menu, the palette and the tests read it.
 #pragma once
 
+#include <optional>
+#include <QPageSize>
 #include <QStringList>
 #include <vector>
 
@@ -16,6 +18,7 @@ struct Outgoing {
     Stage stage;  ///< the one on screen
     Wording wording;
     QString path;
+    std::optional<QPageSize::PageSizeId> tiles = {};  ///< for what is drawn at full size
 };
 
 struct Export {
@@ -33,6 +36,12 @@ struct Export {
 };
 
 [[nodiscard]] const std::vector<Export>& exports();
+
+/// Why the sheets cannot be drawn now; empty where they can.
+[[nodiscard]] QString sheets_missing(const Findings& findings);
+
+/// The pages that a file dialog's filter for full-size drawings stands for; none for pages as large as each.
+[[nodiscard]] std::optional<QPageSize::PageSizeId> tiles_by(const QString& filter);
 
 /// What stands in the folder already and would be written over; empty where nothing is in the way.
 [[nodiscard]] QStringList in_the_way(const Export& what, const QString& path);

@@ -55,7 +55,8 @@ MainWindow::MainWindow(Shop shop, QString recovery)
     sides_->setHandleWidth(5);
     sides_->setChildrenCollapsible(false);
     across->addWidget(sides_, 1);
-    auto* middle = new QSplitter(Qt::Vertical, sides_);
+    middle_ = new QSplitter(Qt::Vertical, sides_);
+    auto* middle = middle_;
     middle->setHandleWidth(3);
     middle->setChildrenCollapsible(false);
     centre_ = new QStackedWidget(middle);
@@ -71,7 +72,9 @@ MainWindow::MainWindow(Shop shop, QString recovery)
     middle->addWidget(centre_);
     middle->addWidget(ribbon_);
     middle->setStretchFactor(0, 1);
-    middle->setSizes({520, 190});
+    connect(middle, &QSplitter::splitterMoved, this, [this] {
+        if (ribbon_->room() == SectionRoom::open) section_height_ = ribbon_->height();
+    });
     slip_ = new Slip(*document_, sides_);
     sides_->addWidget(middle);
     sides_->addWidget(slip_);
@@ -109,6 +112,8 @@ MainWindow::MainWindow(Shop shop, QString recovery)
     connect(card_, &JobCard::stage_wanted, this, &MainWindow::show_stage);
     connect(card_, &JobCard::settle_wanted, this, &MainWindow::settle);
     connect(ribbon_, &Ribbon::stage_wanted, this, &MainWindow::show_stage);
+    connect(chart_, &ChartView::stage_wanted, this, &MainWindow::show_stage);
+    connect(ribbon_, &Ribbon::fold_wanted, this, &MainWindow::fold_section);
     connect(stand_, &Stand::cut_dragged, this, &MainWindow::set_cut);
     connect(stand_, &Stand::cut_let_go, document_, &Document::end_drag);
     connect(stand_, &Stand::plane_dragged, this, &MainWindow::set_plane);
@@ -196,6 +201,7 @@ void MainWindow::set_text(double scale) {
     QApplication::setFont(word_font());
     head_->setFixedHeight(static_cast<int>(40 * std::max(1.0, now)));
     foot_->setFixedHeight(static_cast<int>(30 * std::max(1.0, now)));
+    ribbon_->set_room(ribbon_->room());
     const int usual = static_cast<int>(348 * std::sqrt(now));
     slip_->setMinimumWidth(std::min(320, usual));
     slip_->setMaximumWidth(static_cast<int>(640 * std::max(1.0, std::sqrt(now))));
@@ -313,6 +319,7 @@ void MainWindow::show_stage(Stage stage) {
     document_->look_at(stage);
     card_->set_stage(stage);
     slip_->show_stage(stage);
+    make_room_for_section();
     centre_->setCurrentWidget(has_chart(stage) ? static_cast<QWidget*>(chart_) : stand_);
     show_scene(true);
 }
@@ -391,10 +398,7 @@ void MainWindow::say(const QString& message) {
 
 void MainWindow::resizeEvent(QResizeEvent* event) {
     QMainWindow::resizeEvent(event);
-    // On small windows the section folds to a strip.
-    const bool small = width() < 1180;
-    ribbon_->setMaximumHeight(small ? 44 : QWIDGETSIZE_MAX);
-    ribbon_->setMinimumHeight(small ? 44 : 150);
+    make_room_for_section();
 }
 
 }  // namespace jig::app

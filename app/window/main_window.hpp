@@ -3,7 +3,7 @@
 
 #include <QMainWindow>
 
-#include "app/charts/charts.hpp"
+#include "app/charts/chart_view.hpp"
 #include "app/document/document.hpp"
 #include "app/ribbon/ribbon.hpp"
 #include "app/slip/slip.hpp"
@@ -30,6 +30,7 @@ class QToolButton;
 namespace jig::app {
 
 class Handbook;
+class PrintPreview;
 
 class MainWindow : public QMainWindow {
     Q_OBJECT
@@ -70,7 +71,8 @@ class MainWindow : public QMainWindow {
     [[nodiscard]] Stage stage() const { return stage_; }
     void begin_walk();
     /// Sends an export off, false where another errand is still on its way; `say` tells how it ended.
-    bool write_out(const Export& what, const QString& path);
+    /// With `tiles` a full-size drawing is parted over pages of that size.
+    bool write_out(const Export& what, const QString& path, std::optional<QPageSize::PageSizeId> tiles = {});
     /// Reads the mesh behind the window's back and attaches it once it has proved sound.
     bool bring_in_mesh(const QString& path);
     /// Works all plug routes out behind the window and shows them beside each other; false while it is busy.
@@ -118,15 +120,21 @@ class MainWindow : public QMainWindow {
     void ask_mesh();
     void ask_outline();
     void ask_export(const Export& what);
+    void open_preview();
+    void show_preview(PrintPreview* preview);
     bool save();
     bool save_as();
     /// Asks for a file to write; empty where the maker left it.
-    QString ask_name(const QString& title, const QString& filter, const QString& ending, bool numbered);
+    QString ask_name(const QString& title, const QString& filter, const QString& ending, bool numbered,
+                     QString* chosen_filter = nullptr);
     /// Asks before something is lost; true where the maker agreed.
     bool agreed(const QString& question, const QString& detail, const QString& yes);
     void job_changed();
     void findings_changed();
     void show_scene(bool frame_again);
+    /// Draws, folds or takes away the section, as this stage and the maker want it.
+    void make_room_for_section();
+    void fold_section();
     void set_cut(double at);
     void set_plane(double share);
     void close_sheet();
@@ -153,7 +161,8 @@ class MainWindow : public QMainWindow {
     QMenu* recent_ = nullptr;
     QStackedWidget* whole_;
     StartSheet* start_;
-    QSplitter* sides_;
+    QSplitter *sides_, *middle_;
+    int section_height_ = 190;  ///< as the maker drew it
     QWidget *head_, *foot_;
     Handbook* handbook_ = nullptr;
     int slip_width_ = 0;  ///< as the maker drew it; 0: as usual

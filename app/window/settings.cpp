@@ -83,4 +83,13 @@ void keep_text_scale(double scale) {
     QSettings().setValue("text", scale);
 }
 
+std::optional<bool> kept_section(Stage stage) {
+    const auto kept = QSettings().value(QString("section/%1").arg(name_of(stage).key));
+    return kept.isValid() ? std::optional(kept.toBool()) : std::nullopt;
+}
+
+void keep_section(Stage stage, bool drawn) {
+    QSettings().setValue(QString("section/%1").arg(name_of(stage).key), drawn);
+}
+
 }  // namespace jig::app

@@ -1,10 +1,12 @@
 // What the window remembers from day to day, beside the jobs.
 #pragma once
 
+#include <optional>
 #include <QStringList>
 
 #include "app/theme/ink.hpp"
 #include "core/base/units.hpp"
+#include "core/stages/stage.hpp"
 
 namespace jig::app {
 
@@ -23,5 +25,8 @@ void keep_wording(const Wording& wording);
 void keep_light(Light light);
 [[nodiscard]] double kept_text_scale();
 void keep_text_scale(double scale);
+/// Whether the maker wants the section drawn in a stage; none while it was never said.
+[[nodiscard]] std::optional<bool> kept_section(Stage stage);
+void keep_section(Stage stage, bool drawn);
 
 }  // namespace jig::app

@@ -11,6 +11,7 @@
 #include <QSettings>
 #include <QUrl>
 
+#include "app/print/preview.hpp"
 #include "app/window/main_window.hpp"
 #include "app/window/places.hpp"
 #include "app/window/settings.hpp"
@@ -97,7 +98,7 @@ void MainWindow::ask_outline() {
 }
 
 QString MainWindow::ask_name(const QString& title, const QString& filter, const QString& ending,
-                             bool numbered) {
+                             bool numbered, QString* chosen_filter) {
     QFileDialog dialog(this, title, last_folder(), filter);
     dialog.setAcceptMode(QFileDialog::AcceptSave);
     // The dialog adds the ending before it asks whether the file may be written over; what is numbered is
@@ -113,6 +114,7 @@ QString MainWindow::ask_name(const QString& title, const QString& filter, const 
     if (dialog.exec() != QDialog::Accepted || dialog.selectedFiles().isEmpty()) return {};
     const auto path = dialog.selectedFiles().front();
     remember_folder(path);
+    if (chosen_filter != nullptr) *chosen_filter = dialog.selectedNameFilter();
     return path;
 }
 
@@ -128,7 +130,9 @@ bool MainWindow::agreed(const QString& question, const QString& detail, const QS
 void MainWindow::ask_export(const Export& what) {
     if (const auto why = what.why_not(document_->job(), document_->findings()); !why.isEmpty())
         return say(QString("%1 does not fit this job: %2.").arg(QString(what.act).remove(u'…'), why));
-    const auto path = ask_name(QString(what.act).remove(u'…'), what.filter, what.suffix, what.numbered);
+    QString chosen;
+    const auto path =
+        ask_name(QString(what.act).remove(u'…'), what.filter, what.suffix, what.numbered, &chosen);
     if (path.isEmpty()) return;
     if (what.numbered) {
         const auto there = in_the_way(what, path);
@@ -139,7 +143,36 @@ void MainWindow::ask_export(const Export& what) {
                     there.mid(0, 6).join(", ") + (there.size() > 6 ? " …" : ""), "Write over them"))
             return;
     }
-    write_out(what, path);
+    write_out(what, path, tiles_by(chosen));
+}
+
+void MainWindow::open_preview() {
+    if (const auto why = sheets_missing(document_->findings()); !why.isEmpty())
+        return say(QString("No sheets yet: %1.").arg(why));
+    // What is printed has been tried out on the fine mesh, as what is written has.
+    send([this, job = document_->job(), shop = document_->shared_shop(), board = document_->board(),
+          stage = stage_, wording = wording_](Progress& progress) -> Errand::Homecoming {
+        auto findings = board->work_out(board->lay(job, shop), Depth::fine, progress);
+        return [this, job, findings, stage, wording] {
+            show_preview(new PrintPreview(job, findings, stage, wording, this));
+            return QString();
+        };
+    });
+}
+
+void MainWindow::show_preview(PrintPreview* preview) {
+    connect(preview, &PrintPreview::printed, this, &MainWindow::say);
+    connect(preview, &PrintPreview::pdf_wanted, this, [this](const SheetOptions& options) {
+        const auto path = ask_name("Write the sheets", "PDF (*.pdf)", ".pdf", false);
+        if (path.isEmpty()) return;
+        send([path, options, job = document_->job(), shop = document_->shared_shop(),
+              board = document_->board()](Progress& progress) {
+            const auto findings = board->work_out(board->lay(job, shop), Depth::fine, progress);
+            print_sheets(job, findings, path, options);
+            return [path] { return "Printed: " + path; };
+        });
+    });
+    preview->show();
 }
 
 bool MainWindow::save() {
@@ -170,13 +203,14 @@ bool MainWindow::save_job(const QString& path) {
     }
 }
 
-bool MainWindow::write_out(const Export& what, const QString& path) {
+bool MainWindow::write_out(const Export& what, const QString& path,
+                           std::optional<QPageSize::PageSizeId> tiles) {
     // Worked out on the side where the figures on screen are still being renewed, so that the file belongs to
     // the job as it is now.
     return send([write = what.write, path, job = document_->job(), shop = document_->shared_shop(),
-                 board = document_->board(), stage = stage_, wording = wording_](Progress& progress) {
+                 board = document_->board(), stage = stage_, wording = wording_, tiles](Progress& progress) {
         const auto findings = board->work_out(board->lay(job, shop), Depth::fine, progress);
-        const auto message = write({job, findings, *shop, stage, wording, path}, progress);
+        const auto message = write({job, findings, *shop, stage, wording, path, tiles}, progress);
         return [message] { return message; };
     });
 }

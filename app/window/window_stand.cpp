@@ -1,11 +1,19 @@
 // What is shown on the stand and what hands do there.
 #include <QAction>
+#include <QSplitter>
 #include <QStackedWidget>
 
 #include "app/stages/panes.hpp"
 #include "app/window/main_window.hpp"
+#include "app/window/settings.hpp"
 
 namespace jig::app {
+namespace {
+
+/// Below this width of the window the section would leave the stand too little.
+constexpr int kRoomyWidth = 1180;
+
+}  // namespace
 
 void MainWindow::act_on(const QString& act) {
     if (act.startsWith("load-")) {
@@ -33,7 +41,8 @@ void MainWindow::show_scene(bool frame_again) {
             chart_->show_chart(job, f, stage_, ink(light_), wording_);
         else if (f.shape != nullptr ||
                  !framed_)  // a shape that does not work leaves the last good one standing
-            stand_->show_scene(scene_of(job, f, stage_, ink(light_), wording_, {stand_->apart(), load_}),
+            stand_->show_scene(scene_of(job, f, stage_, ink(light_), wording_,
+                                        {stand_->apart(), load_, ribbon_->room() == SectionRoom::open}),
                                frame_again || !framed_);
     } catch (const InputError& e) {
         // A shape that cannot be drawn must not take the window down with the job in it.
@@ -41,6 +50,25 @@ void MainWindow::show_scene(bool frame_again) {
     }
     framed_ = framed_ || f.shape != nullptr;
     ribbon_->show_section(section_at_cut(job, f, stage_), wording_);
+}
+
+void MainWindow::make_room_for_section() {
+    auto room = usual_room(stage_);
+    // On small windows it folds wherever the maker has not asked for it.
+    if (room == SectionRoom::open && width() < kRoomyWidth) room = SectionRoom::handle;
+    if (const auto kept = kept_section(stage_))
+        room =
+            *kept ? SectionRoom::open : (room == SectionRoom::away ? SectionRoom::away : SectionRoom::handle);
+    if (room == ribbon_->room()) return;
+    ribbon_->set_room(room);
+    const int low = room == SectionRoom::open ? section_height_ : ribbon_->maximumHeight();
+    middle_->setSizes({std::max(1, middle_->height() - low), low});
+}
+
+void MainWindow::fold_section() {
+    keep_section(stage_, ribbon_->room() != SectionRoom::open);
+    make_room_for_section();
+    show_scene(false);
 }
 
 void MainWindow::set_mark(int number, double share) {

@@ -62,8 +62,9 @@ void MainWindow::begin_walk() {
           "The figures that matter most are large. Click one, or press Enter: how it came about opens under "
           "it."},
          {Stage::shell, [this]() -> QWidget* { return ribbon_; },
-          "The section at the cut, in the order of laying. Hover names a layer; Enter goes to where it is "
-          "decided."},
+          "The section at the cut, in the order of laying. The pointer or the arrows name a layer, a click "
+          "or "
+          "Enter goes to where it is decided. F4 folds it."},
          {Stage::back, [this]() -> QWidget* { return centre_; },
           "Here the tool is tried out: standing, turned, leant on, in its heat. It goes on while you work."},
          {Stage::log, [this]() -> QWidget* { return calls_; },

@@ -187,7 +187,7 @@ TEST_CASE("a read-only file is left alone, and a link stays a link") {
 TEST_CASE("moving the cut is nothing to be saved, and undo goes to the stage that it changes") {
     Bench b;
     REQUIRE(b.window.save_job(b.file("a.jigshell")));
-    b.window.show_stage(Stage::shape);
+    b.window.show_stage(Stage::shell);
     b.settle();
     auto& stand = b.window.stand();
     stand.setFocus();

@@ -1,7 +1,7 @@
-// The section against the stack it shows, the charts, the inks and the job card.
+// The section against the stack it shows, its room and keys, the inks and the job card.
 #include <QImage>
+#include <QSettings>
 
-#include "app/charts/charts.hpp"
 #include "tests/app/bench.hpp"
 
 using namespace bench;
@@ -19,25 +19,6 @@ double contrast(const QColor& a, const QColor& b) {
     };
     const double x = light(a), y = light(b);
     return (std::max(x, y) + 0.05) / (std::min(x, y) + 0.05);
-}
-
-/// How many pixels of a picture differ from its ground.
-int painted(const QImage& picture, const QColor& ground) {
-    int count = 0;
-    for (int y = 0; y < picture.height(); y += 2) {
-        for (int x = 0; x < picture.width(); x += 2)
-            count += std::abs(picture.pixelColor(x, y).lightness() - ground.lightness()) > 10;
-    }
-    return count;
-}
-
-QImage sheet(const Ink& k, const std::function<void(QPainter&, const QRectF&)>& paint) {
-    QImage picture(700, 500, QImage::Format_RGB32);
-    picture.fill(k.paper);
-    QPainter p(&picture);
-    p.setRenderHint(QPainter::Antialiasing);
-    paint(p, {20, 20, 660, 460});
-    return picture;
 }
 
 }  // namespace
@@ -83,7 +64,7 @@ TEST_CASE("a mould in pieces shows the first piece on its own seam") {
 
 TEST_CASE("layers are found under the pointer and lead to where they are decided") {
     Bench b;
-    b.window.show_stage(Stage::brief);
+    b.window.show_stage(Stage::edge);
     b.settle();
     auto& ribbon = b.window.ribbon();
     std::set<Stage> found;
@@ -96,29 +77,6 @@ TEST_CASE("layers are found under the pointer and lead to where they are decided
     CHECK(found.count(Stage::plug) == 1);
     CHECK(found.count(Stage::shell) == 1);
     CHECK(found.count(Stage::back) == 1);
-}
-
-TEST_CASE("every chart is painted in both inks, with something on it") {
-    const auto job = load_job((data_folder() + "/demo/cello-case.json").toStdString());
-    Progress quiet;
-    const auto f = evaluate(job, load_shop(data_folder().toStdString() + "/library"), quiet, Depth::stages);
-    REQUIRE(f.complete());
-    for (const auto light : {Light::day, Light::night}) {
-        const auto& k = ink(light);
-        const Wording w;
-        CHECK(painted(sheet(k, [&](QPainter& p, const QRectF& r) { paint_days(p, r, *f.run, k, w); }),
-                      k.paper) > 400);
-        CHECK(painted(sheet(k, [&](QPainter& p, const QRectF& r) { paint_cost(p, r, *f.run, k, w); }),
-                      k.paper) > 400);
-        CHECK(
-            painted(sheet(k, [&](QPainter& p, const QRectF& r) { paint_growth(p, r, *f.heat, 0.001, k, w); }),
-                    k.paper) > 400);
-        CHECK(painted(sheet(k, [&](QPainter& p,
-                                   const QRectF& r) { paint_log(p, r, job.log, f.part->mass, k, w); }),
-                      k.paper) > 200);
-    }
-    CHECK(has_chart(Stage::run));
-    CHECK_FALSE(has_chart(Stage::shell));
 }
 
 TEST_CASE("words are legible on their grounds in both inks, and pieces tell apart without hue") {
@@ -152,8 +110,90 @@ TEST_CASE("the job card walks by key and click and shows what each stage came to
         CHECK(card.row(static_cast<Stage>(s)).bottom() < card.row(static_cast<Stage>(s + 1)).bottom());
 }
 
+TEST_CASE(
+    "the section is drawn where layers are decided, folds where the shape is, and gives way to charts") {
+    Bench b;
+    auto& ribbon = b.window.ribbon();
+    const auto tall = [&](Stage stage) {
+        b.window.show_stage(stage);
+        QTest::qWait(20);
+        return ribbon.isVisible() ? ribbon.height() : 0;
+    };
+    for (const auto stage :
+         {Stage::plug, Stage::edge, Stage::shell, Stage::back, Stage::release, Stage::part, Stage::bag}) {
+        INFO(name_of(stage).said);
+        CHECK(tall(stage) >= 150);
+    }
+    const int stand = b.window.stand().height();
+    for (const auto stage : {Stage::brief, Stage::shape, Stage::split}) {
+        INFO(name_of(stage).said);
+        const int handle = tall(stage);
+        CHECK(handle >= 24);
+        CHECK(handle <= 32);
+        CHECK(b.window.stand().height() > stand + 100);
+    }
+    for (const auto stage : {Stage::heat, Stage::run, Stage::log}) CHECK(tall(stage) == 0);
+}
+
+TEST_CASE("the maker's own choice of the section holds for its stage, by key and by the handle") {
+    Bench b;
+    auto& ribbon = b.window.ribbon();
+    auto* fold = ribbon.findChild<QToolButton*>("fold-section");
+    b.window.show_stage(Stage::split);
+    QTest::qWait(20);
+    b.key(Qt::Key_F4, Qt::NoModifier);
+    QTest::qWait(20);
+    CHECK(ribbon.height() >= 150);
+    b.window.show_stage(Stage::shape);
+    QTest::qWait(20);
+    CHECK(ribbon.room() == SectionRoom::handle);
+    // Anywhere on the handle opens it.
+    QTest::mouseClick(&ribbon, Qt::LeftButton, {}, QPoint(ribbon.width() / 2, ribbon.height() / 2));
+    QTest::qWait(20);
+    CHECK(ribbon.room() == SectionRoom::open);
+    CHECK(fold->accessibleName() == "Fold the section");
+    QTest::mouseClick(fold, Qt::LeftButton);
+    CHECK(ribbon.room() == SectionRoom::handle);
+    b.window.show_stage(Stage::split);
+    CHECK(ribbon.room() == SectionRoom::open);
+    // Another window of the same maker begins as this one was left.
+    {
+        Bench other;
+        other.window.show_stage(Stage::split);
+        CHECK(other.window.ribbon().room() == SectionRoom::open);
+    }
+    QSettings().remove("section");
+}
+
+TEST_CASE("arrows name the section's layers, Enter goes to where one is decided") {
+    Bench b;
+    b.window.show_stage(Stage::back);
+    b.settle();
+    auto& ribbon = b.window.ribbon();
+    ribbon.setFocus();
+    const auto& layers = ribbon.section().layers;
+    REQUIRE(layers.size() > 3);
+    std::vector<QString> said;
+    for (std::size_t i = 0; i < layers.size() + 2; ++i) {
+        QTest::keyClick(&ribbon, Qt::Key_Right);
+        said.push_back(ribbon.accessibleDescription());
+    }
+    for (std::size_t i = 0; i < layers.size(); ++i) {
+        CHECK(said[i].contains(layers[i].name));
+        CHECK(said[i].startsWith(QString("%1 of %2").arg(i + 1).arg(layers.size())));
+    }
+    // At the last it stays.
+    CHECK(said[layers.size()] == said.back());
+    while (layers[static_cast<std::size_t>(ribbon.accessibleDescription().section(' ', 0, 0).toInt() - 1)]
+               .stage != Stage::shell)
+        QTest::keyClick(&ribbon, Qt::Key_Left);
+    QTest::keyClick(&ribbon, Qt::Key_Return);
+    CHECK(b.window.stage() == Stage::shell);
+}
+
 TEST_CASE("small windows fold the section, large ones let the stand grow") {
     Bench b;
+    b.window.show_stage(Stage::shell);
     const int stand = b.window.stand().width();
     b.window.resize(1100, 760);
     QTest::qWait(30);

@@ -153,7 +153,7 @@ TEST_CASE("a school lays its stack afresh and a fix mends its call") {
 
 TEST_CASE("dragging the cut moves the section, in one step of undo") {
     Bench b;
-    b.window.show_stage(Stage::shape);
+    b.window.show_stage(Stage::shell);
     b.settle();
     auto& stand = b.window.stand();
     const double before = b.window.document().job().cut.at;
@@ -180,6 +180,8 @@ TEST_CASE("dragging the cut moves the section, in one step of undo") {
 
 TEST_CASE("the section names the layer under the pointer and a click goes to where it is decided") {
     Bench b;
+    b.window.show_stage(Stage::back);
+    b.settle();
     auto& ribbon = b.window.ribbon();
     int plug = 0, shell = 0;
     QPoint on_shell;

@@ -95,3 +95,18 @@ TEST_CASE("what does not fit into the outline is refused, not folded") {
     t.recess_depth = 0.01;
     CHECK_THROWS_AS(tray_mesh(t, quiet), InputError);
 }
+
+TEST_CASE("a drawn outline becomes few points whose smooth line follows it") {
+    Loop ring;
+    for (int i = 0; i < 360; ++i)
+        ring.emplace_back(1 + 0.3 * std::cos(radians(i)), 0.3 * std::sin(radians(i)));
+    const auto fitted = fitted_outline(ring, 0.0005);
+    CHECK(fitted.points.size() <= 24);
+    CHECK(fitted.stray < 0.0005);
+    CHECK(signed_area(smooth_outline(fitted.points, 0.005)) == Approx(kPi * 0.09).epsilon(2e-3));
+    // Square corners are rounded by the smooth line, and the stray says how much.
+    const auto square = fitted_outline({{0, 0}, {1, 0}, {1, 1}, {0, 1}}, 0.0005);
+    CHECK(square.points.size() == 200);
+    CHECK(square.stray > 0.0005);
+    CHECK(square.stray < 0.01);
+}

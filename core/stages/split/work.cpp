@@ -23,7 +23,9 @@ Work work(const Choices& c, const Findings& split, const Lists<jig::Board, Faste
     const double seam = split.set.seam_length;
     if (seam > 0) {
         out.step(When::parting, Stage::split,
-                 fmt::format("fit {} parting boards with clay", split.boards.size()),
+                 split.boards.size() == 1
+                     ? std::string("fit the parting board with clay")
+                     : fmt::format("fit {} parting boards with clay", split.boards.size()),
                  {at_rate(shop, "parting boards", seam)});
         auto& close = out.step(When::part, Stage::split, "bring the pieces together and bolt them",
                                {at_rate(shop, "closing the mould", seam)});

@@ -5,7 +5,6 @@
 #include "core/base/error.hpp"
 #include "core/base/units.hpp"
 #include "core/science/mesh/outline_file.hpp"
-#include "core/stages/shape/tray.hpp"
 
 using namespace jig;
 
@@ -108,19 +107,4 @@ TEST_CASE("fuzzed drawings end in an outline or in words") {
             }
         }
     }
-}
-
-TEST_CASE("a drawn outline becomes few points whose smooth line follows it") {
-    Loop circle;
-    for (int i = 0; i < 360; ++i)
-        circle.emplace_back(1 + 0.3 * std::cos(radians(i)), 0.3 * std::sin(radians(i)));
-    const auto fitted = shape::fitted_outline(circle, 0.0005);
-    CHECK(fitted.points.size() <= 24);
-    CHECK(fitted.stray < 0.0005);
-    CHECK(signed_area(shape::smooth_outline(fitted.points, 0.005)) == Approx(kPi * 0.09).epsilon(2e-3));
-    // Square corners are rounded by the smooth line, and the stray says how much.
-    const auto square = shape::fitted_outline({{0, 0}, {1, 0}, {1, 1}, {0, 1}}, 0.0005);
-    CHECK(square.points.size() == 200);
-    CHECK(square.stray > 0.0005);
-    CHECK(square.stray < 0.01);
 }

@@ -1,0 +1,332 @@
+#include "app/print/stage_sheets.hpp"
+
+#include "app/charts/charts.hpp"
+#include "app/ribbon/ribbon.hpp"
+#include "core/stages/back/trial.hpp"
+#include "core/stages/cautions.hpp"
+
+namespace jig::app {
+namespace {
+
+QString text_of(std::string_view s) {
+    return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
+}
+
+class Sheets {
+  public:
+    Sheets(SheetPen& pen, const Job& job, const Findings& f, const Wording& w)
+        : pen_(pen), job_(job), f_(f), w_(w) {}
+
+    void all() {
+        summary();
+        for (std::size_t s = 1; s < kStages.size(); ++s) stage(static_cast<Stage>(s), false);
+        pen_.heading("Take care");
+        for (std::size_t s = 0; s < kStages.size(); ++s) cautions(static_cast<Stage>(s), true);
+        pen_.paragraph(QString::fromUtf8(kDeferral), 10, true);
+    }
+
+    /// `alone`: with its calls and cautions, which stand elsewhere where all is printed.
+    void stage(Stage stage, bool alone) {
+        pen_.heading(name_of(stage).said, 110);
+        if (alone) calls(stage);
+        figures(stage);
+        switch (stage) {
+            case Stage::plug:
+                surface();
+                break;
+            case Stage::edge:
+                fittings();
+                break;
+            case Stage::shell:
+                section("Section at the cut", Stage::shell);
+                stack("Shell stack, from the plug out", f_.shell->stack);
+                lay_up();
+                break;
+            case Stage::back:
+                ribs();
+                trial();
+                break;
+            case Stage::release:
+                release();
+                break;
+            case Stage::part:
+                section("The part in the tool", Stage::part);
+                stack("Part stack, from the tool in", f_.part->stack);
+                break;
+            case Stage::heat:
+                chart(stage);
+                break;
+            case Stage::run:
+                materials();
+                chart(stage);
+                days();
+                break;
+            case Stage::log:
+                log();
+                break;
+            case Stage::brief:
+            case Stage::shape:
+            case Stage::split:
+            case Stage::bag:
+                break;
+        }
+        if (alone) cautions(stage, false);
+    }
+
+  private:
+    QString worded_(const std::string& s) const { return QString::fromStdString(worded(s, w_)); }
+    QString shown(Kind kind, double v) const { return QString::fromStdString(show(kind, v, w_)); }
+
+    void figures(Stage stage) {
+        QList<QStringList> rows;
+        for (const auto& f : f_.figures(stage))
+            rows << QStringList{worded_(f.name), shown(f.kind, f.value), worded_(f.reason)};
+        if (!rows.isEmpty())
+            pen_.table({"figure", "", "from"}, rows, {0.32, 0.16, 0.52}, {false, true, false});
+    }
+
+    void summary() {
+        pen_.heading("Brief");
+        const auto& b = job_.brief;
+        pen_.paragraph(QString("%1 of the %2: %3, by %4, at up to %5, to %6.")
+                           .arg(b.pulls == 1 ? QString("1 pull") : QString("%1 pulls").arg(b.pulls))
+                           .arg(QString::fromStdString(b.part), text_of(said(b.grade)),
+                                text_of(said(b.process)), shown(Kind::temperature, b.top_temperature),
+                                shown(Kind::thickness, b.tolerance)));
+        figures(Stage::brief);
+        pen_.heading("Calls");
+        if (f_.calls.empty()) pen_.paragraph("None.");
+        for (const auto& call : f_.calls) say(call, true);
+    }
+
+    void calls(Stage stage) {
+        bool any = false;
+        for (const auto& call : f_.calls) {
+            if (call.stage != stage) continue;
+            say(call, false);
+            any = true;
+        }
+        if (!any) pen_.paragraph("No calls.", 9.5);
+    }
+
+    void say(const Call& call, bool with_stage) {
+        const QString mark = call.severity == Severity::stop      ? "Stop"
+                             : call.severity == Severity::caution ? "Caution"
+                                                                  : "Note";
+        pen_.paragraph(
+            QString("%1%2: %3")
+                .arg(mark, with_stage ? QString(", ") + name_of(call.stage).said : QString(),
+                     worded_(call.headline)),
+            10, true,
+            call.severity == Severity::note ? QColor() : severity_colour(call.severity, pen_.ink()));
+        pen_.paragraph(worded_(call.why), 9.5);
+    }
+
+    void section(const QString& title, Stage stage) {
+        pen_.heading(title, 220);
+        paint_section(pen_.painter(), pen_.room(220), section_at_cut(job_, f_, stage), pen_.ink(), w_, -1, 1);
+    }
+
+    void chart(Stage stage) {
+        for (const auto& plot : plots_of(job_, f_, stage, w_))
+            paint_plot(pen_.painter(), pen_.room(210), plot, pen_.ink(), w_);
+    }
+
+    void surface() {
+        for (const auto& plan : f_.plug->plans) {
+            if (plan.works.empty()) continue;
+            pen_.heading(f_.plug->plans.size() > 1
+                             ? "Building the plug of " + QString::fromStdString(plan.body)
+                             : QString("Building the plug"));
+            QList<QStringList> rows;
+            for (const auto& work : plan.works)
+                rows << QStringList{worded_(work.what), shown(Kind::hours, work.hours * 3600),
+                                    work.wait > 0 ? shown(Kind::duration, work.wait) : QString(), kBox};
+            pen_.table({"work", "hours", "then wait", "done"}, rows, {0.60, 0.15, 0.16, 0.09},
+                       {false, true, true, false});
+        }
+        if (f_.plug->finish.empty()) return;
+        pen_.heading("Surface schedule");
+        QList<QStringList> rows;
+        for (const auto& step : f_.plug->finish)
+            rows << QStringList{worded_(step.what),
+                                QString::fromStdString(step.product),
+                                step.amount > 0 ? shown(step.kind, step.amount) : QString(),
+                                shown(Kind::hours, step.hours * 3600),
+                                step.wait > 0 ? shown(Kind::duration, step.wait) : QString(),
+                                kBox};
+        pen_.table({"step", "product", "amount", "hours", "then wait", "done"}, rows,
+                   {0.29, 0.25, 0.13, 0.11, 0.14, 0.08}, {false, false, true, true, true, false});
+    }
+
+    void fittings() {
+        if (f_.edge->fits.empty()) return;
+        pen_.heading("Fittings, along the line they stand on");
+        QList<QStringList> rows;
+        int n = 1;
+        for (const auto& fit : f_.edge->fits)
+            rows << QStringList{QString::number(n++),
+                                text_of(said(fit.kind)),
+                                shown(Kind::ratio, fit.at),
+                                shown(Kind::length, fit.place.x()),
+                                shown(Kind::length, fit.place.y()),
+                                kBox};
+        pen_.table({"", "fitting", "way round", "across", "along", "done"}, rows,
+                   {0.06, 0.34, 0.16, 0.17, 0.17, 0.10}, {true, false, true, true, true, false});
+    }
+
+    void stack(const QString& title, const StackSum& sum) {
+        pen_.heading(title);
+        QList<QStringList> rows;
+        int n = 1;
+        for (const auto& l : sum.laid) {
+            rows << QStringList{
+                QString::number(n++),
+                QString::fromStdString(l.name),
+                l.layer.kind == LayerKind::ply ? shown(Kind::angle, l.layer.angle) : QString(),
+                shown(Kind::thickness, l.ply.thickness),
+                shown(Kind::areal_mass, l.fibre),
+                shown(Kind::areal_mass, l.resin),
+                text_of(said(l.origin.kind)),
+                kBox};
+        }
+        pen_.table({"", "layer", "angle", "thickness", "fibre", "resin", "figures", "laid"}, rows,
+                   {0.05, 0.29, 0.08, 0.13, 0.13, 0.13, 0.12, 0.07},
+                   {true, false, true, true, true, true, false, false});
+    }
+
+    void lay_up() {
+        if (f_.shell->order.empty()) return;
+        pen_.heading("Lay-up in order");
+        QList<QStringList> rows;
+        for (const auto& step : f_.shell->order) {
+            rows << QStringList{worded_(step.what),
+                                shown(Kind::duration, step.from),
+                                step.resin > 0 ? shown(Kind::mass, step.resin) : QString(),
+                                step.batches > 0 ? QString::number(step.batches) : QString(),
+                                step.offset > 0 ? shown(Kind::length, step.offset) : QString(),
+                                worded_(step.note),
+                                kBox};
+        }
+        pen_.table({"step", "from", "resin", "pots", "shifted", "", "done"}, rows,
+                   {0.27, 0.12, 0.11, 0.07, 0.11, 0.25, 0.07}, {false, true, true, true, true, false, false});
+    }
+
+    void ribs() {
+        if (!f_.back->crate) return;
+        pen_.heading("Ribs");
+        QList<QStringList> rows;
+        for (const auto& piece : back::cut_pieces(*f_.back->crate)) {
+            const Point2 size = high_corner(piece.outline) - low_corner(piece.outline);
+            rows << QStringList{QString::fromStdString(piece.name), shown(Kind::length, size.x()),
+                                shown(Kind::length, size.y()), worded_(piece.words), kBox};
+        }
+        pen_.table({"rib", "long", "high", "", "fitted"}, rows, {0.18, 0.13, 0.13, 0.47, 0.09},
+                   {false, true, true, false, false});
+    }
+
+    void trial() {
+        if (!f_.trial) return;
+        pen_.heading("The tool on trial");
+        QList<QStringList> rows;
+        for (const auto& c : f_.trial->cases)
+            rows << QStringList{text_of(said(c.kind)), worded_(c.how), shown(Kind::thickness, c.moves),
+                                shown(Kind::thickness, c.error), worded_(c.where)};
+        pen_.table({"load", "", "moves", "face out by", "where"}, rows, {0.24, 0.28, 0.11, 0.13, 0.24},
+                   {false, false, true, true, false});
+    }
+
+    void release() {
+        pen_.heading("Release clock: " + QString::fromStdString(f_.release->system.name));
+        QList<QStringList> rows;
+        for (const auto& step : f_.release->plan) {
+            rows << QStringList{QString::fromStdString(step.product),
+                                QString("%1 of %2").arg(step.coat).arg(step.of),
+                                shown(Kind::duration, step.at),
+                                shown(Kind::duration, step.wait),
+                                "",
+                                "",
+                                kBox};
+        }
+        rows << QStringList{"first pull", "", shown(Kind::duration, f_.release->clock), "", "", "", kBox};
+        pen_.table({"product", "coat", "at", "then wait", "clock", "who", "done"}, rows,
+                   {0.30, 0.12, 0.14, 0.14, 0.12, 0.10, 0.08},
+                   {false, false, true, true, false, false, false});
+        pen_.paragraph(QString::fromStdString(f_.release->system.care) +
+                           " Keep the tape land clear: masked until bagging.",
+                       9.5);
+    }
+
+    void materials() {
+        pen_.heading("Materials");
+        for (std::size_t l = 0; l < 3; ++l) {
+            QList<QStringList> rows;
+            for (const auto& m : f_.run->materials) {
+                if (static_cast<std::size_t>(m.ledger) == l)
+                    rows << QStringList{QString::fromStdString(m.what), shown(m.kind, m.amount),
+                                        shown(Kind::money, m.cost), worded_(m.note), kBox};
+            }
+            if (rows.isEmpty()) continue;
+            pen_.table({text_of(said(static_cast<Ledger>(l))), "amount", "cost", "", "there"}, rows,
+                       {0.34, 0.13, 0.11, 0.35, 0.07}, {false, true, true, false, false});
+        }
+    }
+
+    void days() {
+        pen_.heading("Day plan");
+        QList<QStringList> rows;
+        for (const auto& b : f_.run->plan.bookings) {
+            const auto& t = f_.run->tasks[b.task];
+            rows << QStringList{QString::fromStdString(clock_words(b.from)),
+                                worded_(t.name),
+                                shown(Kind::hours, b.to - b.from),
+                                QString::number(t.people),
+                                t.wait > 0 ? shown(Kind::duration, t.wait) : QString(),
+                                kBox};
+        }
+        pen_.table({"start", "work", "hours", "hands", "then wait", "done"}, rows,
+                   {0.17, 0.42, 0.11, 0.08, 0.15, 0.07}, {false, false, true, true, true, false});
+    }
+
+    /// What was written, and room to write on.
+    void log() {
+        QList<QStringList> rows;
+        for (const auto& e : job_.log.entries)
+            rows << QStringList{QString::fromStdString(e.date), text_of(said(e.kind)),
+                                e.coats > 0 ? QString::number(e.coats) : QString(),
+                                e.mass > 0 ? shown(Kind::mass, e.mass) : QString(),
+                                QString::fromStdString(e.note)};
+        constexpr int kEmptyRows = 14;
+        for (int i = 0; i < kEmptyRows; ++i) rows << QStringList{"\n", "", "", "", ""};
+        pen_.table({"date", "what", "coats", "mass", "seen, and by whom"}, rows,
+                   {0.16, 0.18, 0.09, 0.14, 0.43}, {false, false, true, true, false});
+    }
+
+    void cautions(Stage stage, bool with_stage) {
+        const auto list = cautions_for(job_, stage);
+        if (list.empty()) return;
+        pen_.paragraph(
+            with_stage ? QString(kStages[static_cast<std::size_t>(stage)].said) : QString("Take care"), 10,
+            true);
+        for (const auto& c : list) pen_.paragraph("· " + QString::fromStdString(c), 9.5);
+        if (!with_stage) pen_.paragraph(QString::fromUtf8(kDeferral), 10, true);
+    }
+
+    SheetPen& pen_;
+    const Job& job_;
+    const Findings& f_;
+    Wording w_;
+};
+
+}  // namespace
+
+void draw_all(SheetPen& pen, const Job& job, const Findings& findings, const Wording& wording) {
+    Sheets(pen, job, findings, wording).all();
+}
+
+void draw_stage(SheetPen& pen, const Job& job, const Findings& findings, Stage stage,
+                const Wording& wording) {
+    Sheets(pen, job, findings, wording).stage(stage, true);
+}
+
+}  // namespace jig::app

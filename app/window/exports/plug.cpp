@@ -1,0 +1,157 @@
+// The plug's pieces, sheets, tiles and meshes as files.
+#include <QFileInfo>
+
+#include "app/print/full_size.hpp"
+#include "app/print/sheets.hpp"
+#include "app/window/exports/common.hpp"
+#include "core/job/job_file.hpp"
+#include "core/science/mesh/mesh_file.hpp"
+#include "core/science/mesh/sweep.hpp"
+
+namespace jig::app {
+namespace {
+
+/// The flat pieces of every plug of the job.
+std::vector<CutPiece> plug_pieces(const Outgoing& out, bool templates = false) {
+    std::vector<CutPiece> all;
+    for (const auto& plan : needed(out.findings.plug, "plug").plans) {
+        const auto base = static_cast<int>(all.size());
+        for (auto& piece : plug::cut_pieces(plan, out.job.plug, templates)) {
+            if (piece.inside >= 0) piece.inside += base;
+            all.push_back(std::move(piece));
+        }
+    }
+    if (all.empty())
+        throw InputError("plug",
+                         templates ? "only a skeleton has templates" : "this route cuts no flat pieces",
+                         templates ? "take the skeleton, or print the section"
+                                   : "take slabs or a skeleton, or export the plug as a mesh");
+    return all;
+}
+
+QString slabs_pdf(const Outgoing& out, Progress& progress) {
+    print_full_size(pieces_at_full_size(plug_pieces(out), out.wording), "The plug's pieces at full size",
+                    out.path, out.tiles, progress);
+    return written(out.path);
+}
+
+QString assembly(const Outgoing& out, Progress& progress) {
+    progress.report(0.1, "drawing the assembly");
+    print_assembly(out.job, plug_pieces(out), needed(out.findings.plug, "plug"), out.path,
+                   {QPageSize::A4, out.wording});
+    return written(out.path);
+}
+
+SheetSet laid_out(const Outgoing& out, bool templates, Progress& progress) {
+    const auto pieces = plug_pieces(out, templates);
+    const auto& plan = needed(out.findings.plug, "plug").plans.front();
+    auto sheets = lay_onto_sheets(pieces, plug::sheet_rules(plan, out.job.plug, out.shop), progress);
+    if (sheets.sheets.empty())
+        throw InputError("plug", "no piece goes onto one sheet of this stock", "choose larger stock");
+    return sheets;
+}
+
+QString slabs_on_sheets(const Outgoing& out, Progress& progress) {
+    const auto sheets = laid_out(out, false, progress);
+    write_sheets(sheets, out.path, progress);
+    return said_of(sheets, out);
+}
+
+QString sheets_at_full_size(const Outgoing& out, Progress& progress) {
+    const auto sheets = laid_out(out, false, progress);
+    std::vector<FullSize> pages;
+    for (std::size_t i = 0; i < sheets.sheets.size(); ++i) {
+        const double l = sheets.rules.length, w = sheets.rules.width;
+        FullSize page{{{{0, 0}, {l, 0}, {l, w}, {0, w}}},
+                      QString("sheet %1 of %2").arg(i + 1).arg(sheets.sheets.size()),
+                      {}};
+        for (const auto& piece : sheets.sheets[i].pieces) {
+            page.outline.insert(page.outline.end(), piece.loops.begin(), piece.loops.end());
+            page.engraved.insert(page.engraved.end(), piece.engraved.begin(), piece.engraved.end());
+        }
+        pages.push_back(std::move(page));
+    }
+    print_full_size(pages, "Cutting sheets at full size", out.path, out.tiles, progress);
+    return written(out.path);
+}
+
+QString templates_on_sheets(const Outgoing& out, Progress& progress) {
+    const auto sheets = laid_out(out, true, progress);
+    write_sheets(sheets, out.path, progress);
+    return said_of(sheets, out);
+}
+
+QString stack_as_mesh(const Outgoing& out, Progress&) {
+    const auto& plan = needed(out.findings.plug, "plug").plans.front();
+    if (plan.route != Route::slabs)
+        throw InputError("plug", "it is no stack of slabs", "take that route first");
+    const auto path = out.path.toStdString();
+    write_atomically(write_mesh(stack_mesh(plan.slabs.stack), path), path);
+    return written(out.path);
+}
+
+QString tiles_as_meshes(const Outgoing& out, Progress& progress) {
+    const auto& plan = needed(out.findings.plug, "plug").plans.front();
+    if (plan.tiles.tiles.empty())
+        throw InputError("plug", "it is not made of tiles", "take printed tiles first");
+    const auto ending = QFileInfo(out.path).suffix();
+    double done = 0;
+    for (const auto& tile : plan.tiles.tiles) {
+        progress.report(done++ / static_cast<double>(plan.tiles.tiles.size()), "writing tiles");
+        const auto name = QString("%1/%2-%3.%4")
+                              .arg(QFileInfo(out.path).path(), QFileInfo(out.path).completeBaseName(),
+                                   QString::fromStdString(tile.name()), ending)
+                              .toStdString();
+        write_atomically(write_mesh(tile.mesh, name), name);
+    }
+    return QString("%1 tiles written").arg(plan.tiles.tiles.size());
+}
+
+/// The plug as the machine cuts it: smaller by the coats, scaled for what heat and shrinkage do after.
+QString plug_as_cut(const Outgoing& out, Progress&) {
+    const auto& shape = needed(out.findings.shape, "shape");
+    const auto& split = needed(out.findings.split, "split");
+    const auto path = out.path.toStdString();
+    write_atomically(write_mesh(plug::compensated(split::mould_mesh(shape, split), out.job.plug.build_up,
+                                                  out.job.heat.plug_scale),
+                                path),
+                     path);
+    return QString("Written: %1, %2 under size and scaled to %3")
+        .arg(out.path, QString::fromStdString(show(Kind::thickness, out.job.plug.build_up, out.wording)),
+             QString::fromStdString(show(Kind::scale, out.job.heat.plug_scale, out.wording)));
+}
+
+template <Route... routes>
+QString plug_by(const Job& job, const Findings& f) {
+    if (!f.plug) return "the plug has no figures yet";
+    return ((job.plug.route == routes) || ...) ? QString() : "the plug's route makes none";
+}
+
+QString split_there(const Job&, const Findings& f) {
+    return f.split ? QString() : "the split has no figures yet";
+}
+
+}  // namespace
+
+std::vector<Export> exports_of_plug() {
+    return {
+        {"x-slabs-pdf", Stage::plug, "Export the plug's pieces at full size as PDF…", kFullSize, ".pdf",
+         plug_by<Route::slabs, Route::skeleton>, false, slabs_pdf},
+        {"x-slabs-dxf", Stage::plug, "Export the plug's pieces on sheets as DXF and SVG…", "DXF (*.dxf)",
+         ".dxf", plug_by<Route::slabs, Route::skeleton>, true, slabs_on_sheets},
+        {"x-sheets-pdf", Stage::plug, "Export the cutting sheets at full size as PDF…", kFullSize, ".pdf",
+         plug_by<Route::slabs, Route::skeleton>, false, sheets_at_full_size},
+        {"x-assembly", Stage::plug, "Export the plug's assembly sheet as PDF…", "PDF (*.pdf)", ".pdf",
+         plug_by<Route::slabs, Route::skeleton>, false, assembly},
+        {"x-templates", Stage::plug, "Export the skeleton's templates as DXF and SVG…", "DXF (*.dxf)", ".dxf",
+         plug_by<Route::skeleton>, true, templates_on_sheets},
+        {"x-stack", Stage::plug, "Export the stack of slabs as a mesh…", "Meshes (*.stl *.obj *.ply)", ".stl",
+         plug_by<Route::slabs>, false, stack_as_mesh},
+        {"x-tiles", Stage::plug, "Export the printed tiles as meshes…", "Meshes (*.stl *.obj *.ply)", ".stl",
+         plug_by<Route::tiles>, true, tiles_as_meshes},
+        {"x-plug", Stage::plug, "Export the plug as it is cut, undersize and scaled…",
+         "Meshes (*.stl *.obj *.ply)", ".stl", split_there, false, plug_as_cut},
+    };
+}
+
+}  // namespace jig::app
