@@ -115,6 +115,17 @@ const std::vector<Verb>& verbs() {
          "of "
          "a job also how it is emptied.",
          run_bag},
+        {{"gate",
+          "JOB",
+          {{"at", "TIME",
+            "the moment that is asked about, as 2026-05-31T14:30 or with +02:00 behind it; now where "
+            "it is not given"},
+           {"face", "NAME", "one face alone"},
+           kLibrary}},
+         "Whether something may be laid on each face that the log tells of: go or no-go, with reasons, the "
+         "next "
+         "coat, and from when to when; exit 3 where one of them says no.",
+         run_gate},
         {{"report",
           "JOB",
           {{"pdf", "F", "writes the printed sheets"},
@@ -152,7 +163,7 @@ int run(const std::vector<std::string>& words, std::ostream& out, std::ostream& 
             if (!args.help)
                 throw InputError("jigshell-batch", "no verb is given", "see jigshell-batch --help");
             out << "usage: jigshell-batch VERB FILE [options]\nOne JSON object on standard output, SI units. "
-                   "Exit 0 answered, 2 bad input, 3 check found a stop, 1 own fault.\n\n";
+                   "Exit 0 answered, 2 bad input, 3 check found a stop or gate a no-go, 1 own fault.\n\n";
             for (const auto& v : verbs()) out << "  " << v.form.usage() << "\n";
             out << "\njigshell-batch VERB --help says more. Figures are estimates: data sheets, local codes "
                    "and licensed practice come first.\n";
@@ -168,6 +179,7 @@ int run(const std::vector<std::string>& words, std::ostream& out, std::ostream& 
             }
             const auto answer = v.run(args, progress);
             out << answer.dump(1) << std::endl;
+            if (args.verb == "gate" && !answer["go"].get<bool>()) return 3;
             if (args.verb == "check") {
                 for (const auto& call : answer["calls"]) {
                     if (call["severity"] == "stop") return 3;

@@ -24,6 +24,7 @@ Json run_pull(const Arguments&, Progress&);
 Json run_split(const Arguments&, Progress&);
 Json run_measure(const Arguments&, Progress&);
 Json run_slabs(const Arguments&, Progress&);
+Json run_gate(const Arguments& a, Progress& progress);
 Json run_report(const Arguments&, Progress&);
 Json run_check(const Arguments&, Progress&);
 Json run_plug(const Arguments&, Progress&);

@@ -39,6 +39,7 @@ double tick_step(double range, int most) {
 }
 
 double in_shown_unit(Kind kind, double v, const Wording& w) {
+    if (kind == Kind::count) return v;  // an axis of them may begin between two
     return QString::fromStdString(show_for_edit(kind, v, w)).toDouble();
 }
 

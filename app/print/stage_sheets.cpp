@@ -237,24 +237,58 @@ class Sheets {
     }
 
     void release() {
-        pen_.heading("Release clock: " + QString::fromStdString(f_.release->system.name));
-        QList<QStringList> rows;
-        for (const auto& step : f_.release->plan) {
-            rows << QStringList{QString::fromStdString(step.product),
-                                QString("%1 of %2").arg(step.coat).arg(step.of),
-                                shown(Kind::duration, step.at),
-                                shown(Kind::duration, step.wait),
-                                "",
-                                "",
-                                kBox};
+        for (const auto& face : f_.release->faces) {
+            pen_.heading(
+                QString("Release clock of %1: %2")
+                    .arg(QString::fromStdString(face.name), QString::fromStdString(face.system.name)),
+                90);
+            for (const auto& j : face.judgements) {
+                if (j.verdict != Verdict::good)
+                    pen_.paragraph(
+                        QString("%1: %2 %3")
+                            .arg(QString::fromStdString(j.pair), QString::fromStdString(j.why),
+                                 QString::fromStdString(j.mend)),
+                        9.5, true,
+                        severity_colour(j.verdict == Verdict::stop ? Severity::stop : Severity::caution,
+                                        pen_.ink()));
+            }
+            QList<QStringList> rows;
+            for (const auto& step : face.steps) {
+                const double t = std::fmod(step.turn, kPi);
+                rows << QStringList{QString::fromStdString(step.product),
+                                    QString("%1 of %2").arg(step.coat).arg(step.of),
+                                    t < 0.35                       ? "along"
+                                    : std::abs(t - kPi / 2) < 0.35 ? "across"
+                                                                   : "aslant",
+                                    shown(Kind::duration, step.at),
+                                    shown(Kind::duration, step.wait),
+                                    step.latest > 0 ? shown(Kind::duration, step.latest) : QString(),
+                                    "",
+                                    "",
+                                    kBox};
+            }
+            rows << QStringList{
+                face.of == release::FaceOf::mould ? "lay-up may begin" : "shell may be laid",
+                "",
+                "",
+                shown(Kind::duration, face.clock),
+                "",
+                face.system.good_for > 0 ? shown(Kind::duration, face.system.good_for) : QString(),
+                "",
+                "",
+                kBox};
+            pen_.table({"product", "coat", "way", "at", "then wait", "at most", "clock", "signed", "done"},
+                       rows, {0.22, 0.09, 0.09, 0.11, 0.12, 0.11, 0.10, 0.09, 0.07},
+                       {false, false, false, true, true, true, false, false, false});
+            pen_.paragraph(QString::fromStdString(face.system.care), 9.5);
         }
-        rows << QStringList{"first pull", "", shown(Kind::duration, f_.release->clock), "", "", "", kBox};
-        pen_.table({"product", "coat", "at", "then wait", "clock", "who", "done"}, rows,
-                   {0.30, 0.12, 0.14, 0.14, 0.12, 0.10, 0.08},
-                   {false, false, true, true, false, false, false});
-        pen_.paragraph(QString::fromStdString(f_.release->system.care) +
-                           " Keep the tape land clear: masked until bagging.",
-                       9.5);
+        if (f_.release->kept_clear > 0)
+            pen_.paragraph("Keep the tape land clear: masked until bagging.", 9.5);
+        if (f_.release->seam > 0)
+            pen_.paragraph(
+                QString("Lines between pieces, %1: %2.")
+                    .arg(shown(Kind::length, f_.release->seam), text_of(said(f_.release->seam_with))),
+                9.5);
     }
 
     void materials() {

@@ -36,6 +36,8 @@ Pane* make_back_pane(Document& document, QWidget* parent);
 Pane* make_plug_pane(Document& document, QWidget* parent);
 Pane* make_run_pane(Document& document, QWidget* parent);
 Pane* make_log_pane(Document& document, QWidget* parent);
+Pane* make_gate_pane(Document& document, QWidget* parent);
+Pane* make_release_pane(Document& document, QWidget* parent);
 
 /// Makes fittings that the rules have laid out the maker's own list; false where they are already.
 bool own_fittings(Job& job, const Findings& findings);

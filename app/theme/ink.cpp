@@ -190,6 +190,9 @@ QToolButton#brush { background: @sheet; border: 1px solid @rule; border-radius: 
 QToolButton#brush:hover, QToolButton#brush:focus { border-color: @petrol; }
 QToolButton#brush:checked { background: @tape; border-color: @tape; color: #20251F; }
 QToolButton#word:hover, QToolButton#word:focus { background: @tape; color: #20251F; }
+QToolButton#fold-section { background: @sheet; border: none; color: @faint; padding: 2px 6px; }
+QToolButton#fold-section:hover { color: @petrol; }
+QToolButton#fold-section:focus { border: 2px solid @ink; padding: 0px 4px; }
 QComboBox::drop-down { border: none; width: 20px; }
 QLineEdit, QListWidget, QPlainTextEdit, QComboBox { background: @sheet; border: 1px solid @rule; border-radius: 3px; padding: 3px; selection-background-color: @tape; selection-color: #20251F; }
 QLineEdit:focus, QListWidget:focus, QPlainTextEdit:focus, QTextBrowser:focus { border: 2px solid @ink; padding: 2px; }

@@ -143,6 +143,8 @@ MainWindow::MainWindow(Shop shop, QString recovery)
     });
     connect(routes_, &RoutesSheet::close_wanted, this, &MainWindow::close_sheet);
     connect(shell_sheet_, &ShellSheet::close_wanted, this, &MainWindow::close_sheet);
+    connect(shell_sheet_, &ShellSheet::renew_wanted, this,
+            [this](bool stacks) { stacks ? seek_stack() : set_schools_side_by_side(); });
     connect(shell_sheet_, &ShellSheet::school_wanted, this, [this](School school) {
         auto job = document_->job();
         job.shell = restarted(job.shell, school);
@@ -336,6 +338,7 @@ void MainWindow::job_changed() {
                               .arg(path.isEmpty() ? "It has no file yet." : path));
     setWindowTitle((is_at_start() ? QString() : name_of_job + (document_->unsaved() ? "* – " : " – ")) +
                    "Jig Shell");
+    shell_sheet_->follow(document_->job());
     const auto name = document_->undo_name();
     undo_->setEnabled(!name.isEmpty());
     undo_->setToolTip(name.isEmpty() ? "Nothing to undo" : "Undo: " + name);

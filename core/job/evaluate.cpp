@@ -51,7 +51,7 @@ void gather(const Job& job, Findings& f, const shell::Warmth& warmth, const Shop
     judge(Stage::back, all(f.back, f.shell, f.edge),
           [&] { return back::calls(job.back, *f.back, *f.shell, *f.edge, job.brief); });
     judge(Stage::release, all(f.release, f.shape),
-          [&] { return release::calls(job.release, *f.release, job.brief, *f.shape, job.shell); });
+          [&] { return release::calls(job.release, *f.release, job.brief, *f.shape, job.shell, shop); });
     judge(Stage::heat, all(f.heat, f.shell, f.plug), [&] {
         // A back that is not worked out has its own stop.
         auto back = job.back;

@@ -94,7 +94,7 @@ struct Job {
     }
 };
 
-inline constexpr int kJobVersion = 2;
+inline constexpr int kJobVersion = 3;
 
 /// The job without its attachments as JSON with "format" and "version" (docs/file-format.md), and back.
 /// Reading brings older versions up to this one (migrations.hpp) and keeps defaults for what is missing;

@@ -18,7 +18,18 @@ void bag_from_part(Json& job) {
     job["bag"] = Json{{"peel_ply", true}, {"film", how == "bagged" ? "perforated" : "none"}, {"hose", 2.0}};
 }
 
-constexpr std::array<void (*)(Json&), kJobVersion - 1> kSteps{&bag_from_part};
+/// One flag said that the face had been waxed before; now each kind of face has its history. Where release
+/// was planned on a mould that had been waxed, that is what was meant.
+void histories_of_faces(Json& job) {
+    const auto release = job.find("release");
+    if (release == job.end() || !release->is_object() || !release->contains("wax_before")) return;
+    const auto waxed = (*release)["wax_before"];
+    if (!waxed.is_boolean()) return;
+    release->erase("wax_before");
+    if (waxed.get<bool>() && !release->contains("mould")) (*release)["mould"] = Json{{"history", "waxed"}};
+}
+
+constexpr std::array<void (*)(Json&), kJobVersion - 1> kSteps{&bag_from_part, &histories_of_faces};
 
 }  // namespace
 

@@ -34,6 +34,38 @@ Json findings_to_json(const Findings& f) {
         }
         out[kStages[s].key] = std::move(stage);
     }
+    if (f.release) {
+        Json faces = Json::array();
+        for (const auto& face : f.release->faces) {
+            Json steps = Json::array(), judgements = Json::array();
+            for (const auto& step : face.steps)
+                steps.push_back({{"product", step.product},
+                                 {"coat", step.coat},
+                                 {"of", step.of},
+                                 {"at_s", step.at},
+                                 {"wait_s", step.wait},
+                                 {"latest_s", step.latest},
+                                 {"turn_rad", step.turn}});
+            for (const auto& j : face.judgements)
+                judgements.push_back({{"of", std::string(file_word(j.of))},
+                                      {"pair", j.pair},
+                                      {"verdict", std::string(file_word(j.verdict))},
+                                      {"why", j.why},
+                                      {"mend", j.mend}});
+            faces.push_back({{"name", face.name},
+                             {"surface", std::string(file_word(face.surface))},
+                             {"history", std::string(file_word(face.history))},
+                             {"system", face.system.name},
+                             {"area_m2", face.area},
+                             {"litres", face.litres},
+                             {"strips_m", face.strips},
+                             {"clock_s", face.clock},
+                             {"verdict", std::string(file_word(face.verdict()))},
+                             {"judgements", std::move(judgements)},
+                             {"steps", std::move(steps)}});
+        }
+        out["release"]["faces"] = std::move(faces);
+    }
     if (f.run) {
         Json materials = Json::array(), days = Json::array();
         for (const auto& m : f.run->materials) {
@@ -95,6 +127,14 @@ std::string card_line(const Job& job, const Findings& f, Stage stage, const Word
             return f.back && f.back->ribs > 0 ? say("ribs") + " ribs · " + say("span")
                                               : "none · " + say("sag_person");
         case Stage::release:
+            if (f.log && !job.log.entries.empty()) {
+                for (const auto& face : f.log->faces) {
+                    if (face.of == release::FaceOf::mould)
+                        return say("coats") + " coats · " +
+                               release::words_of(release::state_after(face.system, face.history, face.events,
+                                                                      release::kAfterAll));
+                }
+            }
             return say("coats") + " coats · " + say("clock");
         case Stage::heat:
             return "part " + say("part_error");

@@ -222,11 +222,12 @@ struct Board : Entry {
     bool operator==(const Board&) const = default;
 };
 
-enum class ReleaseKind { wax, wax_film, semi_permanent, sheet };
+enum class ReleaseKind { wax, wax_film, semi_permanent, sheet, tape };
 template <>
 struct Words<ReleaseKind> {
     static constexpr std::array all{Word{"wax", "paste wax"}, Word{"wax_film", "wax and PVA film"},
-                                    Word{"semi_permanent", "semi-permanent"}, Word{"sheet", "release film"}};
+                                    Word{"semi_permanent", "semi-permanent"}, Word{"sheet", "release film"},
+                                    Word{"tape", "release tape"}};
 };
 
 struct ReleaseCoat {
@@ -236,8 +237,20 @@ struct ReleaseCoat {
     double cover = 40;   ///< m² per litre and coat
     double price = 30;   ///< per litre
     double minutes = 6;  ///< min of work per m² and coat
+    double latest = 0;   ///< s after it by which the next coat or the lay-up must follow; 0 for any time
+    double turn = 0;     ///< rad that its coats are laid across the one before
+    double loss = 0;     ///< share that is sprayed past the face
+    double thinner = 0;  ///< litres put to a litre of it
+    double width = 0;    ///< m of its roll, where it is laid in strips
+    double lap = 0;      ///< m that strips lie over each other; 0 for butted
     static void fields(auto& c, auto&& v) {
         v("product", c.product);
+        v("latest_s", c.latest, 0.0, 1e8);
+        v("turn_rad", c.turn, 0.0, 1.5708);
+        v("loss", c.loss, 0.0, 0.9);
+        v("thinner_L_L", c.thinner, 0.0, 5.0);
+        v("width_m", c.width, 0.0, 2.0);
+        v("lap_m", c.lap, 0.0, 0.2);
         v("coats", c.coats, 1, 20);
         v("wait_s", c.wait, 0.0, 1e6);
         v("cover_m2_L", c.cover, 0.1, 1000.0);
@@ -252,6 +265,8 @@ struct ReleaseSystem : Entry {
     std::vector<ReleaseCoat> first_use, each_pull;
     double final_cure = 0;  ///< s before the first pull
     int pulls_per_touch_up = 1;
+    int season = 0;                ///< first pulls off a new face that are each followed by a touch-up
+    double good_for = 0;           ///< s that a finished face may wait for what is laid on it; 0 for any time
     double top_temperature = 343;  ///< K
     bool flat_only = false;
     std::string care;  ///< one sentence
@@ -261,11 +276,91 @@ struct ReleaseSystem : Entry {
         v("each_pull", c.each_pull);
         v("final_cure_s", c.final_cure, 0.0, 1e6);
         v("pulls_per_touch_up", c.pulls_per_touch_up, 1, 100);
+        v("season_pulls", c.season, 0, 100);
+        v("good_for_s", c.good_for, 0.0, 1e8);
         v("top_temperature_K", c.top_temperature, 290.0, 700.0);
         v("flat_only", c.flat_only);
         v("care", c.care);
     }
     bool operator==(const ReleaseSystem&) const = default;
+};
+
+/// What a face is made of, where release comes on it.
+enum class FaceKind {
+    as_built,
+    top_coat,
+    surfacer,
+    epoxy_coat,
+    gelcoat,
+    laminate,
+    metal,
+    board,
+    wood,
+    foam,
+    taped,
+    plaster,
+    print
+};
+template <>
+struct Words<FaceKind> {
+    static constexpr std::array all{Word{"as_built", "as it is built"},
+                                    Word{"top_coat", "two-pack top coat"},
+                                    Word{"surfacer", "primer or surfacer"},
+                                    Word{"epoxy_coat", "epoxy coat or skin"},
+                                    Word{"gelcoat", "gelcoat"},
+                                    Word{"laminate", "bare laminate"},
+                                    Word{"metal", "metal"},
+                                    Word{"board", "tooling board"},
+                                    Word{"wood", "wood or plywood"},
+                                    Word{"foam", "bare foam"},
+                                    Word{"taped", "foam under tape"},
+                                    Word{"plaster", "plaster"},
+                                    Word{"print", "printed plastic"}};
+};
+
+/// What was on a face before.
+enum class FaceHistory { fresh, sanded, repaired, waxed, filmed, semi_permanent };
+template <>
+struct Words<FaceHistory> {
+    static constexpr std::array all{Word{"fresh", "new"},
+                                    Word{"sanded", "sanded back"},
+                                    Word{"repaired", "repaired in places"},
+                                    Word{"waxed", "waxed before"},
+                                    Word{"filmed", "under PVA film before"},
+                                    Word{"semi_permanent", "under semi-permanent before"}};
+};
+
+enum class Verdict { good, caution, stop };
+template <>
+struct Words<Verdict> {
+    static constexpr std::array all{Word{"good", "good"}, Word{"caution", "with care"}, Word{"stop", "not"}};
+};
+
+/// What a pair is about: the face's surface, what was on it, or the resin that comes next.
+enum class PairOf { surface, history, resin };
+template <>
+struct Words<PairOf> {
+    static constexpr std::array all{Word{"surface", "surface"}, Word{"history", "what was on it"},
+                                    Word{"resin", "resin that comes on it"}};
+};
+
+/// Whether a release system goes with a surface, a history or a resin.
+struct ReleasePair : Entry {
+    PairOf of = PairOf::surface;
+    std::string what;  ///< the file's word of a FaceKind, FaceHistory or Family
+    ReleaseKind system = ReleaseKind::wax;
+    Verdict verdict = Verdict::good;
+    std::string why;   ///< one sentence
+    std::string mend;  ///< the way out; empty where it is good
+    static void fields(auto& c, auto&& v) {
+        v("of", c.of);
+        v("what", c.what);
+        v("system", c.system);
+        v("verdict", c.verdict);
+        v("why", c.why);
+        v("mend", c.mend);
+    }
+    bool operator==(const ReleasePair&) const = default;
 };
 
 /// Bag film, peel ply, tape and the like, priced by the unit that they are used in.

@@ -46,6 +46,12 @@ struct Sees<ReleaseSystem> {
     [[nodiscard]] const auto& list() const { return releases; }
 };
 template <>
+struct Sees<ReleasePair> {
+    const std::vector<ReleasePair>& release_pairs;
+    explicit Sees(const auto& shop) : release_pairs(shop.release_pairs) {}
+    [[nodiscard]] const auto& list() const { return release_pairs; }
+};
+template <>
 struct Sees<Consumable> {
     const std::vector<Consumable>& consumables;
     explicit Sees(const auto& shop) : consumables(shop.consumables) {}

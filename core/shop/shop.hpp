@@ -17,6 +17,7 @@ struct Shop {
     std::vector<Core> cores;
     std::vector<Board> boards;
     std::vector<ReleaseSystem> releases;
+    std::vector<ReleasePair> release_pairs;
     std::vector<Consumable> consumables;
     std::vector<Fastener> fasteners;
     std::vector<Bonding> bonds;
@@ -32,6 +33,7 @@ struct Shop {
         visit("cores", shop.cores);
         visit("boards", shop.boards);
         visit("releases", shop.releases);
+        visit("release_pairs", shop.release_pairs);
         visit("consumables", shop.consumables);
         visit("fasteners", shop.fasteners);
         visit("bonds", shop.bonds);

@@ -67,6 +67,7 @@ TEST_CASE("ticks are round in the unit that is read, and stay within the axis") 
     }
     // Counts go by whole numbers, an axis without length has no ticks, names have one each.
     CHECK(ticks_of({"n", Kind::count, 1, 3, {}}, 8, {}) == std::vector<double>{1, 2, 3});
+    CHECK(ticks_of({"n", Kind::count, 0.5, 6.5, {}}, 12, {}) == std::vector<double>{1, 2, 3, 4, 5, 6});
     CHECK(ticks_of({"n", Kind::count, 2, 2, {}}, 8, {}).empty());
     CHECK(ticks_of({"n", Kind::count, 0, 0, {"x", "y", "z"}}, 1, {}).size() == 3);
 }

@@ -294,8 +294,18 @@ TEST_CASE("the log is kept by buttons and typing") {
     b.window.show_stage(Stage::log);
     b.settle();
     const auto before = b.window.document().job().log.entries.size();
+    // A coat is due on the demo's mould: a pull is noted only with the reason why.
     QTest::mouseClick(b.visible<QPushButton>("log-pull"), Qt::LeftButton);
+    auto* reason = b.visible<QLineEdit>("log-reason");
+    CHECK(b.visible<QLabel>("log-why-not")->text().contains("touch-up"));
+    QTest::keyClick(reason, Qt::Key_Escape);
+    CHECK_FALSE(reason->isVisible());
+    CHECK(b.window.document().job().log.entries.size() == before);
+    QTest::mouseClick(b.visible<QPushButton>("log-pull"), Qt::LeftButton);
+    QTest::keyClicks(reason, "trial pull, part is scrap");
+    QTest::keyClick(reason, Qt::Key_Return);
     b.settle();
+    CHECK(b.window.document().job().log.entries.back().reason == "trial pull, part is scrap");
     auto* table = b.visible<RecordTable>("log");
     REQUIRE(table->rowCount() == static_cast<int>(before) + 1);
     table->item(table->rowCount() - 1, 3)->setText("1.61");

@@ -79,3 +79,29 @@ TEST_CASE("a newer file is refused and left as it is") {
     json["version"] = 0;
     CHECK_THROWS_AS(job_from_json(json, "file"), InputError);
 }
+
+TEST_CASE("a face that had been waxed before keeps its history in a file of version 2") {
+    auto old = Json{{"format", "jigshell job"},
+                    {"version", 2},
+                    {"release", {{"system", "paste wax"}, {"wax_before", true}, {"mask_land", false}}}};
+    auto job = job_from_json(old, "file");
+    CHECK(job.release.mould.history == FaceHistory::waxed);
+    CHECK(job.release.plug.history == FaceHistory::fresh);
+    CHECK(job.release.system == "paste wax");
+    CHECK_FALSE(job.release.mask_land);
+    old["release"]["wax_before"] = false;
+    CHECK(job_from_json(old, "file").release.mould == release::Treated{});
+    // One of version 1 goes both steps; a log of old entries reads as it did.
+    old["version"] = 1;
+    old["release"]["wax_before"] = true;
+    old["log"]["entries"] = Json::array({{{"date", "2026-01-05"}, {"kind", "care"}, {"coats", 7}}});
+    job = job_from_json(old, "file");
+    CHECK(job.release.mould.history == FaceHistory::waxed);
+    REQUIRE(job.log.entries.size() == 1);
+    CHECK(job.log.entries[0].coats == 7);
+    CHECK(job.log.entries[0].face.empty());
+    // A hand-written one that names the mould's history already keeps it.
+    old["release"]["mould"] = Json{{"history", "sanded"}};
+    CHECK(job_from_json(old, "file").release.mould.history == FaceHistory::sanded);
+    CHECK(job_to_json(job)["version"] == 3);
+}

@@ -190,10 +190,29 @@ const std::vector<Rule>& rules() {
         {"part_core_hot", Stage::heat, Severity::stop, false,
          [](Job& j) { j.part.gel_temperature = kelvin(100); }},
         {"cool_gel", Stage::heat, Severity::note, true, [](Job& j) { j.heat.shell_gel = kelvin(15); }},
-        {"bare_pull", Stage::log, Severity::caution, false, [](Job& j) { j.log.entries.front().coats = 0; },
+        {"against_gate", Stage::log, Severity::caution, false,
+         [](Job& j) { j.log.entries.front().coats = 3; },
          [](Job& j) {
-             j.log.entries = {{"2026-01-06", EntryKind::pull, 0, 3, ""}};
+             j.log.entries = {{"2026-01-06", EntryKind::pull, 0, 7, ""}};
          }},
+        {"unknown_face", Stage::log, Severity::caution, false,
+         [](Job& j) { j.log.entries.front().face = "lid"; },
+         [](Job& j) {
+             j.log.entries = {{"2026-01-06", EntryKind::note, 0, 0, ""}};
+         }},
+        {"surface_plug", Stage::release, Severity::stop, true,
+         [](Job& j) { j.release.plug.surface = FaceKind::foam; }},
+        {"history_mould", Stage::release, Severity::stop, true,
+         [](Job& j) { j.release.mould.history = FaceHistory::filmed; }},
+        {"resin_mould", Stage::release, Severity::caution, true,
+         [](Job& j) { j.part.resin = "vinyl ester"; }},
+        {"surface_loose", Stage::release, Severity::stop, false,
+         [](Job& j) {
+             j.release.loose = {{"core", FaceKind::wood, FaceHistory::fresh, "paste wax", 0.1}};
+         }},
+        {"film_pools", Stage::release, Severity::caution, true,
+         [](Job& j) { j.release.plug.system = "wax and PVA film"; },
+         [](Job& j) { j.shape.tray.recess = true; }},
         {"past_plan", Stage::log, Severity::note, true, [](Job& j) { j.brief.pulls = 1; },
          [](Job& j) {
              j.log.entries = {{"2026-01-06", EntryKind::pull, 0, 0, ""},

@@ -178,9 +178,12 @@ TEST_CASE("the release plan counts coats and waits, and leaves the tape land out
     const double coat = 8 * 60 * f.release->area;
     CHECK(f.release->clock == Approx(5 * (coat + 45 * 60) + 3600));
     CHECK(f.release->litres == Approx(5 * f.release->area / 60));
-    job.release.wax_before = true;
+    job.release.mould.history = FaceHistory::waxed;
+    CHECK(call(worked_out(job), "history_mould") == nullptr);
     job.release.system = "semi-permanent";
-    CHECK(call(worked_out(job), "wax_under") != nullptr);
+    const auto waxed = worked_out(job);
+    REQUIRE(call(waxed, "history_mould") != nullptr);
+    CHECK(call(waxed, "history_mould")->severity == Severity::stop);
     job.release.system = "release film";
     CHECK(call(worked_out(job), "film_curved") != nullptr);
 }
@@ -270,8 +273,14 @@ TEST_CASE("the log counts pulls, weighs them and reminds of release") {
     CHECK(f.log->mean_mass == Approx(2.2));
     CHECK(f.log->trend == Approx(0.2));
     CHECK(f.log->since_release == 3);
+    // The shipped semi-permanent seasons over three pulls: a coat after each.
+    CHECK(call(f, "release_due") != nullptr);
+    job.log.entries.push_back({"2026-01-10", EntryKind::coat, 0, 1, ""});
+    f = worked_out(job);
     CHECK(call(f, "release_due") == nullptr);
+    CHECK(f.log->since_release == 0);
     job.release.system = "paste wax";
+    job.log.entries.pop_back();
     CHECK(call(worked_out(job), "release_due") != nullptr);
     job.log.entries[0].date = "5.1.2026";
     f = worked_out(job);

@@ -1,4 +1,6 @@
-#include <QDate>
+#include <QDateTime>
+#include <QLabel>
+#include <QLineEdit>
 #include <QPushButton>
 
 #include "app/slip/records_pane.hpp"
@@ -6,7 +8,22 @@
 namespace jig::app {
 namespace {
 
-enum Column { kNote, kDate, kKind, kMass, kCoats };
+enum Column { kNote, kDate, kKind, kMass, kCoats, kFace, kProduct, kWay, kWho, kReason };
+
+QString text_of(std::string_view s) {
+    return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
+}
+
+template <class E>
+QStringList words_all() {
+    QStringList out;
+    for (const auto& w : Words<E>::all) out << text_of(w.said);
+    return out;
+}
+
+double moment_now() {
+    return static_cast<double>(QDateTime::currentSecsSinceEpoch());
+}
 
 class LogPane : public RecordsPane<log::LogEntry> {
   public:
@@ -16,10 +33,18 @@ class LogPane : public RecordsPane<log::LogEntry> {
               {"log", "Entries of the log", "log entry", 0, 4, 14, true},
               {{"note", true, false, {}},
                {"date", true, true, {}},
-               {"kind", true, false, [](int) { return kinds(); }},
+               {"kind", true, false, [](int) { return words_all<EntryKind>(); }},
                {"kg", true, true, {}},
-               {"coats", true, true, {}}},
-              false, parent) {
+               {"coats", true, true, {}},
+               {"face", true, false, [&document](int) { return faces_of(document); }},
+               {"product", true, false, {}},
+               {"way", true, false, [](int) { return words_all<CoatWay>(); }},
+               {"who", true, false, {}},
+               {"all the same, because", true, false, {}}},
+              false, parent),
+          document_(document) {
+        gate_ = make_gate_pane(document, this);
+        box()->insertWidget(0, gate_);
         auto* row = new QHBoxLayout();
         for (const auto& [text, key, step, kind] :
              {std::tuple{"Note a pull", "log-pull", "note pull", EntryKind::pull},
@@ -28,47 +53,120 @@ class LogPane : public RecordsPane<log::LogEntry> {
             auto* b = new QPushButton(text, this);
             b->setObjectName(key);
             connect(b, &QPushButton::clicked, this, [this, step = QString(step), kind = kind] {
-                log::LogEntry e;
-                e.date = QDate::currentDate().toString(Qt::ISODate).toStdString();
-                e.kind = kind;
-                add(step, records().size(), e);
+                if (kind == EntryKind::pull && ask_why()) return;
+                note(step, kind, {});
             });
             row->addWidget(b);
         }
         row->addStretch();
         box()->addLayout(row);
+        why_not_ = new QLabel(this);
+        why_not_->setObjectName("log-why-not");
+        why_not_->setWordWrap(true);
+        reason_ = new QLineEdit(this);
+        reason_->setObjectName("log-reason");
+        reason_->setAccessibleName("Why it was laid up all the same");
+        reason_->setPlaceholderText("why it was laid up all the same, then Enter");
+        box()->addWidget(why_not_);
+        box()->addWidget(reason_);
+        why_not_->hide();
+        reason_->hide();
+        connect(reason_, &QLineEdit::returnPressed, this, [this] {
+            const auto words = reason_->text().trimmed();
+            if (words.isEmpty()) return;
+            why_not_->hide();
+            reason_->hide();
+            reason_->clear();
+            note("note pull", EntryKind::pull, words.toStdString());
+        });
+    }
+
+    void refresh(const Wording& wording) override {
+        RecordsPane::refresh(wording);
+        gate_->refresh(wording);
+    }
+
+  protected:
+    void keyPressEvent(QKeyEvent* event) override {
+        if (event->key() == Qt::Key_Escape && reason_->isVisible()) {
+            why_not_->hide();
+            reason_->hide();
+            reason_->clear();
+            return;
+        }
+        RecordsPane::keyPressEvent(event);
     }
 
   private:
-    static QStringList kinds() {
-        QStringList out;
-        for (const auto& w : Words<EntryKind>::all)
-            out << QString::fromUtf8(w.said.data(), static_cast<qsizetype>(w.said.size()));
+    static QStringList faces_of(const Document& document) {
+        QStringList out{""};
+        if (const auto& f = document.findings(); f.log) {
+            for (const auto& face : f.log->faces) out << QString::fromStdString(face.name);
+        }
         return out;
     }
+
+    /// A pull that the gate has not let through is noted with its reason; true where that is asked for.
+    bool ask_why() {
+        const auto& f = document_.findings();
+        if (!f.log) return false;
+        for (const auto& face : f.log->faces) {
+            if (face.of != release::FaceOf::mould) continue;
+            const auto gate = face.gate(moment_now());
+            if (gate.go) continue;
+            const auto why = gate.reasons.empty()
+                                 ? QString()
+                                 : QString::fromStdString(worded(gate.reasons.front(), wording()));
+            why_not_->setText(
+                QString("The gate of %1 says no: %2").arg(QString::fromStdString(face.name), why));
+            why_not_->show();
+            reason_->show();
+            reason_->setFocus();
+            return true;
+        }
+        return false;
+    }
+
+    void note(const QString& step, EntryKind kind, const std::string& reason) {
+        log::LogEntry e;
+        e.date = write_moment(moment_now());
+        e.kind = kind;
+        e.reason = reason;
+        add(step, records().size(), e);
+    }
+
     [[nodiscard]] QStringList cells(const log::LogEntry& e) const override {
-        return {QString::fromStdString(e.note), QString::fromStdString(e.date),
-                kinds()[static_cast<int>(e.kind)],
+        return {QString::fromStdString(e.note),
+                // The offset from UTC stands in the file; what is read here is the wall's clock.
+                QString::fromStdString(e.date).left(16).replace('T', ' '), text_of(said(e.kind)),
                 e.mass > 0 ? QString::fromStdString(show_for_edit(Kind::mass, e.mass, wording())) : QString(),
-                e.coats > 0 ? QString::number(e.coats) : QString()};
+                e.coats > 0 ? QString::number(e.coats) : QString(), QString::fromStdString(e.face),
+                QString::fromStdString(e.product), text_of(said(e.way)), QString::fromStdString(e.who),
+                QString::fromStdString(e.reason)};
     }
     [[nodiscard]] std::optional<QString> type(log::LogEntry& e, int column,
                                               const QString& text) const override {
+        const auto pick = [&](auto& into, const QStringList& all) -> std::optional<QString> {
+            const auto i = all.indexOf(text);
+            if (i < 0) return QString("\"%1\" is none of: %2").arg(text, all.join(", "));
+            into = static_cast<std::decay_t<decltype(into)>>(i);
+            return std::nullopt;
+        };
         switch (column) {
             case kNote:
                 e.note = text.toStdString();
                 break;
-            case kDate:
-                if (!QDate::fromString(text, Qt::ISODate).isValid())
-                    return QString("\"%1\" is no date: write it as 2026-05-31").arg(text);
-                e.date = text.toStdString();
-                break;
-            case kKind: {
-                const auto i = kinds().indexOf(text);
-                if (i < 0) return QString("\"%1\" is none of: %2").arg(text, kinds().join(", "));
-                e.kind = static_cast<EntryKind>(i);
+            case kDate: {
+                if (QString::fromStdString(e.date).left(16).replace('T', ' ') == text) break;
+                const auto when = read_moment(text.toStdString());
+                if (!when)
+                    return QString("\"%1\" is no date: write it as 2026-05-31, or as 2026-05-31 14:30")
+                        .arg(text);
+                e.date = when->timed ? write_moment(when->at) : text.toStdString();
                 break;
             }
+            case kKind:
+                return pick(e.kind, words_all<EntryKind>());
             case kMass: {
                 double mass = 0;
                 if (!text.isEmpty()) {
@@ -85,6 +183,24 @@ class LogPane : public RecordsPane<log::LogEntry> {
                 e.coats = n;
                 break;
             }
+            case kFace: {
+                const auto all = faces_of(document_);
+                if (!all.contains(text))
+                    return QString("\"%1\" is none of the faces: %2").arg(text, all.mid(1).join(", "));
+                e.face = text.toStdString();
+                break;
+            }
+            case kProduct:
+                e.product = text.toStdString();
+                break;
+            case kWay:
+                return pick(e.way, words_all<CoatWay>());
+            case kWho:
+                e.who = text.toStdString();
+                break;
+            case kReason:
+                e.reason = text.toStdString();
+                break;
             default:
                 break;
         }
@@ -94,6 +210,11 @@ class LogPane : public RecordsPane<log::LogEntry> {
         table().horizontalHeaderItem(kMass)->setText(
             QString::fromStdString(unit_sign(Kind::mass, wording())));
     }
+
+    Document& document_;
+    Pane* gate_ = nullptr;
+    QLabel* why_not_;
+    QLineEdit* reason_;
 };
 
 }  // namespace

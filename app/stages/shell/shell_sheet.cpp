@@ -7,6 +7,7 @@
 #include <QPainter>
 #include <QPushButton>
 #include <QToolButton>
+#include <tuple>
 
 #include <cmath>
 #include <functional>
@@ -160,7 +161,7 @@ ShellSheet::ShellSheet(QWidget* parent) : QScrollArea(parent), ink_(&app::ink(Li
 void ShellSheet::show_schools(std::vector<SchoolPlan> plans, const Job& job) {
     plans_ = std::move(plans);
     job_ = job;
-    stacks_ = false;
+    stacks_ = old_ = false;
     setAccessibleName("The schools of laminate side by side");
     rebuild();
 }
@@ -169,6 +170,7 @@ void ShellSheet::show_stacks(shell::Found found, const Job& job) {
     found_ = std::move(found);
     job_ = job;
     stacks_ = true;
+    old_ = false;
     chosen_ = found_.best >= 0 ? found_.best : static_cast<int>(found_.curve.size()) - 1;
     setAccessibleName("Stacks that were sought");
     rebuild();
@@ -178,6 +180,17 @@ void ShellSheet::set_look(const Ink& ink, const Wording& wording) {
     ink_ = &ink;
     wording_ = wording;
     if (!plans_.empty() || !found_.curve.empty()) rebuild();
+}
+
+void ShellSheet::follow(const Job& now) {
+    if (plans_.empty() && found_.curve.empty()) return;
+    const auto about = [](const Job& j) {
+        return std::tie(j.brief, j.shape, j.split, j.plug, j.edge, j.shell, j.back);
+    };
+    const bool old = !(about(now) == about(job_));
+    if (old == old_) return;
+    old_ = old;
+    rebuild();
 }
 
 void ShellSheet::rebuild() {
@@ -195,6 +208,18 @@ void ShellSheet::rebuild() {
     head->addStretch();
     head->addWidget(close);
     box->addLayout(head);
+    if (old_) {
+        auto* told = new QHBoxLayout();
+        auto* words = new QLabel("The job has changed since this was worked out.", page);
+        words->setObjectName("sheet-old");
+        auto* renew = new QPushButton("Work it out anew", page);
+        renew->setObjectName("sheet-renew");
+        connect(renew, &QPushButton::clicked, this, [this] { emit renew_wanted(stacks_); });
+        told->addWidget(words);
+        told->addWidget(renew);
+        told->addStretch();
+        box->addLayout(told);
+    }
     stacks_ ? build_stacks(page) : build_schools(page);
     box->addStretch();
     setWidget(page);
