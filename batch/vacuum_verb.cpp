@@ -2,6 +2,7 @@
 #include "batch/read_mesh.hpp"
 #include "core/base/units.hpp"
 #include "core/science/mesh/stl.hpp"
+#include "core/science/vacuum/drop.hpp"
 #include "core/science/vacuum/film.hpp"
 #include "core/science/vacuum/pump.hpp"
 
@@ -118,15 +119,27 @@ Json run_vacuum(const Arguments& a, Progress&) {
                      int{place.has("cycling") && place.at("cycling").has("off_s")};
     if (told > 1) place.fail("the leak is given more than once", "keep one of leak, drop and cycling");
     std::optional<double> low, high;
+    std::optional<DropFit> fit;
     if (place.has("leak_Pa_m3_s")) pump.leak = between(place, "leak_Pa_m3_s", 0, 1e9);
     if (place.has("drop")) {
         const auto drop = place.at("drop");
-        const double from = between(drop, "from_Pa", 0, kMostPressure),
-                     to = between(drop, "to_Pa", 0, kMostPressure),
-                     seconds = between(drop, "seconds", 1e-3, kLongest);
-        if (to < from)
-            drop.fail("a shut bag that leaks rises: \"to_Pa\" is below \"from_Pa\"", "turn them round");
-        pump.leak = leak_of_drop(pump.volume, from, to, seconds);
+        if (drop.has("readings")) {
+            std::vector<DropReading> readings;
+            const auto list = drop.at("readings");
+            for (std::size_t i = 0; i < list.size(); ++i)
+                readings.push_back({between(list.item(i), "seconds", 0, kLongest),
+                                    between(list.item(i), "Pa", 0, kMostPressure)});
+            fit = fit_drop(std::move(readings));
+            if (!fit) list.fail("a line wants two readings at different times", "give more of them");
+            pump.leak = pump.volume * std::max(0.0, fit->rise);
+        } else {
+            const double from = between(drop, "from_Pa", 0, kMostPressure),
+                         to = between(drop, "to_Pa", 0, kMostPressure),
+                         seconds = between(drop, "seconds", 1e-3, kLongest);
+            if (to < from)
+                drop.fail("a shut bag that leaks rises: \"to_Pa\" is below \"from_Pa\"", "turn them round");
+            pump.leak = leak_of_drop(pump.volume, from, to, seconds);
+        }
     }
     if (place.has("cycling")) {
         const auto cycling = place.at("cycling");
@@ -141,6 +154,14 @@ Json run_vacuum(const Arguments& a, Progress&) {
              {"volume_m3", pump.volume},
              {"leak_Pa_m3_s", pump.leak},
              {"end_Pa", end ? Json(std::min(*end, pump.start)) : Json()}};
+    if (fit) {
+        out["drop"] = {{"rise_Pa_s", fit->rise},
+                       {"spread_Pa_s", or_null(fit->spread)},
+                       {"from_Pa", fit->from},
+                       {"scatter_Pa", fit->scatter},
+                       {"flattens", or_null(fit->flattens)},
+                       {"leak_spread_Pa_m3_s", fit->spread ? Json(pump.volume * *fit->spread) : Json()}};
+    }
     Json times = Json::array();
     if (place.has("times_to_Pa")) {
         const auto asked = place.at("times_to_Pa");

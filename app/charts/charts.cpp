@@ -102,7 +102,57 @@ Plot mass_plot(const log::Choices& log, double planned) {
     return plot;
 }
 
+Plot pump_plot(const bag::Findings& bag, double wanted) {
+    const double end = bag.down ? 1.5 * *bag.down : 600;
+    Plot plot{"Drawing the bag down, as planned",
+              {"time", Kind::duration, 0, std::max(60.0, end), {}},
+              {"absolute pressure", Kind::pressure, 0, 1.03 * bag.room, {}},
+              {{"in the bag", {}, Tone::petrol, false, false}, {"wanted", {}, Tone::moss, true, false}},
+              {},
+              {},
+              {}};
+    constexpr int kSteps = 60;
+    for (int i = 0; i <= kSteps; ++i) {
+        const double t = plot.x.high * i / kSteps;
+        plot.lines[0].points.emplace_back(t, std::min(bag.room, bag.pump.at(t)));
+    }
+    plot.lines[1].points = {{0, wanted}, {plot.x.high, wanted}};
+    return plot;
+}
+
+Plot drop_plot(const bag::Findings& bag, const bag::DropTest& test) {
+    const auto& fit = *bag.drop;
+    PlotLine read{"read", {}, Tone::tape, false, true}, line{"line", {}, Tone::petrol, false, false},
+        may{"as it may", {}, Tone::moss, true, false};
+    auto readings = test.readings;
+    std::sort(readings.begin(), readings.end(),
+              [](const auto& a, const auto& b) { return a.seconds < b.seconds; });
+    const double first = readings.front().seconds, last = readings.back().seconds;
+    double low = fit.from, high = fit.from + std::max(fit.rise, bag.allowed) * fit.seconds;
+    for (const auto& r : readings) {
+        read.points.emplace_back(r.seconds, r.pressure);
+        low = std::min(low, r.pressure);
+        high = std::max(high, r.pressure);
+    }
+    line.points = {{first, fit.from}, {last, fit.from + fit.rise * fit.seconds}};
+    may.points = {{first, fit.from}, {last, fit.from + bag.allowed * fit.seconds}};
+    const double pad = std::max(1.0, 0.1 * (high - low));
+    return {"Drop test, shut",
+            {"time", Kind::duration, first, last, {}},
+            {"absolute pressure", Kind::pressure, std::max(0.0, low - pad), high + pad, {}},
+            {line, may, read},
+            {},
+            {},
+            {}};
+}
+
 std::vector<Plot> plots_of(const Job& job, const Findings& f, Stage stage, const Wording& w) {
+    if (stage == Stage::bag && f.bag && f.bag->closed) {
+        std::vector<Plot> out{pump_plot(*f.bag, job.bag.wanted)};
+        // The findings are the last ones: the job may have lost its readings since.
+        if (f.bag->drop && job.bag.drop.readings.size() > 1) out.push_back(drop_plot(*f.bag, job.bag.drop));
+        return out;
+    }
     if (stage == Stage::run && f.run) return {cost_plot(*f.run, w)};
     if (stage == Stage::heat && f.heat) return {growth_plot(*f.heat, job.brief.tolerance, w)};
     if (stage == Stage::log && f.part) return {mass_plot(job.log, f.part->mass)};

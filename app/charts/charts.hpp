@@ -16,6 +16,11 @@ Plot growth_plot(const heat::Findings& heat, double tolerance, const Wording& wo
 /// Mass of each weighed pull against what is `planned`, kg.
 Plot mass_plot(const log::Choices& log, double planned);
 
+/// The bag's pressure over time as the pump draws it down, with what is wanted.
+Plot pump_plot(const bag::Findings& bag, double wanted);
+/// The readings of a shut bag, the line through them, and how fast it may rise.
+Plot drop_plot(const bag::Findings& bag, const bag::DropTest& test);
+
 /// The charts of a stage, none while what they show is not known.
 std::vector<Plot> plots_of(const Job& job, const Findings& findings, Stage stage, const Wording& wording);
 

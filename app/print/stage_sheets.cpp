@@ -53,6 +53,7 @@ class Sheets {
                 section("The part in the tool", Stage::part);
                 stack("Part stack, from the tool in", f_.part->stack);
                 break;
+            case Stage::bag:
             case Stage::heat:
                 chart(stage);
                 break;
@@ -67,7 +68,6 @@ class Sheets {
             case Stage::brief:
             case Stage::shape:
             case Stage::split:
-            case Stage::bag:
                 break;
         }
         if (alone) cautions(stage, false);

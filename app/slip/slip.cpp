@@ -56,6 +56,7 @@ void Slip::rebuild() {
         new SentenceView([this](const Blank& word, const Json& value) { return take(word, value); }, sheet);
     box->addWidget(sentences_);
     pane_ = make_pane(document_, stage_, sheet);
+    if (pane_ != nullptr) pane_->set_ink(*ink_);
     if (pane_ != nullptr) {
         box->addWidget(pane_);
         connect(pane_, &Pane::wanted, this, &Slip::act_wanted);

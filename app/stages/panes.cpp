@@ -45,6 +45,8 @@ Pane* make_pane(Document& document, Stage stage, QWidget* parent) {
             return make_plug_pane(document, parent);
         case Stage::run:
             return make_run_pane(document, parent);
+        case Stage::bag:
+            return make_bag_pane(document, parent);
         case Stage::release:
             return make_release_pane(document, parent);
         case Stage::log:

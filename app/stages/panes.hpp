@@ -6,6 +6,7 @@
 
 #include "app/document/document.hpp"
 #include "app/slip/record_table.hpp"
+#include "app/theme/ink.hpp"
 
 namespace jig::app {
 
@@ -15,6 +16,8 @@ class Pane : public QWidget {
   public:
     using QWidget::QWidget;
     virtual void refresh(const Wording& wording) = 0;
+    /// The inks that it draws with, where it draws.
+    virtual void set_ink(const Ink&) {}
 
   signals:
     /// An act of the window is asked for, by its key.
@@ -36,6 +39,7 @@ Pane* make_back_pane(Document& document, QWidget* parent);
 Pane* make_plug_pane(Document& document, QWidget* parent);
 Pane* make_run_pane(Document& document, QWidget* parent);
 Pane* make_log_pane(Document& document, QWidget* parent);
+Pane* make_bag_pane(Document& document, QWidget* parent);
 Pane* make_gate_pane(Document& document, QWidget* parent);
 Pane* make_release_pane(Document& document, QWidget* parent);
 

@@ -1,4 +1,7 @@
 // The bag in the window: words, film and pleats on the stand, the drop test, the layers in the section.
+#include <QClipboard>
+
+#include "app/charts/chart_view.hpp"
 #include "app/ribbon/ribbon.hpp"
 #include "app/stand/scene.hpp"
 #include "tests/app/bench.hpp"
@@ -82,4 +85,44 @@ TEST_CASE("the section names what lies on the last ply, and its layer leads to t
     b.choose("/bag/film", "no film");
     CHECK_FALSE(has("perforated film"));
     CHECK(has("peel ply"));
+}
+
+TEST_CASE("readings of a drop test are pasted, drawn with their line, and decide the leak") {
+    Bench b;
+    b.window.show_stage(Stage::bag);
+    b.settle();
+    auto* table = b.visible<RecordTable>("drop-readings");
+    CHECK(table->rowCount() == 0);
+    CHECK_FALSE(b.window.slip().findChild<QWidget*>("drop-plot")->isVisible());
+    table->setFocus();
+    // Minutes and mbar, as they are written down at the bench.
+    QApplication::clipboard()->setText("0\t20\n2\t21\n4\t22\n6\t23\n8\t24\n10\t25\n");
+    QTest::keyClick(table, Qt::Key_V, Qt::ControlModifier);
+    QTest::qWait(20);
+    b.settle();
+    const auto& drop = b.window.document().job().bag.drop;
+    REQUIRE(drop.readings.size() == 6);
+    CHECK(drop.readings.back().seconds == Approx(600));
+    CHECK(drop.readings.back().pressure == Approx(2500));
+    const auto& bag = *b.window.document().findings().bag;
+    REQUIRE(bag.drop);
+    CHECK(bag.tested);
+    CHECK(bag.drop->rise == Approx(500.0 / 600));
+    CHECK(bag.pump.leak == Approx(500.0 / 600 * bag.pump.volume));
+    CHECK(b.figure("rise").startsWith("5.00"));
+    auto* plot = b.visible<PlotView>("drop-plot");
+    CHECK(plot->plot().lines.size() == 3);
+    plot->setFocus();
+    QTest::keyClick(plot, Qt::Key_End);
+    CHECK(plot->accessibleDescription().contains("read 25.0 mbar"));
+    CHECK(b.visible<PlotView>("down-plot")->plot().title.contains("as planned"));
+    // What cannot be read changes nothing.
+    QApplication::clipboard()->setText("12\tmuch\n");
+    QTest::keyClick(table, Qt::Key_V, Qt::ControlModifier);
+    QTest::qWait(20);
+    b.settle();
+    CHECK(b.window.document().job().bag.drop.readings.size() == 6);
+    CHECK(b.message().contains("pressure"));
+    b.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(b.window.document().job().bag.drop.readings.empty());
 }

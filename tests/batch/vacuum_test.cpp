@@ -162,3 +162,36 @@ TEST_CASE("bag of a job is what its report says, with its calls") {
     CHECK(ask({"bag", path}).json()["closed"] == false);
     CHECK(ask({"bag", path, "--out", folder / "none"}).code == 2);
 }
+
+TEST_CASE("vacuum fits a line through the readings of a drop test and says how sure it is") {
+    Folder folder;
+    const auto ask_case = [&](const std::string& drop) {
+        return ask({"vacuum",
+                    put(folder, "case.json",
+                        R"({"volume_m3": 0.02, "pump": {"speed_m3_s": 0.002, "ultimate_Pa": 100}, "drop": )" +
+                            drop + "}")});
+    };
+    const auto good = ask_case(
+        R"({"readings": [{"seconds": 0, "Pa": 1000}, {"seconds": 60, "Pa": 1060}, {"seconds": 120, "Pa": 1120}]})");
+    REQUIRE(good.code == 0);
+    const auto j = good.json();
+    CHECK(j["leak_Pa_m3_s"].get<double>() == Approx(0.02));
+    CHECK(j["drop"]["rise_Pa_s"].get<double>() == Approx(1));
+    CHECK(j["drop"]["spread_Pa_s"].get<double>() == Approx(0).margin(1e-9));
+    CHECK(j["drop"]["from_Pa"].get<double>() == Approx(1000));
+    CHECK(j["drop"]["flattens"].is_null());
+    CHECK(j["end_Pa"].get<double>() == Approx(100 + 0.02 / 0.002));
+    // A gauge that falls is no leak; two readings have no spread.
+    const auto falls =
+        ask_case(R"({"readings": [{"seconds": 0, "Pa": 1000}, {"seconds": 60, "Pa": 900}]})").json();
+    CHECK(falls["leak_Pa_m3_s"] == 0);
+    CHECK(falls["drop"]["rise_Pa_s"].get<double>() < 0);
+    CHECK(falls["drop"]["spread_Pa_s"].is_null());
+    for (const char* bad : {R"({"readings": []})", R"({"readings": [{"seconds": 0, "Pa": 1000}]})",
+                            R"({"readings": [{"seconds": 5, "Pa": 1}, {"seconds": 5, "Pa": 2}]})",
+                            R"({"readings": [{"seconds": 0}, {"seconds": 60, "Pa": 900}]})",
+                            R"({"readings": [{"seconds": -1, "Pa": 5}, {"seconds": 60, "Pa": 900}]})"}) {
+        INFO(bad);
+        CHECK(ask_case(bad).code == 2);
+    }
+}

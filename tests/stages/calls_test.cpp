@@ -212,7 +212,44 @@ const std::vector<Rule>& rules() {
          }},
         {"film_pools", Stage::release, Severity::caution, true,
          [](Job& j) { j.release.plug.system = "wax and PVA film"; },
-         [](Job& j) { j.shape.tray.recess = true; }},
+         [](Job& j) {
+             // A step in a turned profile: a sharp hollow all round.
+             j.shape.kind = ShapeKind::turned;
+             j.shape.turned.smooth = false;
+             j.shape.turned.profile = {{0.30, 0.0}, {0.28, 0.10}, {0.16, 0.11}, {0.14, 0.22}, {0.0, 0.23}};
+         }},
+        {"leaks", Stage::bag, Severity::caution, false,
+         [](Job& j) {
+             j.bag.drop.readings = {{0, 2000}, {300, 12000}, {600, 22100}};
+         },
+         [](Job& j) {
+             j.bag.drop.readings = {{0, 2000}, {300, 2010}, {600, 2020}};
+         }},
+        {"not_proven", Stage::bag, Severity::caution, false,
+         [](Job& j) {
+             j.bag.drop.readings = {{0, 2000}, {60, 3900}, {120, 1900}, {180, 3000}};
+         },
+         [](Job& j) {
+             j.bag.drop.readings = {{0, 2000}, {300, 2010}, {600, 2020}};
+         }},
+        {"levels_out", Stage::bag, Severity::note, false,
+         [](Job& j) {
+             j.bag.drop.readings = {{0, 1000},   {60, 1210},  {120, 1360},
+                                    {180, 1475}, {240, 1560}, {300, 1620}};
+         },
+         [](Job& j) {
+             j.bag.drop.readings = {{0, 1000},   {60, 1010},  {120, 1020},
+                                    {180, 1030}, {240, 1040}, {300, 1050}};
+         }},
+        {"quickens", Stage::bag, Severity::caution, false,
+         [](Job& j) {
+             j.bag.drop.readings = {{0, 1000},   {60, 1005},  {120, 1030},
+                                    {180, 1075}, {240, 1140}, {300, 1225}};
+         },
+         [](Job& j) {
+             j.bag.drop.readings = {{0, 1000},   {60, 1010},  {120, 1020},
+                                    {180, 1030}, {240, 1040}, {300, 1050}};
+         }},
         {"past_plan", Stage::log, Severity::note, true, [](Job& j) { j.brief.pulls = 1; },
          [](Job& j) {
              j.log.entries = {{"2026-01-06", EntryKind::pull, 0, 0, ""},

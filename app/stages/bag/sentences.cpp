@@ -31,6 +31,10 @@ std::vector<Sentence> bag_sentences(const Job& job, const Shop&) {
          or_none(quantity_word("/bag/rise", "allowed rise in ten minutes", Kind::pressure, 100, 5000),
                  "what is usual for this process"),
          "."}};
+    if (b.drop.readings.size() >= 2) {
+        out.push_back({"The last drop test is read off the line through the readings below."});
+        return out;
+    }
     Sentence drop{"The last drop test:",
                   or_none(quantity_word("/bag/drop/seconds", "drop test for", Kind::duration, 0, 3600),
                           "not done yet")};

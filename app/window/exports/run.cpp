@@ -55,6 +55,8 @@ std::vector<Export> exports_of_run() {
         {"x-days", Stage::run, "Export the day plan as CSV…", "CSV (*.csv)", ".csv", complete, false, days},
         {"x-chart-run", Stage::run, "Export the charts of days and cost as SVG…", "SVG (*.svg)", ".svg",
          chart_there<Stage::run>, false, charts_svg<Stage::run>},
+        {"x-chart-bag", Stage::bag, "Export the charts of pump-down and drop test as SVG…", "SVG (*.svg)",
+         ".svg", chart_there<Stage::bag>, false, charts_svg<Stage::bag>},
         {"x-chart-heat", Stage::heat, "Export the chart of sizes as SVG…", "SVG (*.svg)", ".svg",
          chart_there<Stage::heat>, false, charts_svg<Stage::heat>},
         {"x-chart-log", Stage::log, "Export the chart of masses as SVG…", "SVG (*.svg)", ".svg",

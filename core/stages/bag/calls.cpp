@@ -44,19 +44,47 @@ Calls calls(const Choices& c, const Findings& f, const part::Choices& part_choic
             "Resin foams where the vacuum is deepest; twice the boiling pressure is a usual margin.",
             ask_for(2 * f.boils));
     }
-    if (f.tested && c.drop.to < c.drop.from) {
+    const bool fell =
+        f.drop ? (f.drop->rise + f.unsure()) * f.drop->seconds < -1 : f.tested && c.drop.to < c.drop.from;
+    if (fell) {
+        const double from = f.drop ? f.drop->from : c.drop.from;
+        const double to = f.drop ? f.drop->from + f.drop->rise * f.drop->seconds : c.drop.to;
         add(Severity::caution, "fell",
-            "The gauge fell from " + quantity(Kind::pressure, c.drop.from) + " to " +
-                quantity(Kind::pressure, c.drop.to) + " in the drop test",
+            "The gauge fell from " + quantity(Kind::pressure, from) + " to " + quantity(Kind::pressure, to) +
+                " in the drop test",
             "Absolute pressure in a shut bag rises or stays: was the valve open, or does the gauge count the "
             "other way?");
-    } else if (f.tested && f.leak_rise > f.allowed) {
+    } else if (f.tested && f.leak_rise - f.unsure() > f.allowed) {
         add(f.how == LayUp::infused ? Severity::stop : Severity::caution, "leaks",
             "The bag rises by " + quantity(Kind::pressure, kTenMinutes * f.leak_rise) + " in ten minutes; " +
                 quantity(Kind::pressure, kTenMinutes * f.allowed) + " is allowed",
-            "Shut off pump, trap and hoses and test them alone first; then walk the rim: corners, pleats, "
-            "hoses.");
-    } else if (!f.tested) {
+            f.leak_rise > 20 * f.allowed ? "So much can be heard: a hose or valve that is not shut, a port "
+                                           "through the film, tape that never "
+                                           "touched. Then test pump, trap and hoses alone."
+                                         : "Shut off pump, trap and hoses and test them alone first; then "
+                                           "walk the rim in this order: hoses "
+                                           "through the tape, pleats, corners, joins of the film, the tool's "
+                                           "own fittings and pin-holes.");
+    } else if (f.drop && f.leak_rise + f.unsure() > f.allowed) {
+        add(Severity::caution, "not_proven",
+            "The drop test says " + quantity(Kind::pressure, kTenMinutes * f.leak_rise) +
+                " in ten minutes, give or take " + quantity(Kind::pressure, kTenMinutes * f.unsure()) + "; " +
+                quantity(Kind::pressure, kTenMinutes * f.allowed) + " is allowed",
+            "The readings do not tell a tight bag from a leaking one: read on for longer, or by a finer "
+            "gauge.");
+    }
+    if (f.drop && f.drop->flattens && *f.drop->flattens > 0.4) {
+        add(Severity::note, "levels_out",
+            fmt::format("The rise levels out: at the end it is {:.0f} % slower",
+                        100 * std::min(1.0, *f.drop->flattens)),
+            "A leak goes on and on. This gives off gas (solvent, damp core, fresh resin) or cools: draw down "
+            "again for a "
+            "while, and test once more.");
+    } else if (f.drop && f.drop->flattens && *f.drop->flattens < -0.4) {
+        add(Severity::caution, "quickens", "The rise quickens during the drop test",
+            "Something opens as the bag slackens: a pleat, a corner, tape on a dusty land.");
+    }
+    if (!f.tested) {
         add(Severity::note, "untested", "No drop test of this bag yet",
             "Shut the valve, wait, write down what the gauge says: before any resin is mixed.");
     }

@@ -23,10 +23,20 @@ using Library = Lists<Resin, Consumable>;
 struct DropTest {
     double from = 2000, to = 2500;  ///< Pa absolute
     double seconds = 0;             ///< 0 for not done yet
+    struct Reading {
+        double seconds = 0, pressure = 2000;  ///< Pa absolute
+        static void fields(auto& c, auto&& v) {
+            v("seconds", c.seconds, 0.0, 1e6);
+            v("pressure", c.pressure, 0.0, 110000.0);
+        }
+        bool operator==(const Reading&) const = default;
+    };
+    std::vector<Reading> readings = {};  ///< of the gauge; two or more outrank the figures above
     static void fields(auto& c, auto&& v) {
         v("from", c.from, 0.0, 110000.0);
         v("to", c.to, 0.0, 110000.0);
         v("seconds", c.seconds, 0.0, 1e6);
+        v("readings", c.readings);
     }
     bool operator==(const DropTest&) const = default;
 };

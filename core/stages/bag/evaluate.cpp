@@ -78,17 +78,30 @@ void figures(const Choices& c, const part::Choices& part, Findings& out) {
             "V ÷ S · ln((p0 − p∞) ÷ (p − p∞)), hoses taken as wide enough");
     add("allowed", "it may rise, shut for ten minutes, by", Kind::pressure, kTenMinutes * out.allowed,
         c.rise > 0 ? "your choice above" : "typical for a part that is " + std::string(said(part.how)));
-    if (out.tested)
+    if (out.drop)
+        add("rise", "and rose, in ten minutes, by", Kind::pressure, kTenMinutes * out.drop->rise,
+            fmt::format("straight line through {} readings over {}{}: a leak of {}", out.drop->readings,
+                        quantity(Kind::duration, out.drop->seconds),
+                        out.drop->spread
+                            ? ", out by " + quantity(Kind::pressure, kTenMinutes * out.unsure()) +
+                                  " at most, 19 times in 20"
+                            : std::string(),
+                        leak_words(out.pump.leak)));
+    else if (out.tested)
         add("rise", "and rose, in ten minutes, by", Kind::pressure, kTenMinutes * out.leak_rise,
-            fmt::format("{} in {}, as far as outgassing does not fade with time",
+            fmt::format("{} in {}, as far as outgassing does not fade with time: a leak of {}",
                         quantity(Kind::pressure, c.drop.to - c.drop.from),
-                        quantity(Kind::duration, c.drop.seconds)));
+                        quantity(Kind::duration, c.drop.seconds), leak_words(out.pump.leak)));
     if (out.boils > 0)
         add("boils", "styrene boils at", Kind::pressure, out.boils,
             "by Antoine's equation at " + quantity(Kind::temperature, part.gel_temperature));
 }
 
 }  // namespace
+
+std::string leak_words(double leak) {
+    return fmt::format("{:.3g} mbar·L/s", 10 * leak);
+}
 
 double usual_rise(LayUp how) {
     // An infusion draws air through the resin for hours; a wet lay-up forgives.
@@ -128,8 +141,13 @@ Findings evaluate(const Choices& c, const part::Choices& part_choices, const par
     out.pump = {out.porous + hose_volume(c.hoses * c.hose, c.bore) + c.trap, brief.pump, c.ultimate, 0,
                 out.room};
     out.allowed = (c.rise > 0 ? c.rise : usual_rise(part_choices.how)) / kTenMinutes;
-    out.tested = c.drop.seconds > 0;
-    out.leak_rise = out.tested ? std::max(0.0, c.drop.to - c.drop.from) / c.drop.seconds : out.allowed;
+    std::vector<DropReading> readings;
+    for (const auto& r : c.drop.readings) readings.push_back({r.seconds, r.pressure});
+    out.drop = fit_drop(std::move(readings));
+    out.tested = out.drop || c.drop.seconds > 0;
+    out.leak_rise = out.drop     ? std::max(0.0, out.drop->rise)
+                    : out.tested ? std::max(0.0, c.drop.to - c.drop.from) / c.drop.seconds
+                                 : out.allowed;
     out.pump.leak = out.leak_rise * out.pump.volume;
     out.reached = std::min(out.room, out.pump.end().value_or(out.room));
     out.down = out.pump.time_to(c.wanted);

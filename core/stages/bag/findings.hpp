@@ -1,5 +1,6 @@
 #pragma once
 
+#include "core/science/vacuum/drop.hpp"
 #include "core/science/vacuum/film.hpp"
 #include "core/science/vacuum/pump.hpp"
 #include "core/stages/bag/choices.hpp"
@@ -19,10 +20,13 @@ struct Findings {
     double tape = 0;        ///< m, the same
     double porous = 0;      ///< m³ of air in what lies under the film
     PumpDown pump;
-    double room = 0;       ///< Pa outside
-    double reached = 0;    ///< Pa in the bag at last; the room's without a pump
-    double leak_rise = 0;  ///< Pa/s of the shut bag, as tested, or as it may
-    double allowed = 0;    ///< Pa/s
+    double room = 0;              ///< Pa outside
+    double reached = 0;           ///< Pa in the bag at last; the room's without a pump
+    double leak_rise = 0;         ///< Pa/s of the shut bag, as tested, or as it may
+    double allowed = 0;           ///< Pa/s
+    std::optional<DropFit> drop;  ///< of the readings; none for fewer than two
+    /// Pa/s that the tested rise may be out by, two standard errors; 0 where nobody knows.
+    [[nodiscard]] double unsure() const { return drop && drop->spread ? 2 * *drop->spread : 0; }
     bool tested = false;
     std::optional<double> down;  ///< s until what is wanted; none where it is not reached
     double force = 0;            ///< N on the projected face
@@ -34,6 +38,9 @@ struct Findings {
 inline constexpr double kTenMinutes = 600;
 /// Rise in Pa that a shut bag of this process may show in that time: typical, docs/methods.md.
 double usual_rise(LayUp how);
+
+/// The same leak as makers of pumps write it, mbar·L/s, in words.
+std::string leak_words(double leak);
 
 /// The film as it is rolled out, flat, with the middle of every pleat marked on its edge: those that stand at
 /// one corner lie side by side. `frame` is that of the film's girths.
