@@ -100,9 +100,8 @@ void splinters_taken_away(benchmark::State& state) {
         relieve(copy, wanted);
         benchmark::DoNotOptimize(copy.mesh.triangles.size());
     }
-    const double lining = bench::fastest(3, [&, m = mesh, s = sets] {
-        benchmark::DoNotOptimize(lined_up(m, patch, s).mesh.points.size());
-    });
+    const double lining = bench::fastest(
+        3, [&, m = mesh, s = sets] { benchmark::DoNotOptimize(lined_up(m, patch, s).mesh.points.size()); });
     const double relieving = bench::fastest(3, [&] {
         auto copy = lined;
         relieve(copy, wanted);

@@ -2,15 +2,12 @@
 
 #include "app/charts/charts.hpp"
 #include "app/ribbon/ribbon.hpp"
+#include "app/slip/words.hpp"
 #include "core/stages/back/trial.hpp"
 #include "core/stages/cautions.hpp"
 
 namespace jig::app {
 namespace {
-
-QString text_of(std::string_view s) {
-    return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
-}
 
 class Sheets {
   public:
@@ -236,6 +233,15 @@ class Sheets {
                    {false, false, true, true, false});
     }
 
+    /// How far a product is let down for spraying, as a painter says it.
+    [[nodiscard]] static QString thinned(const ReleaseSystem& system, const std::string& product) {
+        for (const auto& coat : system.first_use) {
+            if (coat.product == product && coat.thinner > 0)
+                return QString(", 1 : %1 thinned").arg(coat.thinner, 0, 'g', 2);
+        }
+        return {};
+    }
+
     void release() {
         for (const auto& face : f_.release->faces) {
             pen_.heading(
@@ -255,7 +261,7 @@ class Sheets {
             QList<QStringList> rows;
             for (const auto& step : face.steps) {
                 const double t = std::fmod(step.turn, kPi);
-                rows << QStringList{QString::fromStdString(step.product),
+                rows << QStringList{QString::fromStdString(step.product) + thinned(face.system, step.product),
                                     QString("%1 of %2").arg(step.coat).arg(step.of),
                                     t < 0.35                       ? "along"
                                     : std::abs(t - kPi / 2) < 0.35 ? "across"

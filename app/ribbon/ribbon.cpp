@@ -205,7 +205,7 @@ void Ribbon::set_room(SectionRoom room) {
     const int handle = static_cast<int>(26 * std::max(1.0, text_scale()));
     setMinimumHeight(open ? 150 : handle);
     setMaximumHeight(open ? QWIDGETSIZE_MAX : handle);
-    fold_->setText(open ? "▾" : "▸  Section at the cut");
+    fold_->setText(open ? "fold" : "Section at the cut: open it");
     fold_->setAccessibleName(open ? "Fold the section" : "Open the section");
     fold_->setToolTip(open ? "Fold the section (F4)" : "Open the section (F4)");
     setFocusPolicy(open ? Qt::StrongFocus : Qt::NoFocus);

@@ -41,6 +41,7 @@ Pane* make_run_pane(Document& document, QWidget* parent);
 Pane* make_log_pane(Document& document, QWidget* parent);
 Pane* make_bag_pane(Document& document, QWidget* parent);
 Pane* make_gate_pane(Document& document, QWidget* parent);
+Pane* make_loose_pane(Document& document, QWidget* parent);
 Pane* make_release_pane(Document& document, QWidget* parent);
 
 /// Makes fittings that the rules have laid out the maker's own list; false where they are already.

@@ -4,6 +4,7 @@
 
 #include "app/slip/flow_layout.hpp"
 #include "app/slip/records_pane.hpp"
+#include "app/slip/words.hpp"
 #include "app/theme/ink.hpp"
 
 namespace jig::app {
@@ -58,12 +59,7 @@ class EdgePane : public RecordsPane<Placed> {
     }
 
   private:
-    static QStringList kinds() {
-        QStringList out;
-        for (const auto& w : Words<Fitting>::all)
-            out << QString::fromUtf8(w.said.data(), static_cast<qsizetype>(w.said.size()));
-        return out;
-    }
+    static QStringList kinds() { return words_all<Fitting>(); }
     [[nodiscard]] double way() const {
         const auto& f = document().findings();
         return f.edge ? std::max(1e-6, perimeter(f.edge->fitting_line)) : 1;

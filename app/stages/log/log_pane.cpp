@@ -4,22 +4,12 @@
 #include <QPushButton>
 
 #include "app/slip/records_pane.hpp"
+#include "app/slip/words.hpp"
 
 namespace jig::app {
 namespace {
 
 enum Column { kNote, kDate, kKind, kMass, kCoats, kFace, kProduct, kWay, kWho, kReason };
-
-QString text_of(std::string_view s) {
-    return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
-}
-
-template <class E>
-QStringList words_all() {
-    QStringList out;
-    for (const auto& w : Words<E>::all) out << text_of(w.said);
-    return out;
-}
 
 double moment_now() {
     return static_cast<double>(QDateTime::currentSecsSinceEpoch());
@@ -146,12 +136,6 @@ class LogPane : public RecordsPane<log::LogEntry> {
     }
     [[nodiscard]] std::optional<QString> type(log::LogEntry& e, int column,
                                               const QString& text) const override {
-        const auto pick = [&](auto& into, const QStringList& all) -> std::optional<QString> {
-            const auto i = all.indexOf(text);
-            if (i < 0) return QString("\"%1\" is none of: %2").arg(text, all.join(", "));
-            into = static_cast<std::decay_t<decltype(into)>>(i);
-            return std::nullopt;
-        };
         switch (column) {
             case kNote:
                 e.note = text.toStdString();
@@ -166,7 +150,7 @@ class LogPane : public RecordsPane<log::LogEntry> {
                 break;
             }
             case kKind:
-                return pick(e.kind, words_all<EntryKind>());
+                return pick(e.kind, text);
             case kMass: {
                 double mass = 0;
                 if (!text.isEmpty()) {
@@ -194,7 +178,7 @@ class LogPane : public RecordsPane<log::LogEntry> {
                 e.product = text.toStdString();
                 break;
             case kWay:
-                return pick(e.way, words_all<CoatWay>());
+                return pick(e.way, text);
             case kWho:
                 e.who = text.toStdString();
                 break;

@@ -5,7 +5,8 @@
 #include <QPushButton>
 #include <QTimer>
 
-#include "app/slip/records_pane.hpp"
+#include "app/slip/words.hpp"
+#include "app/stages/panes.hpp"
 #include "app/theme/ink.hpp"
 
 namespace jig::app {
@@ -15,10 +16,6 @@ CoatWay way_of(double turn) {
     const double t = std::fmod(turn, kPi);
     if (t < 0.35 || t > kPi - 0.35) return CoatWay::along;
     return std::abs(t - kPi / 2) < 0.35 ? CoatWay::across : CoatWay::aslant;
-}
-
-QString text_of(std::string_view s) {
-    return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
 }
 
 /// One face: its name and state, the gate's word, the reasons, the next coat.
@@ -153,91 +150,11 @@ class GatePane : public Pane {
     Wording wording_;
 };
 
-enum Column { kName, kSurface, kHistory, kSystem, kArea };
-
-template <class E>
-QStringList words_all() {
-    QStringList out;
-    for (const auto& w : Words<E>::all) out << text_of(w.said);
-    return out;
-}
-
-/// What else resin touches: loose cores, inserts, dowel plates.
-class LoosePane : public RecordsPane<release::Loose> {
-  public:
-    LoosePane(Document& document, QWidget* parent)
-        : RecordsPane(
-              document, [](Job & job) -> auto& { return job.release.loose; },
-              {"loose-faces", "Loose pieces that resin touches", "loose piece", 0, 1, 6, true},
-              {{"name", true, false, {}},
-               {"surface", true, false, [](int) { return words_all<FaceKind>(); }},
-               {"before", true, false, [](int) { return words_all<FaceHistory>(); }},
-               {"release", true, false,
-                [&document](int) {
-                    QStringList all{"the same"};
-                    for (const auto& s : document.shop().releases) all << QString::fromStdString(s.name);
-                    return all;
-                }},
-               {"area", true, true, {}}},
-              false, parent) {
-        auto* more = new QPushButton("Add a loose piece", this);
-        more->setObjectName("add-loose");
-        connect(more, &QPushButton::clicked, this, [this] {
-            release::Loose fresh;
-            fresh.name = "loose piece " + std::to_string(records().size() + 1);
-            add("add a loose piece", records().size(), fresh);
-        });
-        box()->addWidget(more, 0, Qt::AlignLeft);
-    }
-
-  private:
-    [[nodiscard]] QStringList cells(const release::Loose& l) const override {
-        return {QString::fromStdString(l.name), text_of(said(l.surface)), text_of(said(l.history)),
-                l.system.empty() ? QString("the same") : QString::fromStdString(l.system),
-                QString::fromStdString(show_for_edit(Kind::area, l.area, wording()))};
-    }
-    [[nodiscard]] std::optional<QString> type(release::Loose& l, int column,
-                                              const QString& text) const override {
-        const auto pick = [&](auto& into, const QStringList& all) -> std::optional<QString> {
-            const auto i = all.indexOf(text);
-            if (i < 0) return QString("\"%1\" is none of: %2").arg(text, all.join(", "));
-            into = static_cast<std::decay_t<decltype(into)>>(i);
-            return {};
-        };
-        switch (column) {
-            case kName:
-                if (text.isEmpty()) return QString("A loose piece needs a name: the log knows it by it");
-                l.name = text.toStdString();
-                return {};
-            case kSurface:
-                return pick(l.surface, words_all<FaceKind>());
-            case kHistory:
-                return pick(l.history, words_all<FaceHistory>());
-            case kSystem:
-                l.system = text == "the same" ? std::string() : text.toStdString();
-                return {};
-            case kArea: {
-                double area = 0;
-                if (auto why = read_cell(Kind::area, "area", text, wording(), area)) return why;
-                if (area < 0) return QString("\"%1\" is no area").arg(text);
-                l.area = area;
-                return {};
-            }
-            default:
-                return {};
-        }
-    }
-    void headings() override {
-        table().horizontalHeaderItem(kArea)->setText(
-            QString::fromStdString(unit_sign(Kind::area, wording())));
-    }
-};
-
 /// Both under each other.
 class ReleasePane : public Pane {
   public:
     ReleasePane(Document& document, QWidget* parent)
-        : Pane(parent), gate_(make_gate_pane(document, this)), loose_(new LoosePane(document, this)) {
+        : Pane(parent), gate_(make_gate_pane(document, this)), loose_(make_loose_pane(document, this)) {
         auto* box = new QVBoxLayout(this);
         box->setContentsMargins(0, 0, 0, 0);
         box->addWidget(gate_);

@@ -2,14 +2,11 @@
 #include <QPushButton>
 
 #include "app/slip/records_pane.hpp"
+#include "app/slip/words.hpp"
 #include "app/theme/ink.hpp"
 
 namespace jig::app {
 namespace {
-
-QString text_of(std::string_view s) {
-    return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
-}
 
 /// What the shop buys for the job.
 class EquipmentPane : public RecordsPane<run::Equipment> {
