@@ -35,6 +35,7 @@ class GateRow : public QWidget {
         why_->setWordWrap(true);
         note_ = new QPushButton(this);
         note_->setObjectName("note-coat");
+        note_->setMinimumHeight(26);
         box->addWidget(head_);
         box->addWidget(why_);
         box->addWidget(note_, 0, Qt::AlignLeft);
