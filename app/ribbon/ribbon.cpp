@@ -216,7 +216,7 @@ void Ribbon::set_room(SectionRoom room) {
 
 void Ribbon::resizeEvent(QResizeEvent*) {
     const int tall = std::max(24, fold_->sizeHint().height());
-    const int wide = room_ == SectionRoom::open ? tall : std::max(tall, fold_->sizeHint().width());
+    const int wide = std::max(tall, fold_->sizeHint().width());
     fold_->setGeometry(1, 1, wide, std::min(tall, std::max(24, height() - 2)));
 }
 

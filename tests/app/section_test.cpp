@@ -152,6 +152,7 @@ TEST_CASE("the maker's own choice of the section holds for its stage, by key and
     QTest::qWait(20);
     CHECK(ribbon.room() == SectionRoom::open);
     CHECK(fold->accessibleName() == "Fold the section");
+    CHECK(fold->width() >= fold->sizeHint().width());
     QTest::mouseClick(fold, Qt::LeftButton);
     CHECK(ribbon.room() == SectionRoom::handle);
     b.window.show_stage(Stage::split);
