@@ -8,7 +8,8 @@
 namespace jig::release {
 namespace {
 
-constexpr double kDay = 86400;
+/// No day is longer: the one on which the clock goes back.
+constexpr double kLongestDay = 25 * 3600;
 /// Clocks on the wall and in the program differ by as much, s.
 constexpr double kSlack = 60;
 /// Two coats that differ by less run the same way, rad.
@@ -27,7 +28,7 @@ std::string minutes(double seconds) {
 /// When each was done: a day without a time ends where the next entry begins, and not after `until`.
 std::vector<Event> in_time(std::vector<Event> events, double until, std::vector<std::string>& remarks) {
     std::erase_if(events, [&](const Event& e) {
-        const bool later = e.when.timed ? e.when.at > until + kSlack : e.when.at - kDay > until;
+        const bool later = e.when.timed ? e.when.at > until + kSlack : e.when.at - kLongestDay > until;
         if (later)
             remarks.push_back("An entry of " + moment_words(e.when.at, until) +
                               " lies ahead of this moment and is left out.");
@@ -36,7 +37,7 @@ std::vector<Event> in_time(std::vector<Event> events, double until, std::vector<
     double next = until;
     for (std::size_t i = events.size(); i-- > 0;) {
         auto& when = events[i].when;
-        if (!when.timed && when.at > next && when.at - kDay <= next) when.at = next;
+        if (!when.timed && when.at > next && when.at - kLongestDay <= next) when.at = next;
         next = std::min(next, when.at);
     }
     double last = 0;
@@ -71,12 +72,14 @@ class Walk {
                 pull(e);
                 break;
             case Event::Kind::repair:
+                // What is coated now is the place; what all of the face was due for stays due.
+                owed_ = owed_ || (out_.touch_up && done_ < run_.size());
                 begin(false);
                 repaired_ = true;
                 break;
             case Event::Kind::strip:
                 out_ = FaceState{};
-                repaired_ = false;
+                repaired_ = owed_ = false;
                 begin(false);
                 break;
         }
@@ -189,8 +192,14 @@ class Walk {
             out_.next_from = e.when.at + std::max(step.wait, system_.final_cure);
             out_.next_until =
                 system_.good_for > 0 ? std::optional(e.when.at + system_.good_for) : std::nullopt;
-            out_.since_coat = 0;
+            if (!repaired_) out_.since_coat = 0;
             repaired_ = false;
+            if (owed_) {
+                owed_ = false;
+                begin(true);
+                out_.standing = Standing::worn;
+                return;
+            }
         }
         // The last of a product: has any of its coats run across the others?
         const bool last = done_ >= run_.size() || run_[done_].product != product;
@@ -220,7 +229,7 @@ class Walk {
     std::vector<double> ways_;
     std::string one_way_, last_product_;
     double dry_at_ = 0;
-    bool last_clocked_ = false, repaired_ = false;
+    bool last_clocked_ = false, repaired_ = false, owed_ = false;
 };
 
 }  // namespace
