@@ -117,7 +117,8 @@ void FigureRow::set(const Figure& figure, bool stale, const Ink& ink, const Word
     }
     value_->setStyleSheet(QString("color: %1").arg((stale ? ink.faint : ink.ink).name()));
     more_->setText(
-        QString("<p style='margin:0'>%1 = <b>%2</b></p><p style='margin:2px 0'>%3</p>"
+        QString("<p style='margin:0'>%1 = <span style='font-weight:600'>%2</span></p><p style='margin:2px "
+                "0'>%3</p>"
                 "<p style='margin:0'><a style='color:%4' href='page'>How this stage is worked "
                 "out, and what it leaves out</a></p>")
             .arg(name.toHtmlEscaped(), value.toHtmlEscaped(), reason.toHtmlEscaped(), ink.petrol.name()));

@@ -308,7 +308,7 @@ void ShellSheet::build_schools(QWidget* page) {
     reasons->setFont(word_font(9.5));
     QString all;
     for (const auto& plan : plans_)
-        all += QString("<p style='margin:2px 0'><b>%1</b>: %2.</p>")
+        all += QString("<p style='margin:2px 0'><span style='font-weight:600'>%1</span>: %2.</p>")
                    .arg(text(said(plan.school)), shell::facts_of(plan.school).reason);
     reasons->setText(all);
     box->addWidget(reasons);
