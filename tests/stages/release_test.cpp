@@ -229,3 +229,29 @@ TEST_CASE("a loose piece that is renamed on a board is known by its new name") {
     CHECK(f.release->faces.back().name == "handle core");
     CHECK(f.log->faces.back().name == "handle core");
 }
+
+TEST_CASE("lines left open between pieces are called, their fix closes and buys; rims kept clear are said") {
+    auto job = fixtures::demo("cello-case-whole");
+    auto f = worked_out(job);
+    CHECK(call(f, "seam_open") == nullptr);
+    CHECK(call(f, "rims_clear") == nullptr);
+    job.release.seam = SeamFill::none;
+    job.release.rims_released = false;
+    f = worked_out(job);
+    CHECK(f.release->seam_fill == 0);
+    CHECK(call(f, "rims_clear") != nullptr);
+    REQUIRE(call(f, "seam_open") != nullptr);
+    REQUIRE(call(f, "seam_open")->fix);
+    const auto mended = worked_out(patched(job, call(f, "seam_open")->fix->patch));
+    CHECK(call(mended, "seam_open") == nullptr);
+    CHECK(mended.release->seam_fill > 0);
+    // Raw plywood under wax: the boards' own fix changes theirs and nobody else's.
+    job.release.boards.system = "paste wax";
+    f = worked_out(job);
+    REQUIRE(call(f, "surface_boards") != nullptr);
+    REQUIRE(call(f, "surface_boards")->fix);
+    const auto boards = patched(job, call(f, "surface_boards")->fix->patch);
+    CHECK(call(worked_out(boards), "surface_boards") == nullptr);
+    CHECK(boards.release.mould == job.release.mould);
+    CHECK(boards.release.system == job.release.system);
+}

@@ -159,14 +159,16 @@ Findings evaluate(const Choices& c, const split::Choices& split_choices, const s
                                        surface(loose.surface, FaceKind::epoxy_coat), loose.history,
                                        system_of(loose.system, c, shop), made, loose.area, shop));
 
-    int coats = 0;
-    for (const auto& coat : out.system.first_use) {
-        coats += coat.coats;
-        const double litres = coat.coats * out.area / coat.cover / (1 - coat.loss);
-        out.litres += litres;
-        out.cost_first += litres * coat.price;
-        out.work += coat.coats * coat.minutes * 60 * out.area;
+    // The mould's own sums are those of its faces.
+    double strips = 0;
+    for (const auto& face : out.faces) {
+        if (face.of != FaceOf::mould) continue;
+        out.litres += face.litres;
+        out.cost_first += face.cost;
+        out.work += face.work;
+        strips += face.strips;
     }
+    const auto coats = out.plan.size();
     const double share = 1.0 / out.system.pulls_per_touch_up;
     for (const auto& coat : out.system.each_pull) {
         out.work_each += share * coat.coats * coat.minutes * 60 * out.area;
@@ -187,16 +189,14 @@ Findings evaluate(const Choices& c, const split::Choices& split_choices, const s
          "work on every coat, its wait, and the last cure of " +
              quantity(Kind::duration, out.system.final_cure)},
         {"work", "hands for the first use", Kind::hours, out.work, "minutes per m² and coat × area"},
-        by_roll ? Figure{"strips", "strips to lay", Kind::length, out.faces.empty() ? 0 : [&] {
-            double sum = 0;
-            for (const auto& f : out.faces) sum += f.of == FaceOf::mould ? f.strips : 0;
-            return sum;
-        }(), "area ÷ (width of the roll less its lap); joints print"}
+        by_roll ? Figure{"strips", "strips to lay", Kind::length, strips,
+                         "area ÷ (width of the roll less its lap); joints print"}
                 : Figure{"litres", "product for the first use", Kind::volume, out.litres * 1e-3,
                          "coats × area ÷ cover ÷ (1 − what is sprayed past it)"},
         {"touch_up", "pulls per touch-up", Kind::count, static_cast<double>(out.system.pulls_per_touch_up),
          out.system.season > 0
-             ? fmt::format("from the shop library; after each of the first {} while the face seasons", out.system.season)
+             ? fmt::format("from the shop library; after each of the first {} while the face seasons",
+                           out.system.season)
              : "from the shop library"},
         {"good_for", "a finished face waits at most", Kind::duration, out.system.good_for,
          out.system.good_for > 0 ? "then dust and drying cost the release: one coat more" : "0: any time"},
