@@ -115,6 +115,30 @@ const std::vector<Verb>& verbs() {
          "of "
          "a job also how it is emptied.",
          run_bag},
+        {{"cure", "WALL.json", {kLibrary}},
+         "Heat and cure through a wall of layers: temperatures, degree of cure and Tg at each layer's faces "
+         "and middle, the peak, the spread, gelation, and where the heat went.\nWALL: {\"layers\": "
+         "[{\"name\", \"thickness_m\", \"k_W_mK\", \"rho_kg_m3\", \"c_J_kgK\", \"resin\": NAME or "
+         "constants, \"resin_kg_m3\", \"cure\": 0}], \"sides\": [{\"h_W_m2K\", \"air\": [{\"to_K\", "
+         "\"K_s\"} or {\"hold_s\"} ...] or {\"T_K\"}} or {\"T_K\"}, two of them], \"start_K\", "
+         "\"end_s\", \"at_s\": [...]}.",
+         run_cure},
+        {{"kinetics", "DATA.json", {}},
+         "How a resin cures, from what its data sheet gives; the answer serves as a wall's resin.\nDATA: "
+         "{\"family\", \"gel_times\": [{\"T_K\", \"s\"}], \"pot\": {\"mass_kg\", \"T0_K\", "
+         "\"peak_K\", \"peak_s\"}, \"heat_J_kg\", \"Tg\": [{\"cure_K\", \"cure_s\", \"Tg_K\"}]}.",
+         run_kinetics},
+        {{"infuse", "CASE.json", {kLibrary}},
+         "Resin through a preform on a mesh: when it is full, what stays dry, when the front comes where, "
+         "what "
+         "each feed gives.\nCASE: {\"mesh\": FILE or {\"points_m\", \"triangles\"}, \"unit\", "
+         "\"refine_to_m\", \"layers\": [{\"K_m2\": [K1, K2, Kz], \"angle_deg\", \"thickness_m\", "
+         "\"porosity\", \"within_m\"}], \"zero_direction\", \"viscosity_Pas\": number, {\"mu0_Pas\", "
+         "\"tau_s\"} or {\"resin\", \"T_K\", \"mixed_s\"}, \"density_kg_m3\", \"gravity_m_s2\", "
+         "\"feeds\": [{\"within_m\", \"pressure_Pa\", \"open\": {\"at_s\"} or {\"when_wet_m\"}, "
+         "\"shut\"}], \"vents\": [{\"within_m\", \"pressure_Pa\"}], \"probes_m\", \"times_s\", "
+         "\"end_s\"}.",
+         run_infuse},
         {{"gate",
           "JOB",
           {{"at", "TIME",

@@ -6,6 +6,7 @@
 #include <filesystem>
 #include <limits>
 
+#include "batch/read_case.hpp"
 #include "batch/verbs.hpp"
 #include "core/science/mesh/mesh_file.hpp"
 #include "core/science/mesh/nearest_face.hpp"
@@ -16,51 +17,6 @@
 
 namespace jig::batch {
 namespace {
-
-Point point_from(const JsonPlace& place) {
-    if (place.size() != 3) place.fail("three numbers are expected here", "write [x, y, z]");
-    Point p;
-    for (std::size_t i = 0; i < 3; ++i) {
-        p[static_cast<Eigen::Index>(i)] = place.item(i).number();
-        if (!std::isfinite(p[static_cast<Eigen::Index>(i)]))
-            place.fail("a number is not finite", "write plain numbers");
-    }
-    return p;
-}
-
-Bounds box_from(const JsonPlace& place) {
-    if (place.size() != 2) place.fail("two corners are expected here", "write [[x0, y0, z0], [x1, y1, z1]]");
-    const Point a = point_from(place.item(0)), b = point_from(place.item(1));
-    return {a.cwiseMin(b), a.cwiseMax(b)};
-}
-
-TriangleMesh mesh_from(const JsonPlace& place, const std::string& unit, const std::string& case_file,
-                       Progress& progress) {
-    if (place.raw().is_string()) {
-        // A file's name is meant from where the case lies.
-        const auto file = (std::filesystem::path(case_file).parent_path() / place.text()).string();
-        return repaired(read_mesh(read_file(file), file, {length_unit(unit), 0.0005}, progress), progress, {})
-            .mesh;
-    }
-    TriangleMesh mesh;
-    const double scale = length_unit(unit);
-    const auto points = place.at("points_m"), triangles = place.at("triangles");
-    for (std::size_t i = 0; i < points.size(); ++i) mesh.points.push_back(scale * point_from(points.item(i)));
-    for (std::size_t i = 0; i < triangles.size(); ++i) {
-        const auto t = triangles.item(i);
-        if (t.size() != 3) t.fail("three numbers of points are expected here", "write [i, j, k]");
-        Triangle corners{};
-        for (std::size_t k = 0; k < 3; ++k) {
-            const int n = t.item(k).whole();
-            if (n < 0 || static_cast<std::size_t>(n) >= mesh.points.size())
-                t.fail("there is no point " + std::to_string(n), "points are counted from 0");
-            corners[k] = static_cast<std::uint32_t>(n);
-        }
-        mesh.triangles.push_back(corners);
-    }
-    if (mesh.empty()) place.fail("it holds no triangle", "list at least one");
-    return mesh;
-}
 
 shell_fe::Support support_from(const JsonPlace& place) {
     static const std::array<std::string, 6> names{"x", "y", "z", "rx", "ry", "rz"};
@@ -105,27 +61,11 @@ void add_load(const JsonPlace& place, shell_fe::Loads& loads) {
                    "use pressure_Pa, gravity_m_s2, force_N, line_force_N_m or temperature_change_K");
 }
 
-/// Keys that nobody reads are said, since a misspelt load would otherwise be a load left out.
-void note_unknown(const JsonPlace& place, std::initializer_list<std::string_view> known,
-                  const std::string& where, std::vector<std::string>& notes) {
-    for (const auto& [key, value] : place.raw().items()) {
-        if (std::find(known.begin(), known.end(), key) == known.end())
-            notes.push_back(fmt::format("\"{}{}\" is not known here and does nothing", where, key));
-    }
-}
-
 /// Displacement and rotation at the place of the surface nearest to a point, between its face's corners.
 Json probe(const TriangleMesh& mesh, const NearestFace& nearest, const shell_fe::Solution& u,
            const Point& at) {
     const auto face = nearest.at(at);
-    // Shares of the corners from the areas opposite them, kept inside the face.
-    const Point n = mesh.area_vector2(face);
-    Point share;
-    for (int k = 0; k < 3; ++k) {
-        const Point &b = mesh.corner(face, (k + 1) % 3), &c = mesh.corner(face, (k + 2) % 3);
-        share[k] = std::max(0.0, (c - b).cross(at - b).dot(n) / n.squaredNorm());
-    }
-    share /= share.sum();
+    const Point share = corner_shares(mesh, face, at);
     Point moved = Point::Zero(), turned = Point::Zero();
     for (int k = 0; k < 3; ++k) {
         const auto i = mesh.triangles[face][static_cast<std::size_t>(k)];

@@ -1,4 +1,5 @@
 #include "batch/on_board.hpp"
+#include "batch/read_case.hpp"
 #include "batch/read_mesh.hpp"
 #include "core/base/units.hpp"
 #include "core/science/mesh/stl.hpp"
@@ -8,18 +9,6 @@
 
 namespace jig::batch {
 namespace {
-
-double between(const JsonPlace& place, const char* key, double low, double high) {
-    const auto one = place.at(key);
-    const double value = one.number();
-    if (value < low || value > high)
-        one.fail(fmt::format("{:g} is outside of {:g} to {:g}", value, low, high), "write it in SI units");
-    return value;
-}
-
-double between(const JsonPlace& place, const char* key, double low, double high, double otherwise) {
-    return place.has(key) ? between(place, key, low, high) : otherwise;
-}
 
 constexpr double kMostVolume = 1e6, kMostPressure = 2e5, kLongest = 1e9;
 
@@ -38,10 +27,6 @@ double volume_in(const JsonPlace& place) {
                                between(hoses.item(i), "bore_m", 0, 10));
     }
     return out;
-}
-
-Json or_null(const std::optional<double>& value) {
-    return value ? Json(*value) : Json();
 }
 
 Json film_json(const Film& f) {
@@ -100,13 +85,8 @@ Json run_vacuum(const Arguments& a, Progress&) {
     const auto& path = a.file("the case");
     const auto json = parse_json(path, read_file(path));
     const JsonPlace place(json, path);
-    if (!json.is_object()) place.fail("a case is an object", "write its keys in { }");
-    for (const auto& [key, value] : json.items()) {
-        static const std::array known{"volume_m3", "parts",   "pump",         "altitude_m", "leak_Pa_m3_s",
-                                      "drop",      "cycling", "projected_m2", "times_to_Pa"};
-        if (std::find(known.begin(), known.end(), key) == known.end())
-            place.fail("\"" + key + "\" is no key of a case", "see jigshell-batch vacuum --help");
-    }
+    known_keys(place, {"volume_m3", "parts", "pump", "altitude_m", "leak_Pa_m3_s", "drop", "cycling",
+                       "projected_m2", "times_to_Pa"});
     PumpDown pump;
     pump.volume = volume_in(place);
     if (pump.volume <= 0) place.fail("there is no volume to empty", "give it in m³ or by its parts");

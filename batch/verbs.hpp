@@ -33,6 +33,10 @@ Json run_tool(const Arguments&, Progress&);
 Json run_shell(const Arguments&, Progress&);
 Json run_vacuum(const Arguments&, Progress&);
 Json run_bag(const Arguments&, Progress&);
+Json run_cure(const Arguments&, Progress&);
+Json run_kinetics(const Arguments&, Progress&);
+Json run_infuse(const Arguments&, Progress&);
+Json run_drape(const Arguments&, Progress&);
 
 /// The plies of a stack as docs/batch.md writes it. Throws InputError.
 std::vector<StackPly> read_stack(const JsonPlace& place, const Shop& shop);

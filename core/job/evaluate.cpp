@@ -5,6 +5,7 @@
 
 #include "core/job/graph.hpp"
 #include "core/job/trial.hpp"
+#include "core/stages/bag/work.hpp"
 
 namespace jig {
 namespace {
@@ -59,8 +60,12 @@ void gather(const Job& job, Findings& f, const shell::Warmth& warmth, const Shop
         return heat::calls(job.heat, *f.heat,
                            {job.brief, *f.plug, job.shell, *f.shell, back, job.part, shop});
     });
-    judge(Stage::part, all(f.part, f.split),
-          [&] { return part::calls(job.part, *f.part, job.brief, f.split->parts(), shop); });
+    judge(Stage::part, all(f.part, f.split, f.bag, f.edge), [&] {
+        double bagging = 0;
+        for (const auto& step : bag::work(job.bag, *f.bag, *f.part, *f.edge, f.split->parts(), shop).steps)
+            bagging += step.hours();
+        return part::calls(job.part, *f.part, job.brief, f.split->parts(), bagging, shop);
+    });
     judge(Stage::bag, all(f.bag, f.part, f.split),
           [&] { return bag::calls(job.bag, *f.bag, job.part, *f.part, f.split->parts()); });
     judge(Stage::run, all(f.run), [&] { return run::calls(*f.run, job.brief); });

@@ -46,4 +46,15 @@ std::size_t NearestFace::at(const Point& p) const {
     return inside_->number[static_cast<std::size_t>(found.second - inside_->faces.cbegin())];
 }
 
+Point corner_shares(const TriangleMesh& mesh, std::size_t face, const Point& p) {
+    // From the areas opposite them.
+    const Point n = mesh.area_vector2(face);
+    Point share;
+    for (int k = 0; k < 3; ++k) {
+        const Point &b = mesh.corner(face, (k + 1) % 3), &c = mesh.corner(face, (k + 2) % 3);
+        share[k] = std::max(0.0, (c - b).cross(p - b).dot(n) / n.squaredNorm());
+    }
+    return share / share.sum();
+}
+
 }  // namespace jig

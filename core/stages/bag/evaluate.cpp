@@ -117,25 +117,33 @@ Findings evaluate(const Choices& c, const part::Choices& part_choices, const par
     out.closed = part_choices.how != LayUp::hand && brief.process != Process::squeeze;
     out.room = room_pressure(c.altitude);
     out.reached = out.room;
-    if (!out.closed) {
-        figures(c, part_choices, out);
-        return out;
-    }
-    const auto& stock = need(shop.consumables, "bag film", "bag");
+    // Without a bag the film may be missing from the library: nobody buys it.
+    const auto* stock =
+        out.closed ? &need(shop.consumables, "bag film", "bag") : find(shop.consumables, "bag film");
     const double bags = c.second ? 2 : 1, area = part.area * split.parts(), whole = area + edge.area;
-    out.film_area = bags * whole * (1 + c.ease);
-    out.tape = bags * edge.tape_land_length * 1.15;
+    out.cover = whole * (1 + c.ease);
+    // Up and down the pleats it takes a seventh more, typical.
+    out.cover_tape = edge.tape_land_length * 1.15;
     if (edge.tool) {
-        measure(c, edge_choices, *edge.tool, split.parts() > 1, stock.width, out, progress);
+        measure(c, edge_choices, *edge.tool, split.parts() > 1, stock != nullptr ? stock->width : 0, out,
+                progress);
         double shown = 0;
         for (std::size_t f = 0; f < edge.tool->rimmed.mesh.triangles.size(); ++f)
             shown += edge.tool->rimmed.mesh.area_vector2(f).norm() / 2;
         // Pieces that are not shown take film and tape in the share of the one that is.
         const double share = split.one_piece() ? 1 : whole / shown;
-        out.film_area = bags * out.film.area() * share;
-        out.tape =
-            bags * out.film.tape * (split.one_piece() ? 1 : edge.tape_land_length / out.film.land_length);
+        out.cover = out.film.area() * share;
+        out.cover_tape =
+            out.film.tape * (split.one_piece() ? 1 : edge.tape_land_length / out.film.land_length);
     }
+    if (!out.closed) {
+        out.film = {};
+        out.measured = false;
+        figures(c, part_choices, out);
+        return out;
+    }
+    out.film_area = bags * out.cover;
+    out.tape = bags * out.cover_tape;
     out.porous = air_in(shop, part_choices.how == LayUp::infused ? "flow medium" : "breather", area) +
                  (c.peel_ply ? air_in(shop, "peel ply", area) : 0);
     out.pump = {out.porous + hose_volume(c.hoses * c.hose, c.bore) + c.trap, brief.pump, c.ultimate, 0,

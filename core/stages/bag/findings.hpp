@@ -18,6 +18,9 @@ struct Findings {
     bool measured = false;  ///< by girths of the tool's face; else by its area
     double film_area = 0;   ///< m² of all of them, second bags too
     double tape = 0;        ///< m, the same
+    /// One film over the face and flange of every piece, and its tape: whatever lies under it, the shell on
+    /// its plug or the part in its mould, m² and m.
+    double cover = 0, cover_tape = 0;
     double porous = 0;      ///< m³ of air in what lies under the film
     PumpDown pump;
     double room = 0;              ///< Pa outside

@@ -6,7 +6,7 @@
 
 namespace jig::part {
 
-Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief, int parts,
+Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief, int parts, double bagging,
             const Library& shop) {
     Calls out;
     const auto add = [&](Severity s, const char* key, std::string headline, std::string why,
@@ -63,9 +63,7 @@ Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief, in
                 "Its open cells fill with resin: closed foam or balsa is infused, honeycomb is not.",
                 Fix{"Lay it by hand under a bag", patch_of("part", "how", "bagged")});
     }
-    if (c.how == LayUp::bagged)
-        seconds += (shop.rate("bagging") * f.area * parts + shop.rate("setting up bag")) * 3600 /
-                   std::max(1, brief.people);
+    if (c.how == LayUp::bagged) seconds += bagging * 3600 / std::max(1, brief.people);
     const bool wetted = c.how == LayUp::hand || c.how == LayUp::bagged;
     if (wetted && seconds > f.resin.gel_time)
         add(Severity::caution, "working_time",

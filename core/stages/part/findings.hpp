@@ -28,7 +28,8 @@ struct Findings {
 Findings evaluate(const Choices& choices, const shape::Findings& shape, const split::Findings& split,
                   const brief::Crew& brief, const Library& shop);
 /// `parts` come out of the tool at once. Throws InputError for materials that the library has not.
+/// `bagging` are the hours of all hands that closing its bag takes (Bag's own work).
 Calls calls(const Choices& choices, const Findings& findings, const brief::Choices& brief, int parts,
-            const Library& shop);
+            double bagging, const Library& shop);
 
 }  // namespace jig::part

@@ -39,7 +39,7 @@ Work whole_work(const Before& b, const Library& shop) {
     add(edge::work(b.edge_choices, b.edge, b.split.set.seam_length, b.split_choices.board, shop));
     add(split::work(b.split_choices, b.split, shop));
     add(release::work(b.release, shop));
-    add(shell::work(b.shell_choices, b.shell, b.edge, b.split, b.brief, shop));
+    add(shell::work(b.shell_choices, b.shell, b.edge, b.bag, b.split, b.brief, shop));
     add(back::work(b.back_choices, b.back, b.pieces(), b.shell_choices, b.shell, shop));
     add(heat::work(b.room, b.shell_choices, b.part_choices, b.part.resin, shop));
     add(part::work(b.part_choices, b.part, b.edge, b.split, b.brief, shop,

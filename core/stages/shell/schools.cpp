@@ -1,3 +1,5 @@
+#include <iterator>
+
 #include "core/base/units.hpp"
 #include "core/stages/shell/choices.hpp"
 
@@ -16,9 +18,18 @@ Layer ply(const char* name, double degrees = 0) {
 Layer core(const char* name) {
     return {LayerKind::core, name, 0, 0};
 }
+/// The same plies backwards, so that they bow no more than their coat makes them.
+std::vector<Layer> mirrored(std::vector<Layer> front, std::initializer_list<Layer> half) {
+    front.insert(front.end(), half);
+    front.insert(front.end(), std::make_reverse_iterator(half.end()),
+                 std::make_reverse_iterator(half.begin()));
+    return front;
+}
 
 }  // namespace
 
+// Starting stacks by one rule (docs/methods.md, Schools): a light cloth behind the coat, no ply more than
+// twice as heavy as the one before it, the heavy ones in the middle, woven ones mirrored.
 Choices start_from(School school) {
     Choices c;
     c.school = school;
@@ -32,8 +43,8 @@ Choices start_from(School school) {
                         ply("glass mat 225"),
                         ply("glass mat 300"),
                         ply("glass mat 450"),
-                        ply("glass mat 450"),
-                        ply("glass mat 450")};
+                        ply("glass mat 600"),
+                        ply("glass mat 600")};
             break;
         case School::filled_polyester:
             c.resin = "filled low-shrink tooling polyester";
@@ -41,8 +52,8 @@ Choices start_from(School school) {
             c.unit = "glass mat 225";
             c.layers = {coat("vinyl ester tooling gelcoat"),
                         ply("glass tissue 30"),
-                        ply("glass mat 225"),
-                        ply("glass mat 450"),
+                        ply("glass mat 300"),
+                        ply("glass mat 300"),
                         ply("glass mat 450"),
                         ply("glass mat 450"),
                         ply("glass mat 450")};
@@ -50,53 +61,46 @@ Choices start_from(School school) {
         case School::glass_epoxy:
             c.resin = "epoxy, tooling post-cured";
             c.cure_temperature = kelvin(80);
-            c.layers = {coat("epoxy surface coat, hot"),  coupling(),
-                        ply("glass cloth 105 plain"),     ply("glass cloth 200 plain", 45),
-                        ply("glass cloth 300 twill"),     ply("glass cloth 600 twill", 45),
-                        ply("glass cloth 600 twill"),     ply("glass cloth 600 twill"),
-                        ply("glass cloth 600 twill", 45), ply("glass cloth 600 twill"),
-                        ply("glass cloth 600 twill", 45), ply("glass cloth 300 twill"),
-                        ply("glass cloth 200 plain", 45)};
+            c.layers = mirrored(
+                {coat("epoxy surface coat, hot"), coupling()},
+                {ply("glass cloth 105 plain"), ply("glass cloth 200 plain", 45), ply("glass cloth 390 twill"),
+                 ply("glass cloth 600 twill", 45), ply("glass cloth 600 twill")});
             break;
         case School::carbon_epoxy:
             c.resin = "epoxy, tooling post-cured";
             c.how = LayUp::bagged;
             c.unit = "carbon cloth 100 plain";
             c.cure_temperature = kelvin(100);
-            c.layers = {coat("epoxy surface coat, hot"),   ply("carbon cloth 200 twill"),
-                        ply("carbon cloth 285 twill", 45), ply("carbon cloth 600 twill"),
-                        ply("carbon cloth 600 twill", 45), ply("carbon cloth 600 twill", 45),
-                        ply("carbon cloth 600 twill"),     ply("carbon cloth 285 twill", 45),
-                        ply("carbon cloth 200 twill")};
+            c.layers = mirrored({coat("epoxy surface coat, hot")},
+                                {ply("carbon cloth 160 plain"), ply("carbon cloth 245 twill", 45),
+                                 ply("carbon cloth 400 twill"), ply("carbon cloth 600 twill", 45)});
             break;
         case School::mineral_glass:
             c.resin = "laminating plaster";
             c.cure_temperature = kelvin(35);
             c.unit = "glass mat 225";
-            c.layers = {coat("plaster face coat"),     ply("glass cloth 163 plain"),
-                        ply("glass mat 300"),          core("mineral paste, 8 mm"),
+            c.layers = {coat("plaster face coat"),     ply("glass cloth 200 plain"),
+                        ply("glass mat 225"),          core("mineral paste, 8 mm"),
                         ply("glass woven roving 600"), core("mineral paste, 8 mm"),
-                        ply("glass mat 300"),          ply("glass cloth 163 plain")};
+                        ply("glass mat 225"),          ply("glass cloth 200 plain")};
             break;
         case School::tooling_prepreg:
             c.resin = "tooling prepreg resin";
             c.how = LayUp::prepreg;
             c.unit = "carbon cloth 200 twill";
             c.cure_temperature = kelvin(180);
-            c.layers = {ply("carbon cloth 200 twill"),     ply("carbon cloth 600 twill", 45),
-                        ply("carbon cloth 600 twill"),     ply("carbon cloth 600 twill", 45),
-                        ply("carbon cloth 600 twill"),     ply("carbon cloth 600 twill"),
-                        ply("carbon cloth 600 twill", 45), ply("carbon cloth 600 twill"),
-                        ply("carbon cloth 600 twill", 45), ply("carbon cloth 200 twill")};
+            c.layers = mirrored({}, {ply("carbon cloth 160 plain"), ply("carbon cloth 245 twill", 45),
+                                     ply("carbon cloth 400 twill"), ply("carbon cloth 600 twill", 45),
+                                     ply("carbon cloth 600 twill")});
             break;
         case School::sandwich:
             c.resin = "epoxy, infusion";
             c.how = LayUp::infused;
             c.cure_temperature = kelvin(70);
-            c.layers = {coat("epoxy surface coat"), ply("glass cloth 200 plain"),
-                        ply("glass biaxial 450"),   ply("glass cloth 300 twill"),
-                        core("PVC foam 75, 15 mm"), ply("glass cloth 300 twill"),
-                        ply("glass biaxial 450"),   ply("glass cloth 200 plain")};
+            c.layers = {coat("epoxy surface coat"), ply("glass cloth 163 plain"),
+                        ply("glass biaxial 300"),   ply("glass cloth 390 twill"),
+                        core("PVC foam 75, 15 mm"), ply("glass cloth 390 twill"),
+                        ply("glass biaxial 300"),   ply("glass cloth 163 plain")};
             break;
     }
     return c;

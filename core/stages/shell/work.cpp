@@ -7,9 +7,6 @@
 namespace jig::shell {
 namespace {
 
-/// Film over a plug, for what it lies on: drawn in and pleated, typical.
-constexpr double kFilmEase = 1.25;
-
 using WorkLists = Lists<Reinforcement, SurfaceCoat, Core, Consumable, Rate>;
 
 /// Lays one piece of `area` m², day by day. A coat that comes after plies ends what was laid before it.
@@ -64,8 +61,9 @@ void lay(Work& out, const Choices& c, const Findings& shell, double area, double
 
 }  // namespace
 
-Work work(const Choices& c, const Findings& shell, const edge::Findings& edge, const split::Findings& split,
-          const brief::Of<brief::Crew, brief::Making>& brief, const WorkLists& shop) {
+Work work(const Choices& c, const Findings& shell, const edge::Findings& edge, const bag::Findings& bag,
+          const split::Findings& split, const brief::Of<brief::Crew, brief::Making>& brief,
+          const WorkLists& shop) {
     Work out;
     const int pieces = split.one_piece() ? 1 : static_cast<int>(split.set.pieces.size());
     const double area = shell.area / pieces;
@@ -78,11 +76,9 @@ Work work(const Choices& c, const Findings& shell, const edge::Findings& edge, c
     out.consumable(Ledger::once, Stage::shell, "peel ply", Kind::area, shell.area, shop);
     const bool bagged = c.how != LayUp::hand && brief.process != Process::squeeze;
     if (bagged) {
-        out.consumable(Ledger::once, Stage::shell, "bag film", Kind::area, kFilmEase * shell.area, shop);
+        out.consumable(Ledger::once, Stage::shell, "bag film", Kind::area, bag.cover, shop);
         out.consumable(Ledger::once, Stage::shell, "breather", Kind::area, shell.area, shop);
-        // As much again as a seventh of it goes up and down the pleats, typical.
-        out.consumable(Ledger::once, Stage::shell, "sealant tape", Kind::length, 1.15 * edge.tape_land_length,
-                       shop);
+        out.consumable(Ledger::once, Stage::shell, "sealant tape", Kind::length, bag.cover_tape, shop);
     }
     out.consumable(Ledger::once, Stage::shell, "brushes, rollers, pots", Kind::count, 1 + shell.days * pieces,
                    shop);
@@ -95,9 +91,9 @@ Work work(const Choices& c, const Findings& shell, const edge::Findings& edge, c
         const auto before = out.steps.size();
         lay(out, c, shell, area, pieces, of, shop);
         if (bagged) {
-            auto& bag = out.step(When::shell, Stage::shell, "bag the shell and find its leaks" + of,
-                                 {at_rate(shop, "bagging", area), at_rate(shop, "setting up bag", 1)});
-            bag.can_break = false;
+            auto& closing = out.step(When::shell, Stage::shell, "bag the shell and find its leaks" + of,
+                                     {at_rate(shop, "bagging", area), at_rate(shop, "setting up bag", 1)});
+            closing.can_break = false;
         }
         if (out.steps.size() == before) continue;  // nothing is laid
         // Whatever came last cures before anything goes on.

@@ -1,13 +1,14 @@
 #pragma once
 
+#include "core/stages/bag/findings.hpp"
 #include "core/stages/shell/findings.hpp"
 #include "core/stages/work.hpp"
 
 namespace jig::shell {
 
-/// Coats, plies, cores, doublers, debulks and the bag, piece by piece of a split mould. `longest` and
-/// `section` are the shell's size without its flange, m.
-Work work(const Choices& choices, const Findings& shell, const edge::Findings& edge,
+/// Coats, plies, cores, doublers, debulks and the bag, piece by piece of a split mould. The shell's film lies
+/// where the part's will: over face and flange, as `bag` measured it.
+Work work(const Choices& choices, const Findings& shell, const edge::Findings& edge, const bag::Findings& bag,
           const split::Findings& split, const brief::Of<brief::Crew, brief::Making>& brief,
           const Lists<Reinforcement, SurfaceCoat, Core, Consumable, Rate>& shop);
 

@@ -1,0 +1,499 @@
+#include "core/science/drape/net.hpp"
+
+#include <fmt/format.h>
+
+#include <cmath>
+#include <numbers>
+#include <queue>
+#include <set>
+#include <unordered_map>
+
+#include "core/base/error.hpp"
+#include "core/science/drape/walk.hpp"
+#include "core/science/mesh/nearest_face.hpp"
+
+namespace jig {
+namespace {
+
+constexpr std::size_t kMostNodes = 2'000'000;
+constexpr std::uint32_t kNone = 0xffffffffu;
+/// Threads that close in further than this are not laid: the cloth is long since a fold.
+constexpr double kSharpest = 8 * std::numbers::pi / 180;
+
+std::uint64_t key_of(int i, int j) {
+    return (static_cast<std::uint64_t>(static_cast<std::uint32_t>(i)) << 32) | static_cast<std::uint32_t>(j);
+}
+
+/// Nodes by where they lie, in boxes of one cell.
+class Boxes {
+  public:
+    explicit Boxes(double size) : size_(size) {}
+    void add(const Point& p, std::uint32_t node) { boxes_[box(p, 0, 0, 0)].push_back(node); }
+    template <class Visit>
+    void around(const Point& p, const Visit& visit) const {
+        for (int x = -1; x <= 1; ++x) {
+            for (int y = -1; y <= 1; ++y) {
+                for (int z = -1; z <= 1; ++z) {
+                    const auto found = boxes_.find(box(p, x, y, z));
+                    if (found == boxes_.end()) continue;
+                    for (const auto node : found->second) visit(node);
+                }
+            }
+        }
+    }
+
+  private:
+    [[nodiscard]] std::uint64_t box(const Point& p, int x, int y, int z) const {
+        const auto one = [&](double v, int d) {
+            return static_cast<std::uint64_t>(static_cast<std::int64_t>(std::floor(v / size_)) + d +
+                                              (1 << 20)) &
+                   0x1fffff;
+        };
+        return (one(p.x(), x) << 42) | (one(p.y(), y) << 21) | one(p.z(), z);
+    }
+    double size_;
+    std::unordered_map<std::uint64_t, std::vector<std::uint32_t>> boxes_;
+};
+
+class Weaver {
+  public:
+    Weaver(const TriangleMesh& mesh, const Topology& topology, const DrapeRules& rules, Drape& out)
+        : mesh_(mesh),
+          topology_(topology),
+          walk_(mesh, topology),
+          rules_(rules),
+          d_(rules.cell),
+          out_(out),
+          boxes_(rules.cell) {}
+
+    void weave(Progress& progress) {
+        const NearestFace tree(mesh_);
+        const auto face = static_cast<std::uint32_t>(tree.at(rules_.seed));
+        const auto seed = walk_.nearest(rules_.seed, face);
+        Point warp =
+            rules_.warp - rules_.warp.dot(walk_.flat_normal(seed.face)) * walk_.flat_normal(seed.face);
+        if (warp.norm() < 1e-3 * rules_.warp.norm() || rules_.warp.norm() <= 0)
+            throw InputError("warp", "it points straight off the face at the seed",
+                             "turn it, or move the seed to where the face lies along it");
+        warp.normalize();
+        const Point weft = walk_.flat_normal(seed.face).cross(warp);
+        add(0, 0, {seed.at, seed.face, false}, 0);
+        thread(seed, warp, 1, 0);
+        thread(seed, -warp, -1, 0);
+        thread(seed, weft, 0, 1);
+        thread(seed, -weft, 0, -1);
+        // Rings outwards, each crossing from two that are nearer the seed; what those cannot reach, from any
+        // two.
+        for (std::uint32_t n = 0; n < out_.nodes.size(); ++n) offer(out_.nodes[n].i, out_.nodes[n].j);
+        std::size_t looked = 0;
+        for (bool past_rim = false;;) {
+            if (++looked % 2048 == 0) progress.check();
+            if (queue_.empty()) {
+                // Where a first thread ended early the next ones start straight on from those beside them;
+                // what lies past the rim comes last of all.
+                if (start_thread(past_rim)) continue;
+                if (past_rim) break;
+                past_rim = true;
+                continue;
+            }
+            const auto [ring, i, j] = queue_.top();
+            queue_.pop();
+            if (find(i, j) != kNone) continue;
+            if (lay(i, j))
+                offer(i, j);
+            else
+                stuck_.insert({ring, i, j});
+            if (out_.nodes.size() > kMostNodes)
+                throw InputError("cell", fmt::format("the net needs more than {} crossings", kMostNodes),
+                                 "lay it with a larger cell");
+        }
+        cells();
+        map();
+        extend();
+        measure();
+    }
+
+  private:
+    [[nodiscard]] std::uint32_t find(int i, int j) const {
+        const auto found = index_.find(key_of(i, j));
+        return found == index_.end() ? kNone : found->second;
+    }
+
+    void add(int i, int j, const OnMesh& place, int depth) {
+        const auto n = static_cast<std::uint32_t>(out_.nodes.size());
+        out_.nodes.push_back({i, j, place.at, place.face, place.outside, 0});
+        depth_.push_back(depth);
+        index_[key_of(i, j)] = n;
+        boxes_.add(place.at, n);
+    }
+
+    void thread(OnMesh from, Point way, int di, int dj) {
+        for (int k = 1; k < 100000; ++k) {
+            const auto next = walk_.straight(from, way, d_);
+            if (!next.outside && overlaps(k * di, k * dj, next.at)) return;
+            add(k * di, k * dj, next, next.outside ? 1 : 0);
+            if (next.outside) return;
+            from = next;
+        }
+    }
+
+    /// Whether cloth from elsewhere lies there already: the net has come round.
+    [[nodiscard]] bool overlaps(int i, int j, const Point& at) const {
+        bool found = false;
+        boxes_.around(at, [&](std::uint32_t n) {
+            const auto& other = out_.nodes[n];
+            if (std::abs(other.i - i) + std::abs(other.j - j) > 4 && !other.outside &&
+                (other.at - at).norm() < 0.45 * d_)
+                found = true;
+        });
+        return found;
+    }
+
+    void offer(int i, int j) {
+        for (int x = -1; x <= 1; ++x) {
+            for (int y = -1; y <= 1; ++y) {
+                if ((x != 0 || y != 0) && find(i + x, j + y) == kNone)
+                    queue_.push({std::abs(i + x) + std::abs(j + y), i + x, j + y});
+            }
+        }
+    }
+
+    /// Lays (i, j) from a corner of three; false where none is known or none holds.
+    bool lay(int i, int j) {
+        const int si = i > 0 ? 1 : -1, sj = j > 0 ? 1 : -1;
+        for (const auto& [di, dj] : {std::pair{si, sj}, {-si, sj}, {si, -sj}, {-si, -sj}}) {
+            const auto a = find(i - di, j), b = find(i, j - dj), c = find(i - di, j - dj);
+            if (a == kNone || b == kNone || c == kNone) continue;
+            if (depth_[a] + depth_[b] > 4) continue;
+            if (const auto place = cross(a, b, c)) {
+                if (!place->outside && overlaps(i, j, place->at)) continue;
+                const int depth = place->outside ? 1 + std::max(depth_[a], depth_[b]) : 0;
+                if (depth > 3) continue;
+                add(i, j, *place, depth);
+                return true;
+            }
+        }
+        return false;
+    }
+
+    /// Lays one crossing straight on from the two before it on its thread; false where there is none to lay.
+    bool start_thread(bool past_rim) {
+        for (auto it = stuck_.begin(); it != stuck_.end();) {
+            const auto [ring, i, j] = *it;
+            if (find(i, j) != kNone) {
+                it = stuck_.erase(it);
+                continue;
+            }
+            for (const auto& [di, dj] : {std::pair{0, 1}, {0, -1}, {1, 0}, {-1, 0}}) {
+                const auto near = find(i - di, j - dj), far = find(i - 2 * di, j - 2 * dj);
+                if (near == kNone || far == kNone || depth_[near] > 0 || depth_[far] > 0) continue;
+                const auto& from = out_.nodes[near];
+                Point way = from.at - out_.nodes[far].at;
+                const auto place = walk_.straight({from.at, from.face, false}, way, d_);
+                if (place.outside != past_rim || (!place.outside && overlaps(i, j, place.at))) continue;
+                add(i, j, place, place.outside ? 1 : 0);
+                stuck_.erase(it);
+                offer(i, j);
+                return true;
+            }
+            ++it;
+        }
+        return false;
+    }
+
+    /// Chord of a way of one cell along the face between two normals.
+    [[nodiscard]] double chord(const Point& m, const Point& n) const {
+        const double half = std::atan2(m.cross(n).norm(), m.dot(n)) / 2;
+        // Over a sharp fold the normals between say little: no more than a quarter turn is made good.
+        return half < 1e-6 ? d_ : d_ * std::sin(std::min(half, 0.4)) / std::min(half, 0.4);
+    }
+
+    /// The place one cell from a and from b, on the other side of them from c.
+    std::optional<OnMesh> cross(std::uint32_t a, std::uint32_t b, std::uint32_t c) const {
+        const auto &A = out_.nodes[a], &B = out_.nodes[b], &C = out_.nodes[c];
+        const double across = (A.at - B.at).norm();
+        // So far apart, or so near, that the threads lie along each other.
+        if (across > 2 * d_ * std::cos(kSharpest / 2) || across < 2 * d_ * std::sin(kSharpest / 2)) return {};
+        const Point middle = (A.at + B.at) / 2;
+        Point away = middle - C.at;
+        const double reach = std::sqrt(std::max(d_ * d_ - across * across / 4, 0.0));
+        if (away.norm() < 1e-9 * d_) return {};
+        OnMesh here = walk_.nearest(middle + reach * away.normalized(), A.face);
+        const Point nA = walk_.normal({A.at, A.face, A.outside}),
+                    nB = walk_.normal({B.at, B.face, B.outside});
+        for (int round = 0; round < 12; ++round) {
+            const Point n = walk_.normal(here);
+            const Point toA = here.at - A.at, toB = here.at - B.at;
+            const double la = toA.norm(), lb = toB.norm();
+            const double ra = chord(nA, n) - la, rb = chord(nB, n) - lb;
+            if (la < 1e-9 * d_ || lb < 1e-9 * d_) return {};
+            const bool good = std::abs(ra) < 1e-7 * d_ && std::abs(rb) < 1e-7 * d_;
+            if (good || (round == 11 && std::max(std::abs(ra), std::abs(rb)) < 1e-3 * d_)) {
+                // On the far side of a and b, not folded back onto c.
+                if ((here.at - middle).dot(away) <= 0) return {};
+                return here;
+            }
+            const Point& f = walk_.flat_normal(here.face);
+            const Point x = (toA - toA.dot(f) * f).normalized(), y = f.cross(x);
+            Eigen::Matrix2d J;
+            J << toA.dot(x) / la, toA.dot(y) / la, toB.dot(x) / lb, toB.dot(y) / lb;
+            const double det = J.determinant();
+            if (std::abs(det) < 0.02) return {};
+            Eigen::Vector2d step = J.inverse() * Eigen::Vector2d(ra, rb);
+            if (step.norm() > 0.5 * d_) step *= 0.5 * d_ / step.norm();
+            here = walk_.nearest(here.at + step.x() * x + step.y() * y, here.face);
+        }
+        return {};
+    }
+
+    void cells() {
+        std::vector<int> count(out_.nodes.size(), 0);
+        for (std::uint32_t n = 0; n < out_.nodes.size(); ++n) {
+            const auto& node = out_.nodes[n];
+            const auto right = find(node.i + 1, node.j), up = find(node.i, node.j + 1),
+                       far = find(node.i + 1, node.j + 1);
+            if (right == kNone || up == kNone || far == kNone) continue;
+            // Of a rhomb, by its diagonals.
+            const double one = (out_.nodes[far].at - node.at).norm(),
+                         other = (out_.nodes[right].at - out_.nodes[up].at).norm();
+            const double shear = std::abs(std::numbers::pi / 2 - 2 * std::atan2(other, one));
+            out_.cells.push_back({{n, right, far, up}, shear});
+            for (const auto k : out_.cells.back().nodes) {
+                out_.nodes[k].shear += shear;
+                ++count[k];
+            }
+        }
+        for (std::uint32_t n = 0; n < out_.nodes.size(); ++n) {
+            if (count[n] > 0) out_.nodes[n].shear /= count[n];
+        }
+    }
+
+    /// Where a place lies in a cell, from 0 to 1 along both threads; none outside it.
+    std::optional<Point2> within(const Drape::Cell& cell, const Point& p) const {
+        const auto at = [&](std::size_t k) -> const Point& { return out_.nodes[cell.nodes[k]].at; };
+        const Point du = (at(1) - at(0) + at(2) - at(3)) / 2, dv = (at(3) - at(0) + at(2) - at(1)) / 2;
+        const Point n = du.cross(dv);
+        if (n.norm() < 1e-12 * d_ * d_) return {};
+        double u = 0.5, v = 0.5;
+        Point off = Point::Zero();
+        for (int round = 0; round < 8; ++round) {
+            off = p - ((1 - u) * (1 - v) * at(0) + u * (1 - v) * at(1) + u * v * at(2) + (1 - u) * v * at(3));
+            const Point x = (1 - v) * (at(1) - at(0)) + v * (at(2) - at(3)),
+                        y = (1 - u) * (at(3) - at(0)) + u * (at(2) - at(1));
+            const double xx = x.squaredNorm(), yy = y.squaredNorm(), xy = x.dot(y), det = xx * yy - xy * xy;
+            if (det < 1e-12 * xx * yy) return {};
+            const double px = off.dot(x), py = off.dot(y);
+            u += (yy * px - xy * py) / det;
+            v += (xx * py - xy * px) / det;
+        }
+        constexpr double kOver = 0.02;
+        if (!(u > -kOver && u < 1 + kOver && v > -kOver && v < 1 + kOver)) return {};
+        // On this sheet of the face, not on one behind it.
+        if (std::abs(off.dot(n.normalized())) > 0.5 * d_) return {};
+        return Point2(u, v);
+    }
+
+    /// Each point of the mesh onto the flat cloth.
+    void map() {
+        out_.points.assign(mesh_.points.size(), {});
+        std::vector<std::vector<std::uint32_t>> of_node(out_.nodes.size());
+        for (std::uint32_t c = 0; c < out_.cells.size(); ++c) {
+            for (const auto n : out_.cells[c].nodes) of_node[n].push_back(c);
+        }
+        std::vector<char> used(mesh_.points.size(), 0);
+        for (const auto& t : mesh_.triangles) {
+            for (const auto i : t) used[i] = 1;
+        }
+        for (std::size_t i = 0; i < mesh_.points.size(); ++i) {
+            if (used[i] == 0) continue;
+            const Point& p = mesh_.points[i];
+            // The nearest crossings' cells come first.
+            std::array<std::pair<double, std::uint32_t>, 6> near;
+            near.fill({1e300, kNone});
+            boxes_.around(p, [&](std::uint32_t n) {
+                const double away = (out_.nodes[n].at - p).squaredNorm();
+                if (away >= near.back().first) return;
+                near.back() = {away, n};
+                std::sort(near.begin(), near.end());
+            });
+            double least = 1e300;
+            for (const auto& [away, n] : near) {
+                if (n == kNone) break;
+                for (const auto c : of_node[n]) {
+                    const auto& cell = out_.cells[c];
+                    const auto in = within(cell, p);
+                    if (!in) continue;
+                    const double over = std::max({0.0, -in->x(), in->x() - 1, -in->y(), in->y() - 1});
+                    if (over >= least) continue;
+                    least = over;
+                    const auto& first = out_.nodes[cell.nodes[0]];
+                    auto& point = out_.points[i];
+                    point.covered = true;
+                    point.flat = d_ * Point2(first.i + in->x(), first.j + in->y());
+                    const auto shear = [&](std::size_t k) { return out_.nodes[cell.nodes[k]].shear; };
+                    const double u = in->x(), v = in->y();
+                    point.shear = (1 - u) * (1 - v) * shear(0) + u * (1 - v) * shear(1) + u * v * shear(2) +
+                                  (1 - u) * v * shear(3);
+                }
+                if (least == 0) break;
+            }
+        }
+    }
+
+    /// Points within a cell or two of the net go onto the cloth as the covered face next to them lies on it.
+    void extend() {
+        for (int pass = 0; pass < 4; ++pass) {
+            std::vector<std::pair<std::uint32_t, DrapedPoint>> found;
+            for (std::size_t f = 0; f < mesh_.triangles.size(); ++f) {
+                const auto& t = mesh_.triangles[f];
+                for (std::size_t k = 0; k < 3; ++k) {
+                    const auto other = topology_.across[f][k];
+                    if (other == kNoFace) continue;
+                    const auto &a = out_.points[t[k]], &b = out_.points[t[(k + 1) % 3]],
+                               &c = out_.points[t[(k + 2) % 3]];
+                    if (!a.covered || !b.covered || !c.covered) continue;
+                    for (const auto p : mesh_.triangles[other]) {
+                        if (out_.points[p].covered) continue;
+                        bool near = false;
+                        boxes_.around(mesh_.points[p], [&](std::uint32_t n) {
+                            near = near || (out_.nodes[n].at - mesh_.points[p]).norm() < 1.5 * d_;
+                        });
+                        if (!near) continue;
+                        // Unfolded about the edge that both share, by its own and the face's other side.
+                        const Point &A = mesh_.points[t[k]], &B = mesh_.points[t[(k + 1) % 3]],
+                                    &C = mesh_.points[t[(k + 2) % 3]], &P = mesh_.points[p];
+                        const Point edge = B - A;
+                        const double length = edge.norm(), along = (P - A).dot(edge) / (length * length);
+                        const Point out = (P - A) - along * edge,
+                                    in = (C - A) - (C - A).dot(edge) / (length * length) * edge;
+                        if (in.norm() < 1e-12 * length) continue;
+                        const double c_along = (C - A).dot(edge) / (length * length);
+                        const Point2 flat_edge = b.flat - a.flat,
+                                     flat_in = c.flat - a.flat - c_along * flat_edge;
+                        DrapedPoint point;
+                        point.covered = true;
+                        point.flat = a.flat + along * flat_edge - out.norm() / in.norm() * flat_in;
+                        point.shear = (a.shear + b.shear) / 2;
+                        found.emplace_back(p, point);
+                    }
+                }
+            }
+            if (found.empty()) return;
+            for (const auto& [p, point] : found) {
+                if (!out_.points[p].covered) out_.points[p] = point;
+            }
+        }
+    }
+
+    void measure() {
+        bool first = true;
+        std::vector<std::size_t> bare;
+        for (std::size_t f = 0; f < mesh_.triangles.size(); ++f) {
+            const auto& t = mesh_.triangles[f];
+            const auto &a = out_.points[t[0]], &b = out_.points[t[1]], &c = out_.points[t[2]];
+            if (!a.covered || !b.covered || !c.covered) {
+                bare.push_back(f);
+                continue;
+            }
+            const double area = mesh_.area_vector2(f).norm() / 2;
+            out_.covered += area;
+            if ((a.shear + b.shear + c.shear) / 3 > rules_.lock) out_.locked += area;
+            const Point2 x = b.flat - a.flat, y = c.flat - a.flat;
+            out_.flat_area += std::abs(x.x() * y.y() - x.y() * y.x()) / 2;
+            for (const auto* p : {&a, &b, &c}) {
+                if (first) out_.flat_low = out_.flat_high = p->flat;
+                first = false;
+                out_.flat_low = out_.flat_low.cwiseMin(p->flat);
+                out_.flat_high = out_.flat_high.cwiseMax(p->flat);
+            }
+        }
+        for (const auto& cell : out_.cells) {
+            const auto inside = std::count_if(cell.nodes.begin(), cell.nodes.end(),
+                                              [&](std::uint32_t n) { return !out_.nodes[n].outside; });
+            if (inside < 3 || cell.shear <= out_.most) continue;
+            out_.most = cell.shear;
+            out_.most_at = out_.nodes[cell.nodes[0]].at;
+        }
+        // One place for each patch of faces that no cloth reaches.
+        std::vector<char> open(mesh_.triangles.size(), 0);
+        for (const auto f : bare) open[f] = 1;
+        for (const auto f : bare) {
+            if (open[f] != 1) continue;
+            std::vector<std::size_t> patch{f};
+            open[f] = 2;
+            for (std::size_t k = 0; k < patch.size(); ++k) {
+                for (const auto other : topology_.across[patch[k]]) {
+                    if (other == kNoFace || open[other] != 1) continue;
+                    open[other] = 2;
+                    patch.push_back(other);
+                }
+            }
+            out_.holes.push_back(mesh_.centre(patch[patch.size() / 2]));
+        }
+    }
+
+    const TriangleMesh& mesh_;
+    const Topology& topology_;
+    MeshWalk walk_;
+    const DrapeRules& rules_;
+    double d_;
+    Drape& out_;
+    Boxes boxes_;
+    std::unordered_map<std::uint64_t, std::uint32_t> index_;
+    std::vector<int> depth_;  ///< cells past the rim
+    using Next = std::tuple<int, int, int>;
+    std::set<Next> stuck_;  ///< crossings that no corner of three reaches
+    std::priority_queue<Next, std::vector<Next>, std::greater<>> queue_;
+};
+
+}  // namespace
+
+Drape drape(const TriangleMesh& mesh, const Topology& topology, const DrapeRules& rules, Progress& progress) {
+    Drape out;
+    Weaver(mesh, topology, rules, out).weave(progress);
+    return out;
+}
+
+std::optional<double> shear_at(const Drape& drape, const TriangleMesh& mesh, std::size_t face,
+                               const Point& at) {
+    const Point share = corner_shares(mesh, face, at);
+    double out = 0;
+    for (int k = 0; k < 3; ++k) {
+        const auto& p = drape.points[mesh.triangles[face][static_cast<std::size_t>(k)]];
+        if (!p.covered) return {};
+        out += share[k] * p.shear;
+    }
+    return out;
+}
+
+std::optional<Point> warp_on(const Drape& drape, const TriangleMesh& mesh, std::size_t face) {
+    const auto& t = mesh.triangles[face];
+    for (const auto i : t) {
+        if (!drape.points[i].covered) return {};
+    }
+    const Point2 x = drape.points[t[1]].flat - drape.points[t[0]].flat,
+                 y = drape.points[t[2]].flat - drape.points[t[0]].flat;
+    const double det = x.x() * y.y() - x.y() * y.x();
+    if (std::abs(det) < 1e-18) return {};
+    // The direction on the face whose image is (1, 0).
+    const Point along = (mesh.corner(face, 1) - mesh.corner(face, 0)) * (y.y() / det) -
+                        (mesh.corner(face, 2) - mesh.corner(face, 0)) * (x.y() / det);
+    return along.norm() > 0 ? std::optional<Point>(along.normalized()) : std::nullopt;
+}
+
+std::vector<std::vector<Point2>> flat_outlines(const Drape& drape, const TriangleMesh& mesh) {
+    TriangleMesh covered;
+    covered.points = mesh.points;
+    for (const auto& t : mesh.triangles) {
+        if (drape.points[t[0]].covered && drape.points[t[1]].covered && drape.points[t[2]].covered)
+            covered.triangles.push_back(t);
+    }
+    std::vector<std::vector<Point2>> out;
+    for (const auto& loop : rim_loops(covered, topology_of(covered))) {
+        auto& flat = out.emplace_back();
+        for (const auto i : loop) flat.push_back(drape.points[i].flat);
+    }
+    return out;
+}
+
+}  // namespace jig

@@ -1,0 +1,555 @@
+#include "core/science/flow/fill.hpp"
+
+#include <algorithm>
+#include <numbers>
+
+#include "core/base/error.hpp"
+#include "core/science/flow/network.hpp"
+
+namespace jig {
+namespace {
+
+/// Of its volume: what a step may leave over or short at a point, which that point carries into the next
+/// step, so that nothing is lost.
+constexpr double kGood = 1e-3;
+/// The same while it is not yet known which points are wet.
+constexpr double kRough = 0.05;
+/// The same where a time is read off the pressures.
+constexpr double kTight = 1e-7;
+
+/// One filling as it goes on, in flow time τ = ∫dt/μ.
+class Run {
+  public:
+    Run(const TriangleMesh& mesh, const std::vector<FaceFlow>& faces, const std::vector<Feed>& feeds,
+        const std::vector<Vent>& vents, const Viscosity& viscosity, const FlowRules& rules, Filling& out)
+        : mesh_(mesh),
+          feeds_(feeds),
+          vents_(vents),
+          viscosity_(viscosity),
+          rules_(rules),
+          out_(out),
+          net_(network_of(mesh, faces)),
+          pressure_(net_),
+          n_(net_.count()),
+          state_(n_, FlowState::empty),
+          feed_of_(n_, kNone),
+          full_(n_, 0),
+          p_(n_, 0),
+          gain_(n_, 0),
+          b_(n_, 0),
+          arrives_at_(n_, -1) {
+        lowest_ = vents.empty() ? 0 : 1e300;
+        for (const auto& v : vents) lowest_ = std::min(lowest_, v.pressure);
+        for (std::size_t i = 0; i < n_; ++i) {
+            p_[i] = lowest_;
+            whole_ += net_.volume[i];
+            if (net_.volume[i] <= 0) state_[i] = FlowState::shut;
+        }
+        for (std::uint32_t v = 0; v < vents.size(); ++v) {
+            for (const auto i : vents[v].points) {
+                if (state_[i] == FlowState::shut) continue;
+                state_[i] = FlowState::vent;
+                p_[i] = vents[v].pressure;
+            }
+        }
+        out.arrival.assign(n_, {});
+        out.vents.assign(vents.size(), {});
+        out.feeds.assign(feeds.size(), {});
+        scale_ = 1;
+        for (const auto& f : feeds) scale_ = std::max(scale_, std::abs(f.pressure - lowest_));
+        lift_ = rules.density * rules.gravity;
+    }
+
+    void go(Progress& progress) {
+        const double end = viscosity_.flow_time(rules_.end);
+        std::size_t asked = 0;
+        const auto tell = [&] {
+            while (asked < rules_.times.size() &&
+                   viscosity_.flow_time(rules_.times[asked]) <= flow_ * (1 + 1e-12)) {
+                out_.front.push_back(share());
+                ++asked;
+            }
+        };
+        moments(0);
+        tell();
+        for (out_.steps = 0; out_.steps < 200000; ++out_.steps) {
+            progress.report(share(), "following the resin");
+            trap();
+            if (done()) break;
+            // Up to the next moment that is known beforehand.
+            double limit = end;
+            for (std::size_t f = 0; f < feeds_.size(); ++f) {
+                for (const auto& m : {std::optional(feeds_[f].open), feeds_[f].shut}) {
+                    if (!m || !m->time) continue;
+                    const double at = viscosity_.flow_time(*m->time);
+                    if (at > flow_ * (1 + 1e-12) && at < limit) limit = at;
+                }
+            }
+            if (asked < rules_.times.size())
+                limit = std::min(limit, std::max(viscosity_.flow_time(rules_.times[asked]), flow_));
+            const double rate = inflow();
+            double step = rate > 0 ? rules_.share * whole_ / rate : limit - flow_;
+            if (flow_ + step > limit - 1e-3 * step) step = limit - flow_;
+            if (step <= 0) break;
+            const auto saved_full = full_;
+            const auto saved_state = state_;
+            const auto saved_p = p_;
+            const auto again = [&](double shorter) {
+                full_ = saved_full;
+                state_ = saved_state;
+                p_ = saved_p;
+                step = shorter;
+                settle(step);
+            };
+            settle(step);
+            for (int i = 0; i < 20 && gained(saved_full) > 4 * rules_.share * whole_; ++i) again(step / 3);
+            if (const auto sooner = all_full(saved_full, step)) again(*sooner);
+            // What waits for the front to come opens when it comes, not at the step's end.
+            for (int i = 0; i < 6; ++i) {
+                const auto wet = first_wet(saved_full, step);
+                if (!wet || *wet > 0.98 * step) break;
+                again(std::max(*wet, 0.01 * step) * 1.001);
+            }
+            take(saved_full, step);
+            moments(time());
+            tell();
+            if (flow_ >= end * (1 - 1e-12)) break;
+        }
+        while (asked++ < rules_.times.size()) out_.front.push_back(share());
+        close(end);
+    }
+
+  private:
+    static constexpr std::uint32_t kNone = 0xffffffffu;
+
+    [[nodiscard]] double time() const { return viscosity_.when(flow_).value_or(rules_.end); }
+    [[nodiscard]] double share() const {
+        double sum = 0;
+        for (std::size_t i = 0; i < n_; ++i) sum += full_[i] * net_.volume[i];
+        return sum / whole_;
+    }
+    [[nodiscard]] bool is_full(std::size_t i) const {
+        return state_[i] == FlowState::wet || state_[i] == FlowState::feed ||
+               (state_[i] == FlowState::vent && full_[i] >= 1 - 1e-9);
+    }
+    [[nodiscard]] bool done() const {
+        for (std::size_t i = 0; i < n_; ++i) {
+            if (state_[i] != FlowState::shut && !is_full(i)) return false;
+        }
+        return true;
+    }
+    /// m³·Pa per unit of flow time from i to its neighbour on edge e.
+    [[nodiscard]] double flow(std::uint32_t i, std::uint32_t e) const {
+        const auto j = net_.to[e];
+        return net_.conducts[e] * (p_[i] - p_[j] + lift_.dot(mesh_.points[j] - mesh_.points[i]));
+    }
+    /// Whether resin crosses between two neighbours at all.
+    [[nodiscard]] bool crosses(std::uint32_t i, std::uint32_t j) const {
+        if (state_[i] == FlowState::shut || state_[j] == FlowState::shut) return false;
+        const auto source = [&](std::uint32_t k) {
+            return state_[k] == FlowState::wet || state_[k] == FlowState::feed;
+        };
+        return source(i) || source(j);
+    }
+    /// What all feeds give at the pressures of this moment, m³ per unit of flow time.
+    [[nodiscard]] double inflow() const {
+        double sum = 0;
+        for (std::uint32_t i = 0; i < n_; ++i) {
+            if (state_[i] != FlowState::feed) continue;
+            for (auto e = net_.start[i]; e < net_.start[i + 1]; ++e) {
+                if (crosses(i, net_.to[e]) && state_[net_.to[e]] != FlowState::feed)
+                    sum += std::max(0.0, flow(i, e));
+            }
+        }
+        return sum;
+    }
+
+    /// One step: which points are wet at its end, and at what pressures.
+    void settle(double step) {
+        const bool falls = lift_.squaredNorm() > 0;
+        // At the pressures of the last step most of what will be wet is known.
+        change(step, false);
+        for (int round = 0; round < 400; ++round) {
+            for (std::uint32_t i = 0; i < n_; ++i) {
+                if (state_[i] != FlowState::wet) continue;
+                b_[i] = (full_[i] - 1) * net_.volume[i] / step;
+                if (!falls) continue;
+                for (auto e = net_.start[i]; e < net_.start[i + 1]; ++e) {
+                    if (state_[net_.to[e]] != FlowState::shut)
+                        b_[i] -= net_.conducts[e] * lift_.dot(mesh_.points[net_.to[e]] - mesh_.points[i]);
+                }
+            }
+            pressure_.solve(state_, b_, step, kRough, p_);
+            if (change(step, round < 60)) continue;
+            pressure_.solve(state_, b_, step, kGood, p_);
+            if (!change(step, round < 60)) break;
+        }
+    }
+
+    /// Wets what would hold more than it can, dries what would have to suck; false where neither happens.
+    bool change(double step, bool may_dry) {
+        bool changed = false;
+        gains(step);
+        for (std::uint32_t i = 0; i < n_; ++i) {
+            if (state_[i] == FlowState::empty && full_[i] + gain_[i] / net_.volume[i] > 1 + 1e-9) {
+                state_[i] = FlowState::wet;
+                changed = true;
+            } else if (state_[i] == FlowState::wet && may_dry && p_[i] < lowest_ - 1e-7 * scale_) {
+                state_[i] = FlowState::empty;
+                p_[i] = lowest_;
+                changed = true;
+            }
+        }
+        return changed;
+    }
+
+    /// m³ that each point that is not wet takes up in a step.
+    void gains(double step) {
+        for (std::uint32_t i = 0; i < n_; ++i) {
+            gain_[i] = 0;
+            if (state_[i] != FlowState::empty && state_[i] != FlowState::vent) continue;
+            for (auto e = net_.start[i]; e < net_.start[i + 1]; ++e) {
+                if (crosses(i, net_.to[e])) gain_[i] -= flow(i, e) * step;
+            }
+        }
+    }
+
+    [[nodiscard]] double gained(const std::vector<double>& before) const {
+        double sum = 0;
+        for (std::size_t i = 0; i < n_; ++i) sum += net_.volume[i] * std::max(0.0, after(i) - before[i]);
+        return sum;
+    }
+    /// How full a point is at the step's end.
+    [[nodiscard]] double after(std::size_t i) const {
+        if (state_[i] == FlowState::wet) return 1;
+        if (state_[i] == FlowState::empty || state_[i] == FlowState::vent)
+            return std::min(1.0, full_[i] + gain_[i] / net_.volume[i]);
+        return full_[i];
+    }
+
+    /// Where a step fills all there is: the shorter one that just does. With every point wet, pressures are
+    /// straight in 1/step, and the last point is the one that then comes down to the front's.
+    std::optional<double> all_full(const std::vector<double>& before, double step) {
+        for (std::size_t i = 0; i < n_; ++i) {
+            if (state_[i] != FlowState::shut && after(i) < 1 - 1e-9) return {};
+        }
+        const auto as_was = p_;
+        auto zero = b_;
+        for (std::uint32_t i = 0; i < n_; ++i) {
+            if (state_[i] == FlowState::wet) zero[i] -= (before[i] - 1) * net_.volume[i] / step;
+        }
+        pressure_.solve(state_, b_, step, kTight, p_);
+        const auto now = p_;
+        pressure_.solve(state_, zero, step, kTight, p_);
+        double needed = 0;
+        for (std::uint32_t i = 0; i < n_; ++i) {
+            if (before[i] >= 1 - 1e-9) continue;
+            double at = 0;
+            if (state_[i] == FlowState::wet) {
+                const double drop = (p_[i] - now[i]) * step, room = p_[i] - lowest_;
+                if (room > 0) at = drop / room;
+            } else if (state_[i] == FlowState::vent) {
+                // What flows in is straight in 1/step, too.
+                const double given = gain_[i] / step;
+                double free = 0;
+                for (auto e = net_.start[i]; e < net_.start[i + 1]; ++e) {
+                    if (crosses(i, net_.to[e])) free -= flow(i, e);
+                }
+                if (free > 0) at = ((1 - before[i]) * net_.volume[i] + (free - given) * step) / free;
+            }
+            if (at > needed) {
+                needed = at;
+                out_.last = i;
+            }
+        }
+        p_ = as_was;
+        return needed > 0 && needed < step ? std::optional(needed * (1 + 1e-9)) : std::nullopt;
+    }
+
+    /// The share of a point's volume that lies behind it as the resin comes.
+    double share_behind(std::uint32_t i) const {
+        Point way = Point::Zero();
+        for (auto e = net_.start[i]; e < net_.start[i + 1]; ++e) {
+            const auto j = net_.to[e];
+            if (!crosses(i, j)) continue;
+            const double in = -flow(i, e);
+            if (in > 0) way += in * (mesh_.points[i] - mesh_.points[j]).normalized();
+        }
+        double behind = 0, all = 0;
+        for (auto k = corner_start_[i]; k < corner_start_[i + 1]; ++k) {
+            const double a = mesh_.area_vector2(corner_face_[k]).norm();
+            all += a;
+            if (way.dot(mesh_.centre(corner_face_[k]) - mesh_.points[i]) <= 0) behind += a;
+        }
+        return all > 0 ? std::max(behind / all, 0.05) : 0.5;
+    }
+
+    /// Flow time into the step at which the front passes a point; none where it does not in this step.
+    std::optional<double> passes(std::uint32_t i, const std::vector<double>& before, double step) const {
+        const double at = arrives_at_[i] >= 0 ? arrives_at_[i] : share_behind(i), to = after(i);
+        if (before[i] >= at || to < at * (1 - 1e-12)) return {};
+        return step * std::clamp((at - before[i]) / std::max(to - before[i], 1e-300), 0.0, 1.0);
+    }
+
+    std::optional<double> first_wet(const std::vector<double>& before, double step) const {
+        std::optional<double> out;
+        for (std::size_t f = 0; f < feeds_.size(); ++f) {
+            for (const auto* m : {&feeds_[f].open, feeds_[f].shut ? &*feeds_[f].shut : nullptr}) {
+                if (m == nullptr || !m->wet ||
+                    (m == &feeds_[f].open ? out_.feeds[f].opened : out_.feeds[f].shut))
+                    continue;
+                const auto at = passes(nearest(*m->wet), before, step);
+                if (at && (!out || *at < *out)) out = at;
+            }
+        }
+        return out;
+    }
+
+    [[nodiscard]] std::uint32_t nearest(const Point& to) const {
+        std::uint32_t best = 0;
+        double distance = 1e300;
+        for (std::uint32_t i = 0; i < n_; ++i) {
+            const double d = (mesh_.points[i] - to).squaredNorm();
+            if (net_.volume[i] > 0 && d < distance) {
+                distance = d;
+                best = i;
+            }
+        }
+        return best;
+    }
+
+    void take(const std::vector<double>& before, double step) {
+        for (std::uint32_t i = 0; i < n_; ++i) {
+            if (out_.arrival[i] || state_[i] == FlowState::shut || after(i) <= 0) continue;
+            if (const auto at = passes(i, before, step)) out_.arrival[i] = viscosity_.when(flow_ + *at);
+            if (arrives_at_[i] < 0) arrives_at_[i] = share_behind(i);
+        }
+        for (std::uint32_t i = 0; i < n_; ++i) {
+            if (state_[i] == FlowState::feed) {
+                double given = 0;
+                for (auto e = net_.start[i]; e < net_.start[i + 1]; ++e) {
+                    if (crosses(i, net_.to[e]) && feed_of_[net_.to[e]] != feed_of_[i]) given += flow(i, e);
+                }
+                out_.feeds[feed_of_[i]].mass += rules_.density * given * step;
+            }
+            if (state_[i] == FlowState::vent)
+                out_.bled += rules_.density * std::max(0.0, gain_[i] - (1 - full_[i]) * net_.volume[i]);
+        }
+        for (std::uint32_t i = 0; i < n_; ++i) {
+            if (state_[i] != FlowState::wet) {
+                full_[i] = after(i);
+                continue;
+            }
+            double out = 0;
+            for (auto e = net_.start[i]; e < net_.start[i + 1]; ++e) {
+                if (crosses(i, net_.to[e])) out += flow(i, e);
+            }
+            full_[i] -= out * step / net_.volume[i];
+        }
+        flow_ += step;
+        for (std::size_t v = 0; v < vents_.size(); ++v) {
+            if (out_.vents[v]) continue;
+            for (const auto i : vents_[v].points) {
+                const auto& at = out_.arrival[i];
+                if (at && (!out_.vents[v] || *at < *out_.vents[v])) out_.vents[v] = at;
+            }
+        }
+    }
+
+    /// Opens and shuts what is due.
+    void moments(double now) {
+        for (std::uint32_t f = 0; f < feeds_.size(); ++f) {
+            auto& given = out_.feeds[f];
+            const auto due = [&](const FlowMoment& m) {
+                if (m.time) return *m.time <= now * (1 + 1e-9) + 1e-12;
+                return m.wet && out_.arrival[nearest(*m.wet)].has_value();
+            };
+            if (!given.opened && due(feeds_[f].open)) {
+                given.opened = now;
+                for (const auto i : feeds_[f].points) {
+                    if (state_[i] == FlowState::shut) continue;
+                    state_[i] = FlowState::feed;
+                    feed_of_[i] = f;
+                    p_[i] = feeds_[f].pressure;
+                    given.mass += rules_.density * (1 - full_[i]) * net_.volume[i];
+                    full_[i] = 1;
+                    if (!out_.arrival[i]) out_.arrival[i] = now;
+                }
+            }
+            if (given.opened && !given.shut && feeds_[f].shut && due(*feeds_[f].shut)) {
+                given.shut = now;
+                for (const auto i : feeds_[f].points) {
+                    if (state_[i] == FlowState::feed && feed_of_[i] == f) {
+                        state_[i] = FlowState::wet;
+                        feed_of_[i] = kNone;
+                    }
+                }
+            }
+        }
+    }
+
+    /// What resin has shut off and no vent draws on stays dry, but for a pocket no larger than the mesh sees.
+    void trap() {
+        if (vents_.empty()) return;
+        std::vector<char> seen(n_, 0);
+        std::vector<std::uint32_t> pocket;
+        const double small = 2 * whole_ / static_cast<double>(n_);
+        for (std::uint32_t seed = 0; seed < n_; ++seed) {
+            if (seen[seed] != 0 || is_full(seed) || state_[seed] == FlowState::shut) continue;
+            pocket.assign(1, seed);
+            seen[seed] = 1;
+            bool vented = false;
+            double room = 0, area = 0;
+            Point middle = Point::Zero();
+            for (std::size_t k = 0; k < pocket.size(); ++k) {
+                const auto i = pocket[k];
+                vented = vented || state_[i] == FlowState::vent;
+                const double empty = 1 - std::clamp(full_[i], 0.0, 1.0);
+                room += empty * net_.volume[i];
+                area += empty * net_.area[i];
+                middle += empty * net_.area[i] * mesh_.points[i];
+                for (auto e = net_.start[i]; e < net_.start[i + 1]; ++e) {
+                    const auto j = net_.to[e];
+                    vented = vented || state_[j] == FlowState::vent;
+                    if (seen[j] != 0 || is_full(j) || state_[j] == FlowState::shut) continue;
+                    seen[j] = 1;
+                    pocket.push_back(j);
+                }
+            }
+            if (vented || (pocket.size() < 3 && room < small)) continue;
+            for (const auto i : pocket) state_[i] = FlowState::shut;
+            if (area > 0) middle /= area;
+            // A place on the face, not one in the air between its sides.
+            auto best = pocket.front();
+            for (const auto i : pocket) {
+                if ((mesh_.points[i] - middle).squaredNorm() < (mesh_.points[best] - middle).squaredNorm())
+                    best = i;
+            }
+            out_.dry.push_back({mesh_.points[best], area});
+        }
+    }
+
+    void close(double end) {
+        out_.rounds = pressure_.rounds;
+        out_.filled = share();
+        double held = 0;
+        for (std::size_t i = 0; i < n_; ++i) held += full_[i] * net_.volume[i];
+        out_.held = rules_.density * held;
+        for (const auto& f : out_.feeds) out_.taken += f.mass;
+        if (out_.dry.empty() && done()) out_.fill = viscosity_.when(flow_);
+        if (!out_.fill && viscosity_.gels() && flow_ >= end * (1 - 1e-9) && *viscosity_.gels() <= rules_.end)
+            out_.gelled = viscosity_.gels();
+        std::sort(out_.dry.begin(), out_.dry.end(),
+                  [](const DrySpot& a, const DrySpot& b) { return a.area > b.area; });
+        double latest = -1;
+        if (!out_.fill || !out_.last) {
+            for (std::uint32_t i = 0; i < n_; ++i) {
+                if (out_.arrival[i] && *out_.arrival[i] > latest) {
+                    latest = *out_.arrival[i];
+                    out_.last = i;
+                }
+            }
+        }
+        out_.pressure = p_;
+    }
+
+  public:
+    /// Faces round each point.
+    void corners() {
+        corner_start_.assign(n_ + 1, 0);
+        for (const auto& t : mesh_.triangles) {
+            for (const auto i : t) ++corner_start_[i + 1];
+        }
+        for (std::size_t i = 0; i < n_; ++i) corner_start_[i + 1] += corner_start_[i];
+        corner_face_.resize(corner_start_.back());
+        auto next = corner_start_;
+        for (std::uint32_t f = 0; f < mesh_.triangles.size(); ++f) {
+            for (const auto i : mesh_.triangles[f]) corner_face_[next[i]++] = f;
+        }
+    }
+
+  private:
+    const TriangleMesh& mesh_;
+    const std::vector<Feed>& feeds_;
+    const std::vector<Vent>& vents_;
+    const Viscosity& viscosity_;
+    const FlowRules& rules_;
+    Filling& out_;
+    FlowNetwork net_;
+    FlowPressure pressure_;
+    std::size_t n_;
+    std::vector<FlowState> state_;
+    std::vector<std::uint32_t> feed_of_;
+    std::vector<double> full_, p_, gain_, b_, arrives_at_;
+    std::vector<std::uint32_t> corner_start_, corner_face_;
+    Point lift_ = Point::Zero();
+    double lowest_ = 0, whole_ = 0, scale_ = 1, flow_ = 0;
+};
+
+}  // namespace
+
+std::vector<FaceFlow> face_flows(const TriangleMesh& mesh, const std::vector<FlowLayer>& layers,
+                                 const Point& zero) {
+    std::vector<FaceFlow> out(mesh.triangles.size());
+    for (std::size_t f = 0; f < out.size(); ++f) {
+        const Point area = mesh.area_vector2(f);
+        if (area.squaredNorm() <= 0) continue;
+        const Point normal = area.normalized(), centre = mesh.centre(f);
+        Point x = zero - zero.dot(normal) * normal;
+        // Straight up from the face there is no direction to project: the face's own edge.
+        if (x.norm() < 1e-6 * zero.norm()) x = mesh.corner(f, 1) - mesh.corner(f, 0);
+        x.normalize();
+        const Point y = normal.cross(x);
+        for (const auto& l : layers) {
+            if (l.within &&
+                ((centre - l.within->low).minCoeff() < 0 || (l.within->high - centre).minCoeff() < 0))
+                continue;
+            const Point along = std::cos(l.angle) * x + std::sin(l.angle) * y, across = normal.cross(along);
+            out[f].conducts +=
+                l.thickness * (l.K1 * along * along.transpose() + l.K2 * across * across.transpose());
+            out[f].holds += l.thickness * l.porosity;
+        }
+    }
+    return out;
+}
+
+Filling fill(const TriangleMesh& mesh, const std::vector<FaceFlow>& faces, const std::vector<Feed>& feeds,
+             const std::vector<Vent>& vents, const Viscosity& viscosity, const FlowRules& rules,
+             Progress& progress) {
+    for (std::size_t f = 0; f < faces.size(); ++f) {
+        if (mesh.area_vector2(f).norm() > 0 && (faces[f].holds <= 0 || faces[f].conducts.trace() <= 0))
+            throw InputError("layers", "a face of the mesh has no layer that resin could run in",
+                             "let one layer cover all of it");
+    }
+    if (std::none_of(feeds.begin(), feeds.end(), [](const Feed& f) { return !f.points.empty(); }))
+        throw InputError("feeds", "no feed has a point of the mesh", "move or widen a feed's box");
+    Filling out;
+    Run run(mesh, faces, feeds, vents, viscosity, rules, out);
+    run.corners();
+    run.go(progress);
+    return out;
+}
+
+Lag lag_under(const FlowLayer& medium, const FlowLayer& preform) {
+    // Seen from the medium's front and going back x, where the preform is wet to a depth y: as both fronts
+    // move at one speed u, the medium carries u·(φm·hm + φp·y) past x, which takes p' = (φm·hm +
+    // φp·y)/(Km·hm) in units of μ·u; and what goes down is φp·y·y' = Kz·p. Walked until y is the preform's
+    // depth.
+    const double carries = medium.K1 * medium.thickness, holds = medium.porosity * medium.thickness;
+    const double first = std::sqrt(preform.Kz * medium.porosity / (preform.porosity * medium.K1));
+    double step = preform.thickness / first / 4000, x = step, p = holds / carries * step, y = first * step;
+    for (int i = 0; i < 200000 && y < preform.thickness; ++i) {
+        const auto slope = [&](double depth, double pressure) {
+            return std::pair{(holds + preform.porosity * depth) / carries,
+                             preform.Kz * pressure / (preform.porosity * depth)};
+        };
+        const auto a = slope(y, p);
+        const auto b = slope(y + step / 2 * a.second, p + step / 2 * a.first);
+        p += step * b.first;
+        y += step * b.second;
+        x += step;
+    }
+    return {x};
+}
+
+}  // namespace jig

@@ -1,0 +1,108 @@
+// Resin through a porous surface: which place is wet when, and what stays dry (docs/methods.md, Flow).
+#pragma once
+
+#include <optional>
+#include <vector>
+
+#include "core/base/progress.hpp"
+#include "core/science/flow/viscosity.hpp"
+#include "core/science/mesh/triangle_mesh.hpp"
+
+namespace jig {
+
+/// One layer of a preform, where it lies.
+struct FlowLayer {
+    double K1 = 1e-10, K2 = 1e-10, Kz = 1e-11;  ///< m², along, across and through it
+    double angle = 0;          ///< rad from the zero direction, about the face's outward normal
+    double thickness = 0.001;  ///< m
+    double porosity = 0.5;
+    std::optional<Bounds> within;  ///< faces whose centre lies there; none for all
+    bool operator==(const FlowLayer&) const = default;
+};
+
+/// When something happens: at a time, or when the front has come to a place.
+struct FlowMoment {
+    std::optional<double> time;  ///< s
+    std::optional<Point> wet;
+    bool operator==(const FlowMoment&) const = default;
+};
+
+struct Feed {
+    std::vector<std::uint32_t> points;  ///< of the mesh
+    double pressure = 101325;           ///< Pa absolute
+    FlowMoment open{0.0, {}};
+    std::optional<FlowMoment> shut;
+    bool operator==(const Feed&) const = default;
+};
+
+struct Vent {
+    std::vector<std::uint32_t> points;
+    double pressure = 0;  ///< Pa absolute
+    bool operator==(const Vent&) const = default;
+};
+
+struct FlowRules {
+    double end = 1e6;               ///< s
+    std::vector<double> times;      ///< s at which the share filled is asked for
+    double density = 1100;          ///< kg/m³ of the resin
+    Point gravity = Point::Zero();  ///< m/s²
+    double share = 1.0 / 160;       ///< of the volume that one step fills
+};
+
+/// A place that resin shuts off while it has no vent.
+struct DrySpot {
+    Point at = Point::Zero();
+    double area = 0;  ///< m²
+    bool operator==(const DrySpot&) const = default;
+};
+
+struct Filling {
+    std::optional<double> fill;                  ///< s until all is wet; none where it never is
+    double filled = 0;                           ///< share of the pore volume, at the end
+    std::vector<std::optional<double>> arrival;  ///< s, of each point of the mesh
+    std::optional<std::uint32_t> last;           ///< point that was wet last
+    std::vector<DrySpot> dry;                    ///< largest first
+    double taken = 0;                            ///< kg that went in
+    double held = 0;                             ///< kg that the preform holds
+    double bled = 0;                             ///< kg that left by the vents
+    struct Given {
+        std::optional<double> opened, shut;  ///< s
+        double mass = 0;                     ///< kg
+        bool operator==(const Given&) const = default;
+    };
+    std::vector<Given> feeds;
+    std::vector<std::optional<double>> vents;  ///< s at which resin reaches each vent
+    std::vector<double> front;                 ///< share filled at the times asked for
+    std::vector<double> pressure;              ///< Pa at each point at the end
+    std::optional<double> gelled;              ///< s, where the resin gelled before the end
+    int steps = 0, rounds = 0;                 ///< of time, and of the pressure's solver
+    bool operator==(const Filling&) const = default;
+};
+
+/// Sums of the layers over one face: Σ K·h as a tensor in 3-D, of the face's plane (m³), and Σ φ·h (m).
+struct FaceFlow {
+    Eigen::Matrix3d conducts = Eigen::Matrix3d::Zero();
+    double holds = 0;
+    bool operator==(const FaceFlow&) const = default;
+};
+std::vector<FaceFlow> face_flows(const TriangleMesh& mesh, const std::vector<FlowLayer>& layers,
+                                 const Point& zero);
+
+/// Darcy by control volumes on linear triangles; each step is one linear complementarity problem (wet, or dry
+/// at the vents' pressure), so that the filling is exact in time however long the steps (Elliott 1980).
+/// `faces` one for each triangle. Without any vent the whole face is taken as emptied before. Throws
+/// InputError where no feed has a point or a place holds nothing; Cancelled.
+Filling fill(const TriangleMesh& mesh, const std::vector<FaceFlow>& faces, const std::vector<Feed>& feeds,
+             const std::vector<Vent>& vents, const Viscosity& viscosity, const FlowRules& rules,
+             Progress& progress);
+
+/// How far the front in a tight preform trails that in the medium on top of it: two layers in balance, resin
+/// going down through the preform's Kz from what the medium carries. m; and the same as s at a front of
+/// `speed` m/s.
+struct Lag {
+    double length = 0;
+    [[nodiscard]] double seconds(double speed) const { return speed > 0 ? length / speed : 0; }
+};
+Lag lag_under(const FlowLayer& medium, const FlowLayer& preform);
+
+}  // namespace jig

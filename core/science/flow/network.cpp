@@ -1,0 +1,220 @@
+#include "core/science/flow/network.hpp"
+
+#include <algorithm>
+#include <map>
+
+namespace jig {
+namespace {
+
+/// About so many points a patch of the coarse correction.
+constexpr std::uint32_t kPatch = 40;
+
+}  // namespace
+
+FlowNetwork network_of(const TriangleMesh& mesh, const std::vector<FaceFlow>& faces) {
+    FlowNetwork out;
+    const auto n = mesh.points.size();
+    out.volume.assign(n, 0);
+    out.area.assign(n, 0);
+    struct Pair {
+        std::uint32_t from, to;
+        double conducts;
+    };
+    std::vector<Pair> pairs;
+    pairs.reserve(6 * mesh.triangles.size());
+    for (std::size_t f = 0; f < mesh.triangles.size(); ++f) {
+        const auto& t = mesh.triangles[f];
+        const Point normal = mesh.area_vector2(f);
+        const double twice = normal.norm();
+        if (twice <= 0) continue;
+        for (const auto i : t) {
+            out.volume[i] += faces[f].holds * twice / 6;
+            out.area[i] += twice / 6;
+        }
+        // Gradients of the shape functions: the edge across from each corner, turned into the face.
+        std::array<Point, 3> slope;
+        for (int k = 0; k < 3; ++k)
+            slope[static_cast<std::size_t>(k)] =
+                normal.cross(mesh.corner(f, (k + 2) % 3) - mesh.corner(f, (k + 1) % 3)) / (twice * twice);
+        for (std::size_t a = 0; a < 3; ++a) {
+            const auto b = (a + 1) % 3;
+            const double c = -slope[a].dot(faces[f].conducts * slope[b]) * twice / 2;
+            pairs.push_back({t[a], t[b], c});
+            pairs.push_back({t[b], t[a], c});
+        }
+    }
+    std::sort(pairs.begin(), pairs.end(),
+              [](const Pair& a, const Pair& b) { return std::tie(a.from, a.to) < std::tie(b.from, b.to); });
+    out.start.assign(n + 1, 0);
+    for (std::size_t i = 0; i < pairs.size(); ++i) {
+        if (i > 0 && pairs[i].from == pairs[i - 1].from && pairs[i].to == pairs[i - 1].to) {
+            out.conducts.back() += pairs[i].conducts;
+            continue;
+        }
+        out.to.push_back(pairs[i].to);
+        out.conducts.push_back(pairs[i].conducts);
+        ++out.start[pairs[i].from + 1];
+    }
+    for (std::size_t i = 0; i < n; ++i) out.start[i + 1] += out.start[i];
+    return out;
+}
+
+FlowPressure::FlowPressure(const FlowNetwork& network)
+    : net_(network),
+      patch_(network.count(), kNone),
+      place_(network.count()),
+      diagonal_(network.count()),
+      r_(network.count()),
+      z_(network.count()),
+      d_(network.count()),
+      q_(network.count()) {
+    // Patches grow round points that have none yet.
+    std::vector<std::uint32_t> queue;
+    for (std::uint32_t seed = 0; seed < net_.count(); ++seed) {
+        if (patch_[seed] != kNone) continue;
+        queue.assign(1, seed);
+        patch_[seed] = patches_;
+        for (std::size_t k = 0; k < queue.size() && queue.size() < kPatch; ++k) {
+            for (auto e = net_.start[queue[k]]; e < net_.start[queue[k] + 1] && queue.size() < kPatch; ++e) {
+                if (patch_[net_.to[e]] != kNone) continue;
+                patch_[net_.to[e]] = patches_;
+                queue.push_back(net_.to[e]);
+            }
+        }
+        ++patches_;
+    }
+}
+
+void FlowPressure::solve(const std::vector<FlowState>& state, const std::vector<double>& b, double step,
+                         double share, std::vector<double>& p) {
+    gather(state, b, p);
+    const auto n = active_.size();
+    const auto good = [&] {
+        for (std::size_t k = 0; k < n; ++k) {
+            if (std::abs(r_[k]) * step > share * net_.volume[active_[k]]) return false;
+        }
+        return true;
+    };
+    if (n == 0 || good()) return;
+    coarsen();
+    x_.assign(n, 0);
+    precondition();
+    double rz = 0;
+    for (std::size_t k = 0; k < n; ++k) {
+        d_[k] = z_[k];
+        rz += r_[k] * z_[k];
+    }
+    for (int round = 0; round < 3000 && rz > 0; ++round) {
+        ++rounds;
+        double dq = 0;
+        for (std::size_t k = 0; k < n; ++k) {
+            double sum = diagonal_[k] * d_[k];
+            for (auto e = start_[k]; e < start_[k + 1]; ++e) sum -= conducts_[e] * d_[to_[e]];
+            q_[k] = sum;
+            dq += sum * d_[k];
+        }
+        if (!(dq > 0)) break;
+        const double way = rz / dq;
+        for (std::size_t k = 0; k < n; ++k) {
+            x_[k] += way * d_[k];
+            r_[k] -= way * q_[k];
+        }
+        if (good()) break;
+        precondition();
+        double next = 0;
+        for (std::size_t k = 0; k < n; ++k) next += r_[k] * z_[k];
+        for (std::size_t k = 0; k < n; ++k) d_[k] = z_[k] + next / rz * d_[k];
+        rz = next;
+    }
+    for (std::size_t k = 0; k < n; ++k) p[active_[k]] += x_[k];
+}
+
+void FlowPressure::gather(const std::vector<FlowState>& state, const std::vector<double>& b,
+                          const std::vector<double>& p) {
+    active_.clear();
+    for (std::uint32_t i = 0; i < net_.count(); ++i) {
+        place_[i] = static_cast<std::uint32_t>(active_.size());
+        if (state[i] == FlowState::wet) active_.push_back(i);
+    }
+    start_.assign(1, 0);
+    to_.clear();
+    conducts_.clear();
+    middle_.clear();
+    for (std::size_t k = 0; k < active_.size(); ++k) {
+        const auto i = active_[k];
+        double sum = 0, flow = b[i];
+        bool behind = false;
+        for (auto e = net_.start[i]; e < net_.start[i + 1]; ++e) {
+            const auto j = net_.to[e];
+            if (state[j] == FlowState::shut) continue;
+            sum += net_.conducts[e];
+            flow -= net_.conducts[e] * (p[i] - p[j]);
+            if (state[j] != FlowState::wet) continue;
+            if (!behind && j > i) {
+                middle_.push_back(static_cast<std::uint32_t>(to_.size()));
+                behind = true;
+            }
+            to_.push_back(place_[j]);
+            conducts_.push_back(net_.conducts[e]);
+        }
+        if (!behind) middle_.push_back(static_cast<std::uint32_t>(to_.size()));
+        start_.push_back(static_cast<std::uint32_t>(to_.size()));
+        diagonal_[k] = sum > 0 ? sum : 1;
+        r_[k] = flow;
+    }
+}
+
+void FlowPressure::coarsen() {
+    // What patches exchange, and what they give to points that are held.
+    number_.assign(patches_, kNone);
+    patch_of_.resize(active_.size());
+    std::uint32_t coarse = 0;
+    for (std::size_t k = 0; k < active_.size(); ++k) {
+        auto& c = number_[patch_[active_[k]]];
+        if (c == kNone) c = coarse++;
+        patch_of_[k] = c;
+    }
+    std::vector<Eigen::Triplet<double>> parts;
+    std::vector<double> own(coarse, 0);
+    for (std::size_t k = 0; k < active_.size(); ++k) {
+        const auto c = patch_of_[k];
+        own[c] += diagonal_[k];
+        for (auto e = start_[k]; e < start_[k + 1]; ++e) {
+            const auto other = patch_of_[to_[e]];
+            if (other == c)
+                own[c] -= conducts_[e];
+            else if (other < c)
+                parts.emplace_back(static_cast<int>(c), static_cast<int>(other), -conducts_[e]);
+        }
+    }
+    const double largest = own.empty() ? 0 : *std::max_element(own.begin(), own.end());
+    for (std::uint32_t c = 0; c < coarse; ++c)
+        parts.emplace_back(static_cast<int>(c), static_cast<int>(c),
+                           std::max(own[c], 1e-12 * largest) * (1 + 1e-12));
+    Eigen::SparseMatrix<double> matrix(static_cast<int>(coarse), static_cast<int>(coarse));
+    matrix.setFromTriplets(parts.begin(), parts.end());
+    coarse_.compute(matrix);
+    rough_.resize(static_cast<Eigen::Index>(coarse));
+}
+
+void FlowPressure::precondition() {
+    const auto n = active_.size();
+    // One sweep forwards and one back, on the residual.
+    for (std::size_t k = 0; k < n; ++k) {
+        double sum = r_[k];
+        for (auto e = start_[k]; e < middle_[k]; ++e) sum += conducts_[e] * z_[to_[e]];
+        z_[k] = sum / diagonal_[k];
+    }
+    for (auto k = n; k-- > 0;) {
+        double sum = 0;
+        for (auto e = middle_[k]; e < start_[k + 1]; ++e) sum += conducts_[e] * z_[to_[e]];
+        z_[k] += sum / diagonal_[k];
+    }
+    if (coarse_.info() != Eigen::Success) return;
+    rough_.setZero();
+    for (std::size_t k = 0; k < n; ++k) rough_[static_cast<Eigen::Index>(patch_of_[k])] += r_[k];
+    lift_ = coarse_.solve(rough_);
+    for (std::size_t k = 0; k < n; ++k) z_[k] += lift_[static_cast<Eigen::Index>(patch_of_[k])];
+}
+
+}  // namespace jig

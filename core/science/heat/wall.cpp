@@ -1,0 +1,419 @@
+#include "core/science/heat/wall.hpp"
+
+#include <fmt/format.h>
+
+#include <numbers>
+#include <numeric>
+
+#include "core/base/error.hpp"
+
+namespace jig {
+namespace {
+
+using Values = std::vector<double>;
+
+/// The wall in cells, smaller towards each layer's faces.
+struct Cells {
+    struct Range {
+        std::size_t from = 0, to = 0;
+    };
+    std::vector<Range> layers;
+    Values half;      ///< m²·K/W from a cell's middle to its face
+    Values held;      ///< J/(m²·K)
+    Values releases;  ///< J/m² of its resin from fresh to full
+    Values conducts;  ///< W/(m²·K) to the cell before; of the first to the side, one more than cells
+    std::vector<const Kinetics*> resin;
+    [[nodiscard]] std::size_t count() const { return held.size(); }
+};
+
+Cells cells_of(const Wall& wall, int wanted) {
+    Cells out;
+    double deep = 0;
+    const auto depth = [](const WallLayer& l) {
+        return l.thickness * std::sqrt(l.density * l.capacity / l.conductivity);
+    };
+    for (const auto& l : wall.layers) deep += depth(l);
+    for (const auto& l : wall.layers) {
+        // Odd, so that one cell lies in the middle.
+        const int n = 2 * std::max(3, static_cast<int>(std::lround(wanted * depth(l) / deep / 2))) + 1;
+        const auto place = [&](int i) {
+            const double s = static_cast<double>(i) / n;
+            return l.thickness * (s - 0.6 * std::sin(2 * std::numbers::pi * s) / (2 * std::numbers::pi));
+        };
+        out.layers.push_back({out.count(), out.count() + static_cast<std::size_t>(n)});
+        for (int i = 0; i < n; ++i) {
+            const double size = place(i + 1) - place(i);
+            out.half.push_back(size / 2 / l.conductivity);
+            out.held.push_back(size * l.density * l.capacity);
+            out.releases.push_back(l.resin ? size * l.resin_density * l.resin->heat : 0);
+            out.resin.push_back(l.resin ? &*l.resin : nullptr);
+        }
+    }
+    const auto side = [](const WallSide& s, double half) {
+        if (!s.transfer) return 1 / half;
+        return *s.transfer > 0 ? 1 / (1 / *s.transfer + half) : 0;
+    };
+    out.conducts.push_back(side(wall.sides[0], out.half.front()));
+    for (std::size_t i = 1; i < out.count(); ++i) out.conducts.push_back(1 / (out.half[i - 1] + out.half[i]));
+    out.conducts.push_back(side(wall.sides[1], out.half.back()));
+    return out;
+}
+
+/// State of all cells and its slope.
+struct State {
+    Values T, cure, T_slope, cure_slope;
+};
+
+/// The symmetric-pattern tridiagonal system of one stage, kept to filter the error with.
+struct Tridiagonal {
+    Values lower, diagonal, upper;
+    Values up;  ///< of the elimination
+    Values pivot;
+    explicit Tridiagonal(std::size_t n) : lower(n), diagonal(n), upper(n), up(n), pivot(n) {}
+    void factor() {
+        pivot[0] = 1 / diagonal[0];
+        for (std::size_t i = 1; i < diagonal.size(); ++i) {
+            up[i - 1] = upper[i - 1] * pivot[i - 1];
+            pivot[i] = 1 / (diagonal[i] - lower[i] * up[i - 1]);
+        }
+    }
+    void solve(Values& x) const {
+        x[0] *= pivot[0];
+        for (std::size_t i = 1; i < x.size(); ++i) x[i] = (x[i] - lower[i] * x[i - 1]) * pivot[i];
+        for (std::size_t i = x.size() - 1; i-- > 0;) x[i] -= up[i] * x[i + 1];
+    }
+};
+
+class Solver {
+  public:
+    Solver(const Wall& wall, const WallRules& rules)
+        : wall_(wall), cells_(cells_of(wall, rules.cells)), n_(cells_.count()), matrix_(n_), residual_(n_) {
+        now_.T.assign(n_, wall.start);
+        now_.cure.assign(n_, 0);
+        for (std::size_t l = 0; l < wall.layers.size(); ++l) {
+            for (auto i = cells_.layers[l].from; i < cells_.layers[l].to; ++i)
+                now_.cure[i] = wall.layers[l].cure;
+        }
+        first_cure_ = now_.cure;
+        slopes(0);
+        mid_ = next_ = now_;
+        base_T_.resize(n_);
+        base_cure_.resize(n_);
+    }
+
+    [[nodiscard]] const State& now() const { return now_; }
+    [[nodiscard]] const Cells& cells() const { return cells_; }
+
+    /// Tries a step of `h` s from `t` on; the error in tolerances, or none where it cannot be solved.
+    std::optional<double> attempt(double t, double h, double tolerance) {
+        const double c = kD * h;
+        for (std::size_t i = 0; i < n_; ++i) {
+            base_T_[i] = now_.T[i] + c * now_.T_slope[i];
+            base_cure_[i] = now_.cure[i] + c * now_.cure_slope[i];
+            mid_.T[i] = now_.T[i] + kGamma * h * now_.T_slope[i];
+            mid_.cure[i] = now_.cure[i];
+        }
+        if (!stage(mid_, c, t + kGamma * h)) return {};
+        const double of_mid = 1 / (kGamma * (2 - kGamma)), of_now = 1 - of_mid;
+        for (std::size_t i = 0; i < n_; ++i) {
+            base_T_[i] = of_mid * mid_.T[i] + of_now * now_.T[i];
+            base_cure_[i] = of_mid * mid_.cure[i] + of_now * now_.cure[i];
+            next_.T[i] = mid_.T[i] + (1 - kGamma) * h * mid_.T_slope[i];
+            next_.cure[i] = mid_.cure[i];
+        }
+        if (!stage(next_, c, t + h)) return {};
+        double worst = 0;
+        for (std::size_t i = 0; i < n_; ++i) {
+            residual_[i] = h * ((1 - 4 * kW) / 3 * now_.T_slope[i] + mid_.T_slope[i] / 3 -
+                                2 * kD / 3 * next_.T_slope[i]);
+            if (cells_.resin[i] == nullptr) continue;
+            const double cure = h * ((1 - 4 * kW) / 3 * now_.cure_slope[i] + mid_.cure_slope[i] / 3 -
+                                     2 * kD / 3 * next_.cure_slope[i]);
+            worst = std::max(worst, std::abs(cure) / (0.01 * tolerance));
+        }
+        // What is stiff has died away: the error is judged behind the implicit matrix.
+        matrix_.solve(residual_);
+        for (const double e : residual_) worst = std::max(worst, std::abs(e) / tolerance);
+        return std::isfinite(worst) ? std::optional(worst) : std::nullopt;
+    }
+
+    /// Takes the step that was last tried.
+    void take(double t, double h, WallHistory& sums) {
+        const auto flows = [&](const State& s, double time, double weight) {
+            for (const auto& [air, cell, conducts] :
+                 {std::tuple{wall_.sides[0].air.at(time), s.T.front(), cells_.conducts.front()},
+                  std::tuple{wall_.sides[1].air.at(time), s.T.back(), cells_.conducts.back()}}) {
+                const double q = weight * conducts * (air - cell);
+                (q > 0 ? sums.in : sums.lost) += std::abs(q);
+            }
+        };
+        flows(now_, t, kW * h);
+        flows(mid_, t + kGamma * h, kW * h);
+        flows(next_, t + h, kD * h);
+        std::swap(now_, next_);
+    }
+
+    void close(WallHistory& sums) const {
+        for (std::size_t i = 0; i < n_; ++i) {
+            sums.held += cells_.held[i] * (now_.T[i] - wall_.start);
+            sums.reaction += cells_.releases[i] * (now_.cure[i] - first_cure_[i]);
+        }
+    }
+
+    /// K of the face before cell `i`; of the last face for i = cells. `air` of both sides at this moment.
+    [[nodiscard]] double face(std::size_t i, double time) const {
+        if (i == 0 || i == n_) {
+            const auto& side = wall_.sides[i == 0 ? 0 : 1];
+            if (!side.transfer) return side.air.at(time);
+            const double cell = i == 0 ? now_.T.front() : now_.T.back(),
+                         half = i == 0 ? cells_.half.front() : cells_.half.back(),
+                         q = cells_.conducts[i] * (side.air.at(time) - cell);
+            return cell + q * half;
+        }
+        const double a = 1 / cells_.half[i - 1], b = 1 / cells_.half[i];
+        return (a * now_.T[i - 1] + b * now_.T[i]) / (a + b);
+    }
+
+  private:
+    static constexpr double kGamma = 2 - std::numbers::sqrt2, kD = kGamma / 2, kW = std::numbers::sqrt2 / 4;
+
+    void slopes(double time) {
+        now_.T_slope.assign(n_, 0);
+        now_.cure_slope.assign(n_, 0);
+        const double before = wall_.sides[0].air.at(time), behind = wall_.sides[1].air.at(time);
+        for (std::size_t i = 0; i < n_; ++i) {
+            const double rate =
+                cells_.resin[i] != nullptr ? cure_rate(*cells_.resin[i], now_.T[i], now_.cure[i]).rate : 0;
+            now_.cure_slope[i] = rate;
+            now_.T_slope[i] = (cells_.conducts[i] * ((i == 0 ? before : now_.T[i - 1]) - now_.T[i]) +
+                               cells_.conducts[i + 1] * ((i + 1 == n_ ? behind : now_.T[i + 1]) - now_.T[i]) +
+                               cells_.releases[i] * rate) /
+                              cells_.held[i];
+        }
+    }
+
+    /// Solves z = base + c·slope(z) for cure and temperature; false where it does not converge.
+    bool stage(State& z, double c, double time) {
+        const double before = wall_.sides[0].air.at(time), behind = wall_.sides[1].air.at(time);
+        double last = 1e300;
+        for (int round = 0; round < 12; ++round) {
+            for (std::size_t i = 0; i < n_; ++i) {
+                double rate = 0, by_T = 0;
+                if (cells_.resin[i] != nullptr && !cure_of(z, i, c, rate, by_T)) return false;
+                const double a = cells_.conducts[i], b = cells_.conducts[i + 1], per = c / cells_.held[i];
+                residual_[i] =
+                    base_T_[i] - z.T[i] +
+                    per * (a * ((i == 0 ? before : z.T[i - 1]) - z.T[i]) +
+                           b * ((i + 1 == n_ ? behind : z.T[i + 1]) - z.T[i]) + cells_.releases[i] * rate);
+                matrix_.lower[i] = -per * a;
+                matrix_.upper[i] = -per * b;
+                matrix_.diagonal[i] = 1 + per * (a + b - cells_.releases[i] * by_T);
+            }
+            matrix_.factor();
+            matrix_.solve(residual_);
+            double most = 0;
+            for (std::size_t i = 0; i < n_; ++i) {
+                z.T[i] += residual_[i];
+                most = std::max(most, std::abs(residual_[i]));
+            }
+            if (!std::isfinite(most) || (round > 3 && most > last)) return false;
+            last = most;
+            if (most < 1e-9 || (round > 0 && most < 1e-7)) break;
+            if (round == 11) return false;
+        }
+        for (std::size_t i = 0; i < n_; ++i) {
+            double rate = 0, by_T = 0;
+            if (cells_.resin[i] != nullptr && !cure_of(z, i, c, rate, by_T)) return false;
+            z.cure_slope[i] = rate;
+            z.T_slope[i] = (z.T[i] - base_T_[i]) / c;
+        }
+        return true;
+    }
+
+    /// α = base + c·rate(T, α) of one cell; the rate there, and how it follows T with α in step.
+    bool cure_of(State& z, std::size_t i, double c, double& rate, double& by_T) const {
+        const auto& k = *cells_.resin[i];
+        double& a = z.cure[i];
+        for (int round = 0; round < 30; ++round) {
+            const auto r = cure_rate(k, z.T[i], a);
+            const double stiff = 1 - c * r.by_cure;
+            // Where a step is so long that several cures fit it, it is too long.
+            if (!(stiff > 0.1)) return false;
+            const double change = (base_cure_[i] + c * r.rate - a) / stiff;
+            if (std::abs(change) < 1e-13) {
+                rate = (a - base_cure_[i]) / c;
+                by_T = r.by_T / stiff;
+                return true;
+            }
+            a += change;
+        }
+        return false;
+    }
+
+    const Wall& wall_;
+    Cells cells_;
+    std::size_t n_;
+    State now_, mid_, next_;
+    Tridiagonal matrix_;
+    Values residual_, base_T_, base_cure_, first_cure_;
+};
+
+/// What is read off the cells as time goes.
+class Recorder {
+  public:
+    Recorder(const Wall& wall, const Solver& solver, WallHistory& out)
+        : wall_(wall), solver_(solver), out_(out) {
+        double at = 0;
+        for (std::size_t l = 0; l < wall.layers.size(); ++l) {
+            const double d = wall.layers[l].thickness;
+            for (const double share : {0.0, 0.5, 1.0}) {
+                auto& place = out.places.emplace_back();
+                place.layer = l;
+                place.at = at + share * d;
+            }
+            at += d;
+            if (!wall.layers[l].resin) continue;
+            auto& gel = out.gels.emplace_back();
+            gel.layer = l;
+            const bool gelled = wall.layers[l].cure >= wall.layers[l].resin->gel;
+            if (gelled) gel.first = gel.all = 0;
+            lowest_.push_back(wall.layers[l].cure);
+            highest_.push_back(wall.layers[l].cure);
+        }
+        out.peak = -1;
+    }
+
+    /// After a step, from `was` to `time`.
+    void look(double was, double time) {
+        double low = solver_.face(0, time), high = low;
+        const auto see = [&](double T) {
+            low = std::min(low, T);
+            if (T > high) high = T;
+        };
+        see(solver_.face(solver_.cells().count(), time));
+        for (const double T : solver_.now().T) see(T);
+        out_.lag = std::max(out_.lag, high - low);
+        if (high > out_.peak) {
+            out_.peak = high;
+            out_.peak_time = time;
+        }
+        for (std::size_t g = 0; g < out_.gels.size(); ++g) {
+            auto& gel = out_.gels[g];
+            const auto range = solver_.cells().layers[gel.layer];
+            const auto& cure = solver_.now().cure;
+            const auto [least, most] =
+                std::minmax_element(cure.begin() + static_cast<std::ptrdiff_t>(range.from),
+                                    cure.begin() + static_cast<std::ptrdiff_t>(range.to));
+            for (auto i = range.from; i < range.to; ++i) gel.peak = std::max(gel.peak, solver_.now().T[i]);
+            const double wanted = wall_.layers[gel.layer].resin->gel;
+            const auto crossed = [&](double before, double now) {
+                return was + (time - was) * (now > before ? (wanted - before) / (now - before) : 1);
+            };
+            if (!gel.first && *most >= wanted) gel.first = crossed(highest_[g], *most);
+            if (!gel.all && *least >= wanted) gel.all = crossed(lowest_[g], *least);
+            lowest_[g] = *least;
+            highest_[g] = *most;
+        }
+    }
+
+    void write(double time) {
+        out_.times.push_back(time);
+        const auto& cure = solver_.now().cure;
+        for (std::size_t p = 0; p < out_.places.size(); ++p) {
+            auto& place = out_.places[p];
+            const auto range = solver_.cells().layers[place.layer];
+            const auto& resin = wall_.layers[place.layer].resin;
+            const auto middle = (range.from + range.to) / 2;
+            const auto which = p % 3;
+            place.T.push_back(which == 0   ? solver_.face(range.from, time)
+                              : which == 1 ? solver_.now().T[middle]
+                                           : solver_.face(range.to, time));
+            if (!resin) continue;
+            // At a face, straight on from the two cells next to it.
+            const auto edge = [&](std::size_t first, std::size_t second) {
+                const double a = solver_.cells().half[first], b = solver_.cells().half[second];
+                return cure[first] + (cure[first] - cure[second]) * a / (a + b);
+            };
+            const double a = std::clamp(which == 0   ? edge(range.from, range.from + 1)
+                                        : which == 1 ? cure[middle]
+                                                     : edge(range.to - 1, range.to - 2),
+                                        0.0, 1.0);
+            place.cure.push_back(a);
+            if (resin->glass) place.Tg.push_back(resin->glass->at(a));
+        }
+    }
+
+    void close() {
+        for (auto& gel : out_.gels) {
+            const auto range = solver_.cells().layers[gel.layer];
+            const auto& cure = solver_.now().cure;
+            gel.cure = std::min(1.0, *std::min_element(cure.begin() + static_cast<std::ptrdiff_t>(range.from),
+                                                       cure.begin() + static_cast<std::ptrdiff_t>(range.to)));
+            if (const auto& glass = wall_.layers[gel.layer].resin->glass) gel.Tg = glass->at(gel.cure);
+        }
+    }
+
+  private:
+    const Wall& wall_;
+    const Solver& solver_;
+    WallHistory& out_;
+    Values lowest_, highest_;
+};
+
+}  // namespace
+
+WallHistory warm(const Wall& wall, const WallRules& rules, Progress& progress) {
+    WallHistory out;
+    Solver solver(wall, rules);
+    Recorder recorder(wall, solver, out);
+    Values asked = rules.at;
+    if (asked.empty()) {
+        for (int i = 0; i <= 240; ++i) asked.push_back(rules.end * i / 240);
+    }
+    // Steps end on what is asked for and on the corners of the air.
+    Values stops = asked;
+    stops.push_back(rules.end);
+    for (const auto& side : wall.sides) {
+        for (const auto& corner : side.air.corners) stops.push_back(corner.time);
+    }
+    std::sort(stops.begin(), stops.end());
+    const double last = std::max(rules.end, asked.back());
+    double t = 0, h = std::min(1.0, last / 1000);
+    recorder.look(0, 0);
+    std::size_t written = 0;
+    const auto write_up_to = [&] {
+        for (; written < asked.size() && asked[written] <= t; ++written) recorder.write(asked[written]);
+    };
+    write_up_to();
+    auto stop = std::upper_bound(stops.begin(), stops.end(), t);
+    while (t < last) {
+        while (stop != stops.end() && *stop <= t) ++stop;
+        const double to = stop != stops.end() ? std::min(*stop, last) : last;
+        const double longest = rules.longest > 0 ? rules.longest : last;
+        const double room = to - t, wanted = std::min(h, longest);
+        // Not a sliver before a stop.
+        const double step = wanted >= room ? room : wanted > 0.6 * room ? room / 2 : wanted;
+        const auto error = solver.attempt(t, step, rules.tolerance);
+        if (!error || *error > 1) {
+            h = error ? step * std::max(0.2, 0.9 / std::cbrt(*error)) : step / 4;
+            if (h < 1e-7)
+                throw InputError("wall", fmt::format("its cure runs away after {:.4g} s", t),
+                                 "look at the resin's constants and its heat of reaction");
+            continue;
+        }
+        solver.take(t, step, out);
+        const double was = t;
+        t = step == room ? to : t + step;
+        if (++out.steps % 64 == 0) progress.report(t / last, "warming the wall");
+        recorder.look(was, t);
+        write_up_to();
+        const double grown = step * std::min(3.0, 0.9 / std::cbrt(std::max(*error, 0.02)));
+        // A step cut short by a stop does not make the next one start small.
+        h = step < wanted ? std::max(h, grown) : grown;
+    }
+    recorder.close();
+    solver.close(out);
+    return out;
+}
+
+}  // namespace jig

@@ -1,0 +1,102 @@
+// The verbs cure and kinetics, asked as a user asks them.
+#include <catch2/catch.hpp>
+
+#include "tests/batch/asking.hpp"
+
+using namespace jig;
+using asking::ask;
+using asking::put;
+
+namespace {
+
+const char* const kWall = R"({
+ "layers": [
+  {"name": "foam", "thickness_m": 0.05, "k_W_mK": 0.034, "rho_kg_m3": 32, "c_J_kgK": 1450},
+  {"name": "shell", "thickness_m": 0.005, "k_W_mK": 0.3, "rho_kg_m3": 1700, "c_J_kgK": 1100,
+   "resin": "epoxy, tooling post-cured", "resin_kg_m3": 620}],
+ "sides": [{"h_W_m2K": 8, "air": {"T_K": 293.15}},
+           {"h_W_m2K": 15, "air": [{"to_K": 323.15, "K_s": 0.01}, {"hold_s": 36000}, {"to_K": 293.15, "K_s": -0.01}]}],
+ "start_K": 293.15, "end_s": 50000, "at_s": [0, 10000, 50000]})";
+
+}  // namespace
+
+TEST_CASE("a wall is warmed, and its answer has all that was asked for") {
+    const fixtures::Folder folder;
+    const auto a = ask({"cure", put(folder, "wall.json", kWall)});
+    REQUIRE(a.code == 0);
+    const auto j = a.json();
+    CHECK(j["times_s"] == Json({0.0, 10000.0, 50000.0}));
+    REQUIRE(j["layers"].size() == 6);
+    CHECK(j["layers"][0]["name"] == "foam");
+    CHECK(j["layers"][0]["cure"].is_null());
+    CHECK(j["layers"][4]["at_m"].get<double>() == Approx(0.0525));
+    for (const char* key : {"T_K", "cure", "Tg_K"}) CHECK(j["layers"][4][key].size() == 3);
+    CHECK(j["layers"][4]["T_K"][0].get<double>() == Approx(293.15));
+    REQUIRE(j["gel_s"].size() == 1);
+    CHECK(j["gel_s"][0].get<double>() < 25200);
+    CHECK(j["Tg_end_K"].get<double>() > 323);
+    // The foam keeps its own heat in: it runs past the oven, and its Tg no more than 20 K past that.
+    CHECK(j["peak_K"].get<double>() > 325);
+    CHECK(j["Tg_end_K"].get<double>() < j["peak_K"].get<double>() + 20.1);
+    const auto& e = j["energy_J_m2"];
+    CHECK(e["in"].get<double>() + e["reaction"].get<double>() ==
+          Approx(e["held"].get<double>() + e["lost"].get<double>()).epsilon(1e-6));
+    CHECK(j["steps"].get<int>() > 10);
+}
+
+TEST_CASE("what a wall lacks is said in a line, with nothing on standard output") {
+    const fixtures::Folder folder;
+    const auto refused = [&](const std::function<void(Json&)>& spoil, const char* word) {
+        auto j = Json::parse(kWall);
+        spoil(j);
+        const auto a = ask({"cure", put(folder, "bad.json", j.dump())});
+        INFO(a.err);
+        CHECK(a.code == 2);
+        CHECK(a.out.empty());
+        CHECK(a.err.find(word) != std::string::npos);
+        CHECK(a.err.find('\n') == a.err.size() - 1);
+    };
+    refused([](Json& j) { j["layers"] = Json::array(); }, "no layer");
+    refused([](Json& j) { j["sides"].erase(0); }, "two sides");
+    refused([](Json& j) { j["layers"][1]["resin"] = "honey"; }, "honey");
+    refused([](Json& j) { j["layers"][1].erase("resin_kg_m3"); }, "resin_kg_m3");
+    refused([](Json& j) { j["layers"][0]["thickness_m"] = -1; }, "outside");
+    refused([](Json& j) { j["layers"][0]["thicknes_m"] = 1; }, "thicknes_m");
+    refused([](Json& j) { j["sides"][1]["air"][0]["K_s"] = 0; }, "never gets there");
+    refused([](Json& j) { j["sides"][1]["air"][1]["to_K"] = 300; }, "two segments");
+    refused([](Json& j) { j["at_s"][0] = -4; }, "at_s");
+    refused([](Json& j) { j["start_K"] = "warm"; }, "number");
+    refused(
+        [](Json& j) {
+            j.erase("end_s");
+            j.erase("at_s");
+        },
+        "end_s");
+}
+
+TEST_CASE("constants out of a data sheet serve as a wall's resin") {
+    const fixtures::Folder folder;
+    const auto a = ask({"kinetics", put(folder, "data.json", R"({"family": "epoxy",
+        "gel_times": [{"T_K": 293.15, "s": 14400}, {"T_K": 313.15, "s": 3600}], "pot": null,
+        "heat_J_kg": 410000, "Tg": [{"cure_K": 353.15, "cure_s": 28800, "Tg_K": 361}]})")});
+    REQUIRE(a.code == 0);
+    const auto k = a.json();
+    // Four times as quick in 20 K.
+    CHECK(k["E2_J_mol"].get<double>() ==
+          Approx(8.314462618 * std::log(4) / (1 / 293.15 - 1 / 313.15)).epsilon(0.02));
+    CHECK(k["heat_J_kg"].get<double>() == Approx(410000).epsilon(1e-3));
+    CHECK(k["misfit"].get<double>() < 0.02);
+    CHECK(k["assumed"].size() >= 3);
+    auto wall = Json::parse(kWall);
+    wall["layers"][1]["resin"] = k;
+    wall["layers"][0]["thickness_m"] = 0.0001;
+    wall["layers"][1]["thickness_m"] = 0.0001;
+    wall["sides"] = {{{"T_K", 303.15}}, {{"T_K", 303.15}}};
+    wall["start_K"] = 303.15;
+    const auto b = ask({"cure", put(folder, "wall.json", wall.dump())});
+    REQUIRE(b.code == 0);
+    // The geometric mean of both, near enough, between them.
+    CHECK(b.json()["gel_s"][0].get<double>() == Approx(7000).epsilon(0.04));
+    CHECK(ask({"kinetics", put(folder, "none.json", R"({"family": "epoxy", "gel_times": []})")}).code == 2);
+    CHECK(ask({"kinetics", put(folder, "odd.json", R"({"family": "cheese", "gel_times": []})")}).code == 2);
+}
