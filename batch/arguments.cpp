@@ -145,8 +145,15 @@ Arguments read_arguments(const std::vector<std::string>& words, const std::vecto
         out.files.push_back(word);
     }
     for (const auto& [name, values] : given[out.verb]) {
-        if (values.size() > 1) throw InputError("--" + name, "it is given twice", "give it once");
-        if (!values.empty()) out.options[name] = values.front();
+        if (values.empty()) continue;
+        const auto repeats = std::any_of(forms.begin(), forms.end(), [&](const Form& form) {
+            return form.verb == out.verb &&
+                   std::any_of(form.options.begin(), form.options.end(),
+                               [&](const Option& o) { return o.name == name && o.repeats; });
+        });
+        if (values.size() > 1 && !repeats) throw InputError("--" + name, "it is given twice", "give it once");
+        auto& all = out.options[name];
+        for (const auto& value : values) all += (all.empty() ? "" : ";") + value;
     }
     return out;
 }

@@ -36,6 +36,7 @@ struct Option {
     std::string value;  ///< what is written behind it, as usage shows it
     std::string help;
     bool needed = false;
+    bool repeats = false;  ///< may be given more than once; its values are kept with ; between
 };
 
 /// What a verb is called with.

@@ -165,9 +165,42 @@ Json to_json(const Kinetics& k) {
             {"Tg_lead_K", glass(&GlassCurve::lead)}};
 }
 
+namespace {
+
+/// The cures of a job, each as a wall's answer with what is said of it.
+Json cures_of_job(const Arguments& a, Progress& progress) {
+    OnBoard on(a, Depth::stages, progress);
+    on.need(Stage::heat);
+    Json cures = Json::array(), calls = Json::array();
+    for (const auto& run : on.findings.heat->cures->runs) {
+        auto one = wall_json(run.wall, run.cured.history);
+        Json air = Json::array();
+        for (const auto& corner : run.cured.air.corners) air.push_back({{"s", corner.time}, {"K", corner.T}});
+        one["of"] = std::string(file_word(run.of));
+        one["name"] = std::string(said(run.of));
+        one["usual"] = run.usual;
+        one["air"] = std::move(air);
+        one["seconds"] = run.seconds;
+        one["cure_end"] = run.cure;
+        one["over_Tg_K"] = run.over_Tg > -999 ? Json(run.over_Tg) : Json();
+        one["safe_rate_K_s"] = or_null(run.safe_rate);
+        cures.push_back(std::move(one));
+    }
+    for (auto& call : calls_to_json(on.findings.calls)) {
+        if (call["stage"] == name_of(Stage::heat).key) calls.push_back(call);
+    }
+    return {{"cures", std::move(cures)}, {"calls", std::move(calls)}};
+}
+
+}  // namespace
+
 Json run_cure(const Arguments& a, Progress& progress) {
     const auto& path = a.file("the wall");
-    const auto json = parse_json(path, read_file(path));
+    const auto bytes = read_file(path);
+    // A job is zipped where it carries meshes, and names itself.
+    if (bytes.compare(0, 2, "PK") == 0 || bytes.find("\"jigshell job\"") != std::string::npos)
+        return cures_of_job(a, progress);
+    const auto json = parse_json(path, bytes);
     const JsonPlace place(json, path);
     const auto shop = load_shop(data_folder() + "/library", a.option("library").value_or(""));
     known_keys(place,

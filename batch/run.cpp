@@ -115,14 +115,36 @@ const std::vector<Verb>& verbs() {
          "of "
          "a job also how it is emptied.",
          run_bag},
-        {{"cure", "WALL.json", {kLibrary}},
+        {{"cure", "WALL.json or JOB", {kLibrary}},
          "Heat and cure through a wall of layers: temperatures, degree of cure and Tg at each layer's faces "
          "and middle, the peak, the spread, gelation, and where the heat went.\nWALL: {\"layers\": "
          "[{\"name\", \"thickness_m\", \"k_W_mK\", \"rho_kg_m3\", \"c_J_kgK\", \"resin\": NAME or "
          "constants, \"resin_kg_m3\", \"cure\": 0}], \"sides\": [{\"h_W_m2K\", \"air\": [{\"to_K\", "
          "\"K_s\"} or {\"hold_s\"} ...] or {\"T_K\"}} or {\"T_K\"}, two of them], \"start_K\", "
-         "\"end_s\", \"at_s\": [...]}.",
+         "\"end_s\", \"at_s\": [...]}.\nOf a job: each of its cures the same way, with the course of the air "
+         "and the "
+         "calls of Heat.",
          run_cure},
+        {{"drape",
+          "MESH",
+          {{"seed", "X,Y,Z", "where both first threads cross, metres", true},
+           {"warp", "X,Y,Z", "direction of the warp there", true},
+           {"cell", "M", "metres between threads"},
+           {"lock-deg", "D", "shear at which the cloth locks, degrees; 50 where it is not given"},
+           {"probe", "X,Y,Z", "a place whose shear is asked for, metres; as often as you like", false, true},
+           {"out", "DIR", "writes the pattern as DXF and SVG"},
+           kUnit,
+           kChord}},
+         "Cloth over a mesh as a net of pinned threads: its shear, where it locks, and the flat pattern.",
+         run_drape},
+        {{"kit",
+          "JOB",
+          {{"trim", "M", "metres that pieces are larger all round; 0.02 where it is not given"},
+           {"lap", "M", "metres that pieces of one ply lie over each other; 0.025 where it is not given"},
+           {"out", "DIR", "writes each roll as DXF and SVG"},
+           kLibrary}},
+         "The part's plies cut flat: how each net shears, every piece, and the lengths of roll they take.",
+         run_kit},
         {{"kinetics", "DATA.json", {}},
          "How a resin cures, from what its data sheet gives; the answer serves as a wall's resin.\nDATA: "
          "{\"family\", \"gel_times\": [{\"T_K\", \"s\"}], \"pot\": {\"mass_kg\", \"T0_K\", "

@@ -37,6 +37,7 @@ Json run_cure(const Arguments&, Progress&);
 Json run_kinetics(const Arguments&, Progress&);
 Json run_infuse(const Arguments&, Progress&);
 Json run_drape(const Arguments&, Progress&);
+Json run_kit(const Arguments&, Progress&);
 
 /// The plies of a stack as docs/batch.md writes it. Throws InputError.
 std::vector<StackPly> read_stack(const JsonPlace& place, const Shop& shop);

@@ -6,6 +6,7 @@
 #include <QApplication>
 #include <QBoxLayout>
 #include <QClipboard>
+#include <QGridLayout>
 #include <QKeyEvent>
 #include <QMimeData>
 #include <QMouseEvent>
@@ -113,9 +114,14 @@ ChartView::ChartView(QWidget* parent) : QWidget(parent), ink_(&app::ink(Light::d
     auto* both = new QSplitter(Qt::Vertical, this);
     both->setChildrenCollapsible(false);
     days_ = new DaysView(both);
-    plot_ = new PlotView(both);
+    auto* plots = new QWidget(both);
+    grid_ = new QGridLayout(plots);
+    grid_->setContentsMargins(0, 0, 0, 0);
+    grid_->setSpacing(12);
+    plot_ = new PlotView(plots);
+    grid_->addWidget(plot_, 0, 0);
     both->addWidget(days_);
-    both->addWidget(plot_);
+    both->addWidget(plots);
     both->setStretchFactor(0, 3);
     both->setStretchFactor(1, 2);
     column->addWidget(both);
@@ -130,6 +136,20 @@ void ChartView::show_chart(const Job& job, const Findings& f, Stage stage, const
     days_->setVisible(stage == Stage::run && f.run);
     plot_->setVisible(!plots.empty());
     if (f.run && stage == Stage::run) days_->show_days(*f.run, ink, wording);
+    // Heat's cures stand beside the sizes, two by two; how far they cure stands with their tables.
+    std::vector<Plot> beside;
+    if (stage == Stage::heat) {
+        for (std::size_t i = 1; i < plots.size(); i += 2) beside.push_back(std::move(plots[i]));
+    }
+    for (std::size_t i = 0; i < std::max(beside.size(), more_.size()); ++i) {
+        if (i == more_.size()) {
+            more_.push_back(new PlotView(plot_->parentWidget()));
+            more_.back()->setObjectName("plot-" + QString::number(i + 1));
+            grid_->addWidget(more_.back(), static_cast<int>(i + 1) / 2, static_cast<int>(i + 1) % 2);
+        }
+        more_[i]->setVisible(i < beside.size());
+        if (i < beside.size()) more_[i]->show_plot(std::move(beside[i]), ink, wording);
+    }
     if (!plots.empty()) plot_->show_plot(std::move(plots.front()), ink, wording);
     update();
 }

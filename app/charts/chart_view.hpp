@@ -8,6 +8,8 @@
 
 class QSplitter;
 
+class QGridLayout;
+
 namespace jig::app {
 
 /// One chart, read by the pointer or the arrows; Ctrl+C copies it as text and as a picture.
@@ -52,6 +54,8 @@ class ChartView : public QWidget {
   private:
     DaysView* days_;
     PlotView* plot_;
+    std::vector<PlotView*> more_;  ///< beside it, where a stage has several that belong together
+    QGridLayout* grid_;
     const Ink* ink_;
 };
 

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <functional>
 
 namespace jig::app {
 namespace {
@@ -70,6 +71,88 @@ Plot growth_plot(const heat::Findings& heat, double tolerance, const Wording& w)
     }
     plot.y.high = 1.25 * reach;
     plot.y.low = -plot.y.high;
+    return plot;
+}
+
+namespace {
+
+/// Over all places of a wall that `counts`: the lowest or highest value of `field` at each time.
+QList<QPointF> extreme_of(const WallHistory& h, std::vector<double> WallPlace::*field, bool highest,
+                          const std::function<bool(const WallPlace&)>& counts) {
+    QList<QPointF> out;
+    for (std::size_t t = 0; t < h.times.size(); ++t) {
+        std::optional<double> best;
+        for (const auto& place : h.places) {
+            if ((place.*field).empty() || !counts(place)) continue;
+            const double v = (place.*field)[t];
+            if (!best || (highest ? v > *best : v < *best)) best = v;
+        }
+        if (best) out.emplace_back(h.times[t], *best);
+    }
+    return out;
+}
+
+std::vector<QPointF> points_of(const QList<QPointF>& list) {
+    return {list.begin(), list.end()};
+}
+
+}  // namespace
+
+Plot cure_plot(const heat::CureRun& run) {
+    const auto& h = run.cured.history;
+    const auto reacts = [&](const WallPlace& p) { return run.wall.layers[p.layer].resin.has_value(); };
+    Plot plot{QString("Heat: %1")
+                  .arg(QString::fromUtf8(said(run.of).data(), static_cast<int>(said(run.of).size()))),
+              {"time", Kind::hours, 0, std::max(60.0, run.seconds), {}},
+              {"temperature", Kind::temperature, 0, 0, {}},
+              {},
+              {},
+              {},
+              {}};
+    PlotLine air{"air", {}, Tone::faint, true, false};
+    for (const auto& corner : run.cured.air.corners) air.points.emplace_back(corner.time, corner.T);
+    plot.lines = {
+        air,
+        {"hottest of it", points_of(extreme_of(h, &WallPlace::T, true, reacts)), Tone::clay, false, false},
+        {"coolest of it", points_of(extreme_of(h, &WallPlace::T, false, reacts)), Tone::petrol, false, false},
+        {"its Tg", points_of(extreme_of(h, &WallPlace::Tg, false, reacts)), Tone::moss, true, false}};
+    std::erase_if(plot.lines, [](const PlotLine& l) { return l.points.empty(); });
+    double low = 1e9, high = 0;
+    for (const auto& line : plot.lines) {
+        // Fresh resin's Tg lies far below the room: it comes into the picture when it matters.
+        if (line.name == "its Tg") continue;
+        for (const auto& p : line.points) {
+            low = std::min(low, p.y());
+            high = std::max(high, p.y());
+        }
+    }
+    for (auto& line : plot.lines) {
+        if (line.name != "its Tg") continue;
+        std::erase_if(line.points, [&](const QPointF& p) { return p.y() < low - 5; });
+        for (const auto& p : line.points) high = std::max(high, p.y());
+    }
+    std::erase_if(plot.lines, [](const PlotLine& l) { return l.points.empty(); });
+    plot.y.low = low - 5;
+    plot.y.high = high + 5;
+    return plot;
+}
+
+Plot degree_plot(const heat::CureRun& run) {
+    const auto& h = run.cured.history;
+    const auto any = [](const WallPlace&) { return true; };
+    Plot plot{"Degree of cure",
+              {"time", Kind::hours, 0, std::max(60.0, run.seconds), {}},
+              {"cured", Kind::ratio, 0, 1, {}},
+              {{"furthest", points_of(extreme_of(h, &WallPlace::cure, true, any)), Tone::clay, false, false},
+               {"least", points_of(extreme_of(h, &WallPlace::cure, false, any)), Tone::petrol, false, false}},
+              {},
+              {},
+              {}};
+    for (const auto& gel : h.gels) {
+        if (!gel.all || *gel.all <= 0 || *gel.all > run.seconds) continue;
+        plot.notes.push_back({{*gel.all, run.wall.layers[gel.layer].resin->gel}, "gelled all through"});
+        break;
+    }
     return plot;
 }
 
@@ -154,7 +237,14 @@ std::vector<Plot> plots_of(const Job& job, const Findings& f, Stage stage, const
         return out;
     }
     if (stage == Stage::run && f.run) return {cost_plot(*f.run, w)};
-    if (stage == Stage::heat && f.heat) return {growth_plot(*f.heat, job.brief.tolerance, w)};
+    if (stage == Stage::heat && f.heat) {
+        std::vector<Plot> out{growth_plot(*f.heat, job.brief.tolerance, w)};
+        for (const auto& run : f.heat->cures->runs) {
+            out.push_back(cure_plot(run));
+            out.push_back(degree_plot(run));
+        }
+        return out;
+    }
     if (stage == Stage::log && f.part) return {mass_plot(job.log, f.part->mass)};
     return {};
 }

@@ -47,6 +47,8 @@ Pane* make_pane(Document& document, Stage stage, QWidget* parent) {
             return make_run_pane(document, parent);
         case Stage::bag:
             return make_bag_pane(document, parent);
+        case Stage::heat:
+            return make_heat_pane(document, parent);
         case Stage::release:
             return make_release_pane(document, parent);
         case Stage::log:

@@ -40,6 +40,7 @@ Pane* make_plug_pane(Document& document, QWidget* parent);
 Pane* make_run_pane(Document& document, QWidget* parent);
 Pane* make_log_pane(Document& document, QWidget* parent);
 Pane* make_bag_pane(Document& document, QWidget* parent);
+Pane* make_heat_pane(Document& document, QWidget* parent);
 Pane* make_gate_pane(Document& document, QWidget* parent);
 Pane* make_loose_pane(Document& document, QWidget* parent);
 Pane* make_release_pane(Document& document, QWidget* parent);

@@ -92,16 +92,6 @@ Scene scene_of_plan(const plug::Plan& plan, const TriangleMesh& surface, const F
 
 namespace {
 
-/// What of the tool lies on the part, without its flange.
-TriangleMesh moulded_face(const edge::ToolFace& tool) {
-    TriangleMesh out;
-    out.points = tool.rimmed.mesh.points;
-    for (std::size_t f = 0; f < tool.rimmed.patch.size(); ++f) {
-        if (tool.rimmed.patch[f] == 0) out.triangles.push_back(tool.rimmed.mesh.triangles[f]);
-    }
-    return out;
-}
-
 /// The face in the state that its log has brought it to: bare stone, dotted while coats are missing, crossed
 /// where it is worn or wrong, plain sage when it is ready.
 void add_released(Scene& s, const TriangleMesh& mesh, const Upright& up, const Job& job, const Findings& f,
@@ -159,7 +149,7 @@ Scene scene_of(const Job& job, const Findings& f, Stage stage, const Ink& k, con
     // The mould is taken from all parts that lie in it; what is about the part shows one.
     const bool of_mould = f.split && (stage == Stage::plug || stage_of_tool(stage) ||
                                       (stage == Stage::split && f.split->one_piece()));
-    const auto lone = of_piece ? moulded_face(*f.edge->tool) : TriangleMesh{};
+    const auto lone = of_piece ? part::moulded_face(*f.edge->tool) : TriangleMesh{};
     const auto& mesh = of_piece ? lone : of_mould ? split::mould_mesh(*f.shape, *f.split) : f.shape->mesh;
     const auto faces = f.shape->mesh.triangles.size();
     s.upright = up.frame;
@@ -281,9 +271,15 @@ Scene scene_of(const Job& job, const Findings& f, Stage stage, const Ink& k, con
             add_flange(s, job, f, up, k, shell_colour, 0);
             add_back(s, job, f, up, k);
             break;
+        case Stage::part:
+            if (f.part && f.part->draped->worst() != nullptr) {
+                add_cloth(s, f, up, k, w);
+                wide = false;
+                break;
+            }
+            [[fallthrough]];
         case Stage::brief:
         case Stage::shape:
-        case Stage::part:
         case Stage::run:
         case Stage::log:
             add_shape(s, mesh, up, 0, 0, [&](std::size_t face, QColor& c, Pattern& p) {

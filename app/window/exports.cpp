@@ -10,8 +10,8 @@ namespace jig::app {
 const std::vector<Export>& exports() {
     static const std::vector<Export> all = [] {
         std::vector<Export> out;
-        for (auto part :
-             {exports_of_run(), exports_of_shape(), exports_of_split(), exports_of_plug(), exports_of_tool()})
+        for (auto part : {exports_of_run(), exports_of_shape(), exports_of_split(), exports_of_plug(),
+                          exports_of_tool(), exports_of_part()})
             out.insert(out.end(), part.begin(), part.end());
         return out;
     }();

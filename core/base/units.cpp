@@ -61,6 +61,12 @@ std::vector<Unit> typed_units(Kind kind) {
                     {"K", 1}};
         case Kind::warming:
             return {{"K", 1}, {"°F", 5.0 / 9}, {"°C", 1}};
+        case Kind::heating:
+            return {{"K/h", 1 / kHour},
+                    {"°F/h", 5.0 / 9 / kHour},
+                    {"°C/h", 1 / kHour},
+                    {"K/min", 1 / kMinute},
+                    {"K/s", 1}};
         case Kind::duration:
             return {{"min", kMinute}, {"min", kMinute}, {"h", kHour}, {"hr", kHour},
                     {"hrs", kHour},   {"hours", kHour}, {"d", kDay},  {"day", kDay},

@@ -19,6 +19,7 @@ enum class Kind {
     angle,        ///< rad, shown in degrees
     temperature,  ///< K, shown in °C or °F
     warming,      ///< K of difference
+    heating,      ///< K/s, shown in K/h or °F/h
     duration,     ///< s, shown in minutes, hours or days by size
     hours,        ///< s of labour, shown in hours
     pressure,     ///< Pa, shown in mbar or inHg

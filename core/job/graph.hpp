@@ -132,15 +132,17 @@ edge::Findings edge_of(const edge::Choices&, const shape::Findings&, const split
                        const brief::Making&, const FlangePlate&, const edge::Library&);
 ToolSurface tool_surface(const edge::Findings&);
 UnderRibs under_ribs(const shell::Choices&, const back::Choices&, const ToolSurface&);
+part::ClothAsked cloth_asked(const part::Choices&);
+part::Draped draped(const part::ClothAsked&, const ToolSurface&, const Lists<Reinforcement>&, Progress&);
 shell::Findings shell_of(const shell::Choices&, const shape::Findings&, const split::Findings&,
                          const edge::Findings&, const brief::Crew&, const UnderRibs&, const shell::Warmth&,
                          const shell::Library&);
-run::Findings run_of(const run::Choices&, const run::Asked&, const Room&, const split::Choices&,
-                     const split::Findings&, const plug::Choices&, const plug::Findings&,
-                     const edge::Choices&, const edge::Findings&, const shell::Choices&,
-                     const shell::Findings&, const back::Choices&, const back::Findings&,
-                     const release::Findings&, const part::Choices&, const part::Findings&,
-                     const bag::Choices&, const bag::Findings&, const run::Library&);
+run::Findings run_of(const run::Choices&, const run::Asked&, const Room&, const heat::Cures&,
+                     const split::Choices&, const split::Findings&, const plug::Choices&,
+                     const plug::Findings&, const edge::Choices&, const edge::Findings&,
+                     const shell::Choices&, const shell::Findings&, const back::Choices&,
+                     const back::Findings&, const release::Findings&, const part::Choices&,
+                     const part::Findings&, const bag::Choices&, const bag::Findings&, const run::Library&);
 template <bool fine>
 MeshEdge<fine> mesh_edge(const ToolSurface&, const back::Choices&);
 template <bool fine>
@@ -166,10 +168,11 @@ Routes routes(const plug::Choices&, const shape::Choices&, const shape::Findings
 using JobGraph =
     Graph<Given, &brief::evaluate, &nodes::shape_of, &nodes::split_asked, &split::evaluate, &nodes::warmth,
           &nodes::envelope_heat, &nodes::plug_of, &nodes::flange_plate, &nodes::edge_of, &nodes::tool_surface,
-          &nodes::under_ribs, &nodes::shell_of, &back::evaluate, &release::evaluate, &part::evaluate,
-          &bag::evaluate, &heat::evaluate, &nodes::run_of, &log::evaluate, &nodes::mesh_edge<false>,
-          &nodes::trial_face<false>, &nodes::try_quickly, &nodes::mesh_edge<true>, &nodes::trial_face<true>,
-          &nodes::try_finely, &nodes::seek_pitch, &nodes::seek_stack, &nodes::routes>;
+          &nodes::under_ribs, &nodes::shell_of, &back::evaluate, &release::evaluate, &nodes::cloth_asked,
+          &nodes::draped, &part::evaluate, &heat::cures, &bag::evaluate, &heat::evaluate, &nodes::run_of,
+          &log::evaluate, &nodes::mesh_edge<false>, &nodes::trial_face<false>, &nodes::try_quickly,
+          &nodes::mesh_edge<true>, &nodes::trial_face<true>, &nodes::try_finely, &nodes::seek_pitch,
+          &nodes::seek_stack, &nodes::routes>;
 using JobSlate = Slate<JobGraph>;
 
 }  // namespace jig

@@ -106,6 +106,15 @@ UnderRibs under_ribs(const shell::Choices& shell, const back::Choices& back, con
     }
 }
 
+part::ClothAsked cloth_asked(const part::Choices& c) {
+    return part::cloth_asked(c);
+}
+
+part::Draped draped(const part::ClothAsked& asked, const ToolSurface& tool, const Lists<Reinforcement>& shop,
+                    Progress& progress) {
+    return tool.face ? part::draped(asked, *tool.face, shop, progress) : part::Draped{};
+}
+
 shell::Findings shell_of(const shell::Choices& c, const shape::Findings& shape, const split::Findings& split,
                          const edge::Findings& edge, const brief::Crew& brief, const UnderRibs& ribs,
                          const shell::Warmth& warmth, const shell::Library& shop) {
@@ -113,18 +122,18 @@ shell::Findings shell_of(const shell::Choices& c, const shape::Findings& shape, 
 }
 
 run::Findings run_of(const run::Choices& c, const run::Asked& brief, const Room& room,
-                     const split::Choices& split_choices, const split::Findings& split,
-                     const plug::Choices& plug_choices, const plug::Findings& plug,
-                     const edge::Choices& edge_choices, const edge::Findings& edge,
-                     const shell::Choices& shell_choices, const shell::Findings& shell,
-                     const back::Choices& back_choices, const back::Findings& back,
-                     const release::Findings& release, const part::Choices& part_choices,
-                     const part::Findings& part, const bag::Choices& bag_choices, const bag::Findings& bag,
-                     const run::Library& shop) {
+                     const heat::Cures& cures, const split::Choices& split_choices,
+                     const split::Findings& split, const plug::Choices& plug_choices,
+                     const plug::Findings& plug, const edge::Choices& edge_choices,
+                     const edge::Findings& edge, const shell::Choices& shell_choices,
+                     const shell::Findings& shell, const back::Choices& back_choices,
+                     const back::Findings& back, const release::Findings& release,
+                     const part::Choices& part_choices, const part::Findings& part,
+                     const bag::Choices& bag_choices, const bag::Findings& bag, const run::Library& shop) {
     return run::evaluate(
         c,
-        {brief, room.value, split_choices, split, plug_choices, plug, edge_choices, edge, shell_choices,
-         shell, back_choices, back, release, part_choices, part, bag_choices, bag},
+        {brief, room.value, cures, split_choices, split, plug_choices, plug, edge_choices, edge,
+         shell_choices, shell, back_choices, back, release, part_choices, part, bag_choices, bag},
         shop);
 }
 

@@ -67,6 +67,7 @@ struct Reinforcement : Entry {
     double price = 5;                   ///< per m²
     bool binder_wants_styrene = false;  ///< chopped mat whose binder only styrene dissolves
     double units = 0;                   ///< of thickness that the shop counts a ply as; 0 by its thickness
+    double lock = 0;                    ///< rad of shear past which it wrinkles; 0 for the usual of its weave
     static void fields(auto& c, auto&& v) {
         v("fibre", c.fibre);
         v("weave", c.weave);
@@ -79,6 +80,7 @@ struct Reinforcement : Entry {
         v("price_m2", c.price, 0.0, 10000.0);
         v("binder_wants_styrene", c.binder_wants_styrene);
         v("units", c.units, 0.0, 100.0);
+        v("lock_rad", c.lock, 0.0, 1.5);
     }
     bool operator==(const Reinforcement&) const = default;
 };
@@ -110,8 +112,10 @@ struct Resin : Entry {
     double strain_limit = 0.003;      ///< of a laminate of it, before the resin begins to crack
     bool in_cloth = false;            ///< comes in the cloth as prepreg: nothing is mixed
     double Tg_lead = 20;              ///< K by which a long cure brings its Tg above the cure's own heat
+    double viscosity = 0.8;           ///< Pa·s just mixed, at room temperature
     static void fields(auto& c, auto&& v) {
         v("family", c.family);
+        v("viscosity_Pas", c.viscosity, 1e-3, 1e4);
         v("density_kg_m3", c.matrix.density, 300.0, 4000.0);
         v("E_Pa", c.matrix.E, 1e8, 5e10);
         v("nu", c.matrix.nu, 0.0, 0.49);
@@ -169,6 +173,8 @@ struct Core : Entry {
     double uptake = 0.3;               ///< kg of resin per m² and face into cut cells, laid by hand
     double top_temperature = 353;      ///< K it keeps its shape and strength to
     double thickness = 0.01;           ///< m as stocked
+    double conductivity = 0.035;       ///< W/(m·K)
+    double heat_capacity = 1400;       ///< J/(kg·K)
     double price = 30;                 ///< per m²
     static void fields(auto& c, auto&& v) {
         v("E_Pa", c.E, 1e5, 2e10);
@@ -183,6 +189,8 @@ struct Core : Entry {
         v("uptake_kg_m2", c.uptake, 0.0, 5.0);
         v("top_temperature_K", c.top_temperature, 290.0, 700.0);
         v("thickness_m", c.thickness, 0.0005, 0.3);
+        v("conductivity_W_mK", c.conductivity, 0.005, 50.0);
+        v("heat_capacity_J_kgK", c.heat_capacity, 100.0, 6000.0);
         v("price_m2", c.price, 0.0, 10000.0);
     }
     bool operator==(const Core&) const = default;

@@ -189,6 +189,30 @@ const std::vector<Rule>& rules() {
          }},
         {"part_core_hot", Stage::heat, Severity::stop, false,
          [](Job& j) { j.part.gel_temperature = kelvin(100); }},
+        {"not_gelled", Stage::heat, Severity::stop, false,
+         [](Job& j) {
+             j.heat.part = {{kelvin(20), 0.01, 60}};
+         }},
+        {"runs_hot", Stage::heat, Severity::caution, false,
+         [](Job& j) { j.part.layers.insert(j.part.layers.end(), 40, ply("glass cloth 600 twill")); },
+         [](Job& j) {
+             j.heat.part = {{kelvin(60), 0.01, 36000}};
+         }},
+        {"plug_cooked", Stage::heat, Severity::stop, false,
+         [](Job& j) {
+             j.heat.on_plug = {{kelvin(95), 0.01, 36000}};
+         }},
+        {"sags", Stage::heat, Severity::stop, true,
+         [](Job& j) {
+             j.heat.post_cure = {{kelvin(110), 0.08, 14400}};
+         }},
+        {"never_near", Stage::heat, Severity::caution, false, [](Job& j) { j.heat.within = 0.5; },
+         [](Job& j) {
+             j.heat.transfer = 1;
+             j.heat.within = 100;
+             j.heat.on_plug = {{kelvin(45), 0.01, 36000}};
+         }},
+        {"locks", Stage::part, Severity::caution, false, [](Job& j) { j.shape.tray.depth = 0.5; }},
         {"cool_gel", Stage::heat, Severity::note, true, [](Job& j) { j.heat.shell_gel = kelvin(15); }},
         {"against_gate", Stage::log, Severity::caution, false,
          [](Job& j) { j.log.entries.front().coats = 3; },

@@ -9,7 +9,12 @@ std::vector<Sentence> heat_sentences(const Job& job, const Shop&) {
          "; the part gels at",
          quantity_word("/part/gel_temperature", "part gels at", Kind::temperature, kelvin(15), kelvin(180)),
          "and the tool is kept", quantity_word("/heat/Tg_margin", "margin under Tg", Kind::warming, 0, 60),
-         "under its Tg."}};
+         "under its Tg."},
+        {"A hold counts from when the slowest place is within",
+         quantity_word("/heat/within", "band of a hold", Kind::warming, 1, 20), "of the air, which gives it",
+         quantity_word("/heat/transfer", "heat transfer", Kind::factor, 4, 60,
+                       "W/m²·K: 5 to 10 in still air, 10 to 30 in an oven that blows"),
+         "W/m²·K."}};
     if (job.heat.shell_gel > 0) {
         out.push_back(
             {"Plug and shell are at",

@@ -15,7 +15,13 @@ std::vector<Sentence> part_sentences(const Job& job, const Shop& shop) {
          quantity_word("/part/span", "span", Kind::length, 0.05, 3), "."},
         {"Cloth is cut with", quantity_word("/part/waste", "waste of part", Kind::ratio, 0, 1),
          "of waste, and", quantity_word("/part/pot_loss", "resin lost", Kind::mass, 0, 2),
-         "of resin stays in pots and lines."}};
+         "of resin stays in pots and lines."},
+        {"Its cloth is laid down first",
+         quantity_word("/part/drape/along", "cloth starts along", Kind::length, -5, 5, "0 is the middle"),
+         "along the tool and",
+         quantity_word("/part/drape/across", "cloth starts across", Kind::length, -5, 5, "0 is the middle"),
+         "across it from the middle, its zero turned by",
+         quantity_word("/part/drape/turn", "turn of the cloth", Kind::angle, -kPi / 2, kPi / 2), "."}};
     const auto& j = job.part.joint;
     Sentence joint{"It joins its mate by", enum_word<JointKind>("/part/joint/kind", "joint")};
     if (j.kind != JointKind::none) {

@@ -70,13 +70,14 @@ class Weaver {
         const NearestFace tree(mesh_);
         const auto face = static_cast<std::uint32_t>(tree.at(rules_.seed));
         const auto seed = walk_.nearest(rules_.seed, face);
-        Point warp =
-            rules_.warp - rules_.warp.dot(walk_.flat_normal(seed.face)) * walk_.flat_normal(seed.face);
-        if (warp.norm() < 1e-3 * rules_.warp.norm() || rules_.warp.norm() <= 0)
+        // By the normal between those of the corners, so that both ways do not follow one facet's tilt.
+        const Point up = walk_.normal({seed.at, seed.face, false});
+        Point warp = rules_.warp - rules_.warp.dot(up) * up;
+        if (warp.norm() < 0.02 * rules_.warp.norm() || rules_.warp.norm() <= 0)
             throw InputError("warp", "it points straight off the face at the seed",
                              "turn it, or move the seed to where the face lies along it");
         warp.normalize();
-        const Point weft = walk_.flat_normal(seed.face).cross(warp);
+        const Point weft = up.cross(warp);
         add(0, 0, {seed.at, seed.face, false}, 0);
         thread(seed, warp, 1, 0);
         thread(seed, -warp, -1, 0);
@@ -167,7 +168,7 @@ class Weaver {
             if (depth_[a] + depth_[b] > 4) continue;
             if (const auto place = cross(a, b, c)) {
                 if (!place->outside && overlaps(i, j, place->at)) continue;
-                const int depth = place->outside ? 1 + std::max(depth_[a], depth_[b]) : 0;
+                const int depth = place->outside ? 1 + std::min(depth_[a], depth_[b]) : 0;
                 if (depth > 3) continue;
                 add(i, j, *place, depth);
                 return true;

@@ -29,6 +29,7 @@ class Run {
           rules_(rules),
           out_(out),
           net_(network_of(mesh, faces)),
+          all_conducts_(net_.conducts),
           pressure_(net_),
           n_(net_.count()),
           state_(n_, FlowState::empty),
@@ -167,6 +168,7 @@ class Run {
     /// One step: which points are wet at its end, and at what pressures.
     void settle(double step) {
         const bool falls = lift_.squaredNorm() > 0;
+        if (falls) net_.conducts = all_conducts_;
         // At the pressures of the last step most of what will be wet is known.
         change(step, false);
         for (int round = 0; round < 400; ++round) {
@@ -182,7 +184,8 @@ class Run {
             pressure_.solve(state_, b_, step, kRough, p_);
             if (change(step, round < 60)) continue;
             pressure_.solve(state_, b_, step, kGood, p_);
-            if (!change(step, round < 60)) break;
+            const bool shut = falls && shut_falls();
+            if (!change(step, round < 60) && !shut) break;
         }
     }
 
@@ -197,6 +200,25 @@ class Run {
             } else if (state_[i] == FlowState::wet && may_dry && p_[i] < lowest_ - 1e-7 * scale_) {
                 state_[i] = FlowState::empty;
                 p_[i] = lowest_;
+                changed = true;
+            }
+        }
+        return changed;
+    }
+
+    /// Nothing falls out of what is empty: shuts the edges by which gravity would have it so, for this step.
+    bool shut_falls() {
+        bool changed = false;
+        for (std::uint32_t i = 0; i < n_; ++i) {
+            if (state_[i] != FlowState::wet && state_[i] != FlowState::feed) continue;
+            for (auto e = net_.start[i]; e < net_.start[i + 1]; ++e) {
+                const auto j = net_.to[e];
+                if ((state_[j] != FlowState::empty && state_[j] != FlowState::vent) || is_full(j)) continue;
+                if (net_.conducts[e] == 0 || flow(i, e) >= 0) continue;
+                net_.conducts[e] = 0;
+                for (auto back = net_.start[j]; back < net_.start[j + 1]; ++back) {
+                    if (net_.to[back] == i) net_.conducts[back] = 0;
+                }
                 changed = true;
             }
         }
@@ -476,6 +498,7 @@ class Run {
     const FlowRules& rules_;
     Filling& out_;
     FlowNetwork net_;
+    std::vector<double> all_conducts_;  ///< while gravity shuts some of them for a step
     FlowPressure pressure_;
     std::size_t n_;
     std::vector<FlowState> state_;

@@ -187,6 +187,13 @@ Kinetics kinetics_by_gel(CureFamily family, double T, double time, double Tg, do
     const double scale = gel_time(bare, T).value_or(time) / time * lift;
     k.A1 *= scale;
     k.A2 *= scale;
+    // Where it comes near to glass before it gels, that has held it up.
+    for (int i = 0; i < 8; ++i) {
+        const auto t = gel_time(k, T, 1e4 * time);
+        if (!t || std::abs(*t / time - 1) < 1e-3) break;
+        k.A1 *= *t / time;
+        k.A2 *= *t / time;
+    }
     return k;
 }
 

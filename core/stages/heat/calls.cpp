@@ -62,6 +62,75 @@ std::vector<Bears> cores_of(const std::vector<Layer>& layers, const std::string&
     return out;
 }
 
+/// K past the air at which a laminate is worth a word.
+constexpr double kOvershoot = 15;
+
+/// What a programme does that it should not.
+void judge_run(const Choices& c, const CureRun& run, const plug::Findings& plug, Calls& out) {
+    const std::string name(said(run.of));
+    const auto add = [&](Severity s, const char* key, std::string headline, std::string why,
+                         std::optional<Fix> fix = {}) {
+        out.push_back({Stage::heat, s, key, std::move(headline), std::move(why), std::move(fix)});
+    };
+    const auto& h = run.cured.history;
+    for (const auto& gel : h.gels) {
+        if (gel.all) continue;
+        add(Severity::stop, "not_gelled",
+            run.wall.layers[gel.layer].name + " has not gelled when the programme ends (" + name + ")",
+            fmt::format(
+                "It is cured to {:.0f} % by then: warmer or longer. Typical kinetics; the data sheet has the "
+                "last word.",
+                100 * gel.cure));
+    }
+    if (run.overshoot > kOvershoot)
+        add(Severity::caution, "runs_hot",
+            "The resin runs " + quantity(Kind::warming, run.overshoot) + " past the hottest air (" + name +
+                ")",
+            "Its own heat does not get out of this wall in time: lay it in more goes, hold cooler until it "
+            "has "
+            "gelled, or take a slower hardener.");
+    if (run.of == CureOf::on_plug) {
+        double hottest = 0;
+        for (const auto& p : h.places) {
+            if (p.layer == 0) hottest = std::max(hottest, *std::max_element(p.T.begin(), p.T.end()));
+        }
+        if (hottest > plug.board.top_temperature + 0.5)
+            add(Severity::stop, "plug_cooked",
+                plug.board.name + " comes to " + quantity(Kind::temperature, hottest) +
+                    " under the shell; it stands " + quantity(Kind::temperature, plug.board.top_temperature),
+                "It softens while the shell is still soft, and the shape goes with it: cooler, thinner goes, "
+                "or a "
+                "board that bears it.");
+    }
+    if (run.of == CureOf::post_cure && run.over_Tg > -kStandingMargin) {
+        std::optional<Fix> fix;
+        if (run.safe_rate && !c.post_cure.empty()) {
+            auto legs = c.post_cure;
+            for (auto& leg : legs) leg.rate = std::min(leg.rate, *run.safe_rate);
+            Json patch = Json::object();
+            patch["heat"]["post_cure"] = to_json_value(legs);
+            fix = Fix{"Go no faster than " + quantity(Kind::heating, *run.safe_rate), std::move(patch)};
+        }
+        add(run.over_Tg > 0 ? Severity::stop : Severity::caution, "sags",
+            run.over_Tg > 0
+                ? "Standing free, the shell is " + quantity(Kind::warming, run.over_Tg) +
+                      " over its Tg after " + quantity(Kind::duration, run.over_time)
+                : "Standing free, the shell comes within " + quantity(Kind::warming, -run.over_Tg) +
+                      " of its Tg after " + quantity(Kind::duration, run.over_time),
+            run.safe_rate
+                ? "It sags and keeps that shape. At " + quantity(Kind::heating, *run.safe_rate) +
+                      " its Tg stays ahead of the heat."
+                : "It sags and keeps that shape: first cure it longer on the plug, or stop on the way and "
+                  "hold.",
+            std::move(fix));
+    }
+    if (!run.cured.waited)
+        add(Severity::caution, "never_near",
+            "The slowest place never comes within " + quantity(Kind::warming, c.within) + " of the air (" +
+                name + ")",
+            "After two days the hold was counted all the same: more air about it, or a wider band.");
+}
+
 }  // namespace
 
 Calls calls(const Choices& c, const Findings& f, const Warmed& with) {
@@ -115,6 +184,7 @@ Calls calls(const Choices& c, const Findings& f, const Warmed& with) {
         shell_choices.cure_temperature >= tool_sees ? "the shell is post-cured with it" : "the tool is used",
         hottest, with_tool);
     judge_cure(out, "the part gels", f.chain.part_gel, cores_of(part.layers, "part_core_hot", shop));
+    for (const auto& run : f.cures->runs) judge_run(c, run, plug, out);
     if (c.shell_gel > 0 && c.shell_gel < c.room)
         add(Severity::note, "cool_gel",
             "The shell is said to gel at " + quantity(Kind::temperature, c.shell_gel) +

@@ -19,12 +19,41 @@ double plug_warmth(double room, const plug::Findings& plug, double gel, double s
     return room + warmed_share(spread * seconds / (plug.heat_path * plug.heat_path)) * (gel - room);
 }
 
+/// What a cure comes to, in lines of its own.
+void figures_of(const CureRun& run, std::vector<Figure>& out) {
+    const std::string key(file_word(run.of)), name(said(run.of));
+    const auto& h = run.cured.history;
+    out.push_back({key + "_hours", name + ", in all", Kind::duration, run.seconds,
+                   std::string(run.usual ? "the usual programme of resin and rates" : "your programme") +
+                       ", holds counted from when the slowest place is near, and back to the room"});
+    std::optional<double> first, all;
+    for (const auto& gel : h.gels) {
+        if (run.wall.layers[gel.layer].cure >= run.wall.layers[gel.layer].resin->gel) continue;
+        if (gel.first && (!first || *gel.first < *first)) first = gel.first;
+        if (gel.all) all = std::max(all.value_or(0), *gel.all);
+    }
+    if (all)
+        out.push_back({key + "_gel", name + ", gelled all through after", Kind::duration, *all,
+                       "its first place after " + quantity(Kind::duration, first.value_or(*all)) +
+                           "; typical kinetics of the family brought to the resin's own gel time"});
+    out.push_back({key + "_peak", name + ", hottest", Kind::temperature, h.peak,
+                   "after " + quantity(Kind::duration, h.peak_time) + "; the air is " +
+                       quantity(Kind::temperature, run.highest_air) + " at most, and the resin sets " +
+                       fmt::format("{:.0f} kJ/m² free", h.reaction / 1000)});
+    if (run.Tg)
+        out.push_back(
+            {key + "_Tg", name + ", Tg after it", Kind::temperature, *run.Tg,
+             fmt::format("the lowest of what reacts, cured to {:.0f} %; DiBenedetto", 100 * run.cure)});
+}
+
 }  // namespace
 
 Findings evaluate(const Choices& c, const brief::Limits& brief, const shape::Findings& shape,
                   const plug::Choices& routes, const plug::Findings& plug, const shell::Findings& shell,
-                  const part::Choices& part_choices, const part::Findings& part, const Library& shop) {
+                  const part::Choices& part_choices, const part::Findings& part, const Cures& cures,
+                  const Library& shop) {
     Findings out;
+    out.cures = std::make_shared<const Cures>(cures);
     out.length = std::max(shape.measures.size.x(), shape.measures.size.y());
     const auto mean = [](const Laminate& l) { return (l.cte[0] + l.cte[1]) / 2; };
     out.chain.room = c.room;
@@ -86,6 +115,7 @@ Findings evaluate(const Choices& c, const brief::Limits& brief, const shape::Fin
                      quantity(Kind::temperature, out.chain.part_gel), part.resin.Tg_lead)},
         {"Tg_margin", "margin under Tg", Kind::warming, out.Tg_margin,
          "Tg less the top temperature " + quantity(Kind::temperature, brief.top_temperature)}};
+    for (const auto& run : cures.runs) figures_of(run, out.figures);
     return out;
 }
 

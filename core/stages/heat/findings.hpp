@@ -1,8 +1,10 @@
 #pragma once
 
+#include "core/base/shared.hpp"
 #include "core/science/heat/growth.hpp"
 #include "core/stages/back/choices.hpp"
 #include "core/stages/heat/choices.hpp"
+#include "core/stages/heat/cures.hpp"
 #include "core/stages/part/findings.hpp"
 #include "core/stages/shell/findings.hpp"
 
@@ -17,6 +19,7 @@ struct Findings {
     double spring_in = 0;   ///< rad
     double Tg_margin = 0;   ///< K left under the tool's Tg at the top temperature
     double part_Tg = 0;     ///< K that the part's resin reaches in its cure
+    Shared<Cures> cures;    ///< what each programme does through its wall
     double plug_scale = 1;  ///< to cut the plug by so that the part comes out right
     bool operator==(const Findings&) const = default;
 };
@@ -24,7 +27,8 @@ struct Findings {
 /// `routes` says how the plug is made: a splash is a mould more in the chain.
 Findings evaluate(const Choices& choices, const brief::Limits& brief, const shape::Findings& shape,
                   const plug::Choices& routes, const plug::Findings& plug, const shell::Findings& shell,
-                  const part::Choices& part_choices, const part::Findings& part, const Library& shop);
+                  const part::Choices& part_choices, const part::Findings& part, const Cures& cures,
+                  const Library& shop);
 
 /// All that is warmed with the tool.
 struct Warmed {

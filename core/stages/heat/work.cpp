@@ -8,26 +8,22 @@ constexpr double kWarm = 15;
 
 }  // namespace
 
-Work work(double room, const shell::Choices& shell, const part::Choices& part_choices,
-          const Resin& part_resin, const Lists<Rate>& shop) {
+Work work(double room, const Cures& cures, const Lists<Rate>& shop) {
     Work out;
-    const auto rate = [&](const char* name) { return need(shop.rates, name, "shop rates").value; };
-    const auto oven = [&](Ledger ledger, Stage stage, double seconds) {
-        out.buy(ledger, stage, "oven, hours", Kind::hours, seconds, 0, rate("oven") / 3600,
-                "running cost, energy with it");
-    };
-    if (shell.cure_temperature > room + kWarm) {
-        const double ramps = 2 * (shell.cure_temperature - room) / rate("post-cure ramp") * 3600;
-        const double whole = ramps + rate("post-cure hold") * 3600;
-        oven(Ledger::once, Stage::heat, whole);
-        auto& step = out.step(When::cure, Stage::heat,
-                              "post-cure, free-standing, in steps to " +
-                                  quantity(Kind::temperature, shell.cure_temperature) + ", " +
-                                  quantity(Kind::duration, ramps) + " of it up and down",
-                              {at_rate(shop, "loading the oven", 1)});
-        step.wait = whole;
+    for (const auto& run : cures.runs) {
+        if (run.highest_air <= room + kWarm) continue;
+        const bool of_part = run.of == CureOf::part;
+        out.buy(of_part ? Ledger::each : Ledger::once, of_part ? Stage::part : Stage::heat, "oven, hours",
+                Kind::hours, run.seconds, 0, need(shop.rates, "oven", "shop rates").value / 3600,
+                "running cost, energy with it: " + std::string(said(run.of)));
+        if (run.of != CureOf::post_cure) continue;
+        auto& step =
+            out.step(When::cure, Stage::heat,
+                     "post-cure, free-standing, in steps to " + quantity(Kind::temperature, run.highest_air) +
+                         ", " + quantity(Kind::duration, run.seconds) + " from the room and back",
+                     {at_rate(shop, "loading the oven", 1)});
+        step.wait = run.seconds;
     }
-    if (part_choices.how == LayUp::prepreg) oven(Ledger::each, Stage::part, part_resin.demould_time);
     return out;
 }
 

@@ -5,8 +5,8 @@
 
 namespace jig::heat {
 
-/// The tool's post-cure, and the oven of each pull of prepreg. `room` K.
-Work work(double room, const shell::Choices& shell, const part::Choices& part_choices,
-          const Resin& part_resin, const Lists<Rate>& shop);
+/// The oven of every cure that is warmer than the room, `room` K, by what its programme takes; and the
+/// post-cure as a step of its own.
+Work work(double room, const Cures& cures, const Lists<Rate>& shop);
 
 }  // namespace jig::heat

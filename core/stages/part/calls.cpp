@@ -79,6 +79,24 @@ Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief, in
                 quantity(Kind::thickness, f.resin.day_limit) + " of this resin overheats",
             fmt::format("Lay it in {:.0f} goes, peel ply between, or take a slower resin.",
                         std::ceil(f.wet / f.resin.day_limit)));
+    if (const auto* worst = f.draped->worst(); worst != nullptr) {
+        if (worst->drape.locked > 0.001 * f.draped->area)
+            add(Severity::caution, "locks",
+                worst->tightest + " locks over " + quantity(Kind::area, worst->drape.locked) +
+                    " of the face at " + quantity(Kind::angle, worst->angle),
+                "Its threads close by " + quantity(Kind::angle, worst->drape.most) +
+                    " there and it locks at " + quantity(Kind::angle, worst->lock) +
+                    ": it wrinkles unless it is cut and lapped there, laid at another angle, started "
+                    "elsewhere, or is "
+                    "a looser weave.");
+        if (!worst->drape.holes.empty())
+            add(Severity::note, "unreached",
+                fmt::format("Cloth in one piece does not reach {} of the face",
+                            worst->drape.holes.size() == 1
+                                ? std::string("a place")
+                                : fmt::format("{} places", worst->drape.holes.size())),
+                "A piece of its own starts there, or the cloth starts elsewhere.");
+    }
     const auto& l = f.stack.laminate;
     if (!l.symmetric && f.core_share > 0) {
         add(Severity::note, "asymmetric", "The part's stack differs on its two sides",

@@ -9,6 +9,18 @@ namespace jig::part {
 /// What of the shop library this stage reads.
 using Library = Lists<Reinforcement, Resin, SurfaceCoat, Core, Rate>;
 
+/// Where cloth is laid down first, and how it lies there.
+struct DrapeStart {
+    double along = 0, across = 0;  ///< m from the middle of the face, seen along the pull
+    double turn = 0;               ///< rad of a ply's zero from the tool's length
+    static void fields(auto& c, auto&& v) {
+        v("along", c.along, -50.0, 50.0);
+        v("across", c.across, -50.0, 50.0);
+        v("turn", c.turn, -kPi, kPi);
+    }
+    bool operator==(const DrapeStart&) const = default;
+};
+
 struct Choices {
     std::string resin = "epoxy, room temperature slow";
     LayUp how = LayUp::bagged;
@@ -19,6 +31,7 @@ struct Choices {
     double waste = 0.20;              ///< share of cloth bought beyond the part
     double pot_loss = 0.15;           ///< kg of resin left in pots, brushes and lines, each part
     Joint joint;
+    DrapeStart drape;
     static void fields(auto& c, auto&& v) {
         v("resin", c.resin);
         v("how", c.how);
@@ -29,6 +42,7 @@ struct Choices {
         v("waste", c.waste, 0.0, 2.0);
         v("pot_loss", c.pot_loss, 0.0, 50.0);
         v("joint", c.joint);
+        v("drape", c.drape);
     }
     bool operator==(const Choices&) const = default;
 };

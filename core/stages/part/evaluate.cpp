@@ -51,6 +51,31 @@ void add_joint(const Choices& c, const split::Findings& split, Findings& out) {
         fmt::format("lap × gap × length × {:.0f} kg/m³, squeeze-out counted", c.joint.density));
 }
 
+/// How the cloth lies, by the net that is worst and the piece that is largest.
+void add_cloth(Findings& out) {
+    const auto* worst = out.draped->worst();
+    if (worst == nullptr) return;
+    const auto add = [&](const char* key, std::string name, Kind kind, double value, std::string reason) {
+        out.figures.push_back({key, std::move(name), kind, value, std::move(reason)});
+    };
+    const std::string lies = "laid at " + quantity(Kind::angle, worst->angle);
+    add("shear", "cloth shears by at most", Kind::angle, worst->drape.most,
+        lies + ", as a net of pinned threads of " + quantity(Kind::length, out.draped->cell) +
+            " that starts where you say; " + worst->tightest + " locks at " +
+            quantity(Kind::angle, worst->lock));
+    add("locked", "of the face, cloth is locked on", Kind::area, worst->drape.locked,
+        "sheared past that: it wrinkles there unless it is cut");
+    const ClothNet* largest = worst;
+    const auto size = [](const ClothNet& n) -> Point2 { return n.drape.flat_high - n.drape.flat_low; };
+    for (const auto& net : out.draped->nets) {
+        if (size(net).prod() > size(*largest).prod()) largest = &net;
+    }
+    const Point2 flat = size(*largest);
+    add("flat_length", "largest ply flat, along its warp", Kind::length, flat.x(),
+        "box round its pattern, laid at " + quantity(Kind::angle, largest->angle));
+    add("flat_width", "and across it", Kind::length, flat.y(), "wider than the roll it is joined");
+}
+
 /// Time and pots of one pull of `parts` parts, layer by layer.
 void lay(const Choices& c, int parts, const brief::Crew& brief, const Library& shop, Findings& out) {
     const double area = out.area * parts, hands = std::max(1, brief.people);
@@ -75,8 +100,9 @@ void lay(const Choices& c, int parts, const brief::Crew& brief, const Library& s
 }  // namespace
 
 Findings evaluate(const Choices& c, const shape::Findings& shape, const split::Findings& split,
-                  const brief::Crew& brief, const Library& shop) {
+                  const brief::Crew& brief, const Draped& draped, const Library& shop) {
     Findings out;
+    out.draped = std::make_shared<const Draped>(draped);
     out.resin = need(shop.resins, c.resin, "part resin");
     out.stack = sum_stack(c.layers, out.resin, c.how, shop, "part");
     out.area = split.moulded_area;
@@ -148,6 +174,7 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
                      kBridgingThicknesses, quantity(Kind::length, out.bridging_radius),
                      quantity(Kind::volume, out.corners.filler))});
     add_joint(c, split, out);
+    add_cloth(out);
     return out;
 }
 

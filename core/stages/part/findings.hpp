@@ -3,6 +3,7 @@
 #include "core/shop/stack_figures.hpp"
 #include "core/stages/brief/choices.hpp"
 #include "core/stages/part/choices.hpp"
+#include "core/stages/part/draped.hpp"
 #include "core/stages/split/findings.hpp"
 
 namespace jig::part {
@@ -22,11 +23,12 @@ struct Findings {
     TightCorners corners;        ///< of the mould, under the part
     JointFigures joint;
     double core_share = 0;  ///< of the thickness
+    Shared<Draped> draped;  ///< its cloth on the face; without a net where there is no face
     bool operator==(const Findings&) const = default;
 };
 
 Findings evaluate(const Choices& choices, const shape::Findings& shape, const split::Findings& split,
-                  const brief::Crew& brief, const Library& shop);
+                  const brief::Crew& brief, const Draped& draped, const Library& shop);
 /// `parts` come out of the tool at once. Throws InputError for materials that the library has not.
 /// `bagging` are the hours of all hands that closing its bag takes (Bag's own work).
 Calls calls(const Choices& choices, const Findings& findings, const brief::Choices& brief, int parts,

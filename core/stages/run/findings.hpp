@@ -4,6 +4,7 @@
 #include "core/stages/back/findings.hpp"
 #include "core/stages/bag/findings.hpp"
 #include "core/stages/brief/findings.hpp"
+#include "core/stages/heat/cures.hpp"
 #include "core/stages/part/findings.hpp"
 #include "core/stages/release/findings.hpp"
 #include "core/stages/run/choices.hpp"
@@ -63,6 +64,7 @@ using Asked = brief::Of<brief::Wanted, brief::Crew, brief::Series, brief::Making
 struct Before {
     Asked brief;
     double room;  ///< K
+    const heat::Cures& cures;
     const split::Choices& split_choices;
     const split::Findings& split;
     const plug::Choices& plug_choices;

@@ -41,7 +41,7 @@ Work whole_work(const Before& b, const Library& shop) {
     add(release::work(b.release, shop));
     add(shell::work(b.shell_choices, b.shell, b.edge, b.bag, b.split, b.brief, shop));
     add(back::work(b.back_choices, b.back, b.pieces(), b.shell_choices, b.shell, shop));
-    add(heat::work(b.room, b.shell_choices, b.part_choices, b.part.resin, shop));
+    add(heat::work(b.room, b.cures, shop));
     add(part::work(b.part_choices, b.part, b.edge, b.split, b.brief, shop,
                    bag::work(b.bag_choices, b.bag, b.part, b.edge, b.split.parts(), shop)));
     std::erase_if(out.steps, [](const Step& s) { return s.hours() <= 0 && s.wait <= 0; });

@@ -1,0 +1,156 @@
+// The programmes of the tool's cures, leg by leg, each with what it does.
+#include <QLabel>
+#include <QPushButton>
+
+#include "app/charts/chart_view.hpp"
+#include "app/slip/records_pane.hpp"
+
+namespace jig::app {
+namespace {
+
+using heat::Leg;
+
+enum Column { kTo, kRate, kHold };
+
+std::vector<Leg>& legs_in(Job& job, CureOf of) {
+    return of == CureOf::on_plug     ? job.heat.on_plug
+           : of == CureOf::post_cure ? job.heat.post_cure
+                                     : job.heat.part;
+}
+
+class CurePane : public RecordsPane<Leg> {
+  public:
+    CurePane(Document& document, CureOf of, QWidget* parent)
+        : RecordsPane(
+              document, [of](Job & job) -> auto& { return legs_in(job, of); },
+              {"legs-" + QString::fromStdString(std::string(file_word(of))),
+               "Programme: " + QString::fromStdString(std::string(said(of))), "leg", 0, 1, 8, false},
+              {{"to", true, true, {}}, {"at", true, true, {}}, {"then hold", true, true, {}}}, false, parent),
+          document_(document),
+          of_(of) {
+        title_ = new QLabel(this);
+        title_->setWordWrap(true);
+        box()->insertWidget(0, title_);
+        auto* more = new QPushButton("Add a leg", this);
+        more->setObjectName("add-" + rules_name());
+        more->setToolTip("The first leg of your own takes the place of the usual programme");
+        connect(more, &QPushButton::clicked, this, [this] {
+            if (!records().empty()) {
+                auto next = records().back();
+                next.to += 20;
+                return add("add a leg", records().size(), next);
+            }
+            // Begun with the usual one, so that nothing changes but what the maker then types.
+            const auto& f = document_.findings();
+            Leg first;
+            if (f.heat) {
+                if (const auto* run = f.heat->cures->find(of_);
+                    run != nullptr && run->cured.air.corners.size() > 1) {
+                    first.to = run->highest_air;
+                    const auto& corners = run->cured.air.corners;
+                    const double climbed = corners[1].T - corners[0].T,
+                                 took = corners[1].time - corners[0].time;
+                    if (climbed > 0 && took > 0) first.rate = climbed / took;
+                }
+            }
+            add("add a leg", 0, first);
+        });
+        box()->addWidget(more, 0, Qt::AlignLeft);
+        for (auto* plot : {&heat_, &cure_}) {
+            *plot = new PlotView(this);
+            box()->addWidget(*plot);
+        }
+        heat_->setObjectName("heat-" + rules_name());
+        cure_->setObjectName("cure-" + rules_name());
+        heat_->setMinimumHeight(220);
+        cure_->setMinimumHeight(150);
+    }
+
+    void set_ink(const Ink& ink) override { ink_ = &ink; }
+
+    void refresh(const Wording& wording) override {
+        RecordsPane::refresh(wording);
+        const auto& f = document_.findings();
+        const auto* run = f.heat ? f.heat->cures->find(of_) : nullptr;
+        setVisible(run != nullptr || !records().empty());
+        const auto name = QString::fromStdString(std::string(said(of_)));
+        table().setVisible(!records().empty());
+        title_->setText(
+            records().empty()
+                ? QString("<b>%1</b>: the usual programme of its resin and the shop's rates.").arg(name)
+                : QString("<b>%1</b>: your programme; take its legs away for the usual one.").arg(name));
+        heat_->setVisible(run != nullptr);
+        cure_->setVisible(run != nullptr);
+        if (run == nullptr) return;
+        heat_->show_plot(cure_plot(*run), *ink_, wording);
+        cure_->show_plot(degree_plot(*run), *ink_, wording);
+    }
+
+  private:
+    [[nodiscard]] QString rules_name() const { return QString::fromStdString(std::string(file_word(of_))); }
+    [[nodiscard]] QStringList cells(const Leg& l) const override {
+        return {QString::fromStdString(show_for_edit(Kind::temperature, l.to, wording())),
+                QString::fromStdString(show_for_edit(Kind::heating, l.rate, wording())),
+                QString::fromStdString(show_for_edit(Kind::hours, l.hold, wording()))};
+    }
+    [[nodiscard]] std::optional<QString> type(Leg& l, int column, const QString& text) const override {
+        auto& into = column == kTo ? l.to : column == kRate ? l.rate : l.hold;
+        double read = 0;
+        const auto kind = column == kTo ? Kind::temperature : column == kRate ? Kind::heating : Kind::hours;
+        if (auto why = read_cell(kind,
+                                 column == kTo     ? "heat"
+                                 : column == kRate ? "rate"
+                                                   : "hold",
+                                 text, wording(), read))
+            return why;
+        if (column == kTo && (read < 263 || read > 600))
+            return QString("\"%1\" is no heat for a tool").arg(text);
+        if (column == kRate && (read < 1e-5 || read > 1))
+            return QString("\"%1\" is no rate of an oven; both ways are written without a sign").arg(text);
+        if (column == kHold && (read < 0 || read > 2e6))
+            return QString("\"%1\" is no time to hold").arg(text);
+        into = read;
+        return std::nullopt;
+    }
+    void headings() override {
+        const auto unit = [&](Kind kind) { return QString::fromStdString(unit_sign(kind, wording())); };
+        table().horizontalHeaderItem(kTo)->setText("to, " + unit(Kind::temperature));
+        table().horizontalHeaderItem(kRate)->setText("at, " + unit(Kind::heating));
+        table().horizontalHeaderItem(kHold)->setText("then hold, " + unit(Kind::hours));
+    }
+    Document& document_;
+    CureOf of_;
+    QLabel* title_ = nullptr;
+    PlotView *heat_ = nullptr, *cure_ = nullptr;
+    const Ink* ink_ = &app::ink(Light::day);
+};
+
+class HeatPane : public Pane {
+  public:
+    HeatPane(Document& document, QWidget* parent) : Pane(parent) {
+        auto* box = new QVBoxLayout(this);
+        box->setContentsMargins(0, 0, 0, 0);
+        box->setSpacing(14);
+        for (const auto of : {CureOf::on_plug, CureOf::post_cure, CureOf::part}) {
+            panes_.push_back(new CurePane(document, of, this));
+            box->addWidget(panes_.back());
+        }
+    }
+    void refresh(const Wording& wording) override {
+        for (auto* pane : panes_) pane->refresh(wording);
+    }
+    void set_ink(const Ink& ink) override {
+        for (auto* pane : panes_) pane->set_ink(ink);
+    }
+
+  private:
+    std::vector<Pane*> panes_;
+};
+
+}  // namespace
+
+Pane* make_heat_pane(Document& document, QWidget* parent) {
+    return new HeatPane(document, parent);
+}
+
+}  // namespace jig::app

@@ -1,0 +1,74 @@
+// The part's cloth on the stand.
+#include <map>
+
+#include "app/stand/scene_parts.hpp"
+
+namespace jig::app {
+
+void add_cloth(Scene& s, const Findings& f, const Upright& up, const Ink& k, const Wording& w) {
+    const auto& draped = *f.part->draped;
+    const auto& net = *draped.worst();
+    const auto& mesh = *draped.face;
+    const auto shear_of = [&](std::size_t face) -> std::optional<double> {
+        double sum = 0;
+        for (const auto i : mesh.triangles[face]) {
+            if (!net.drape.points[i].covered) return {};
+            sum += net.drape.points[i].shear / 3;
+        }
+        return sum;
+    };
+    add_shape(s, mesh, up, 0, 0, [&](std::size_t face, QColor& colour, Pattern& pattern) {
+        const auto shear = shear_of(face);
+        colour = k.slides;
+        if (!shear) {
+            colour = k.faint;
+            pattern = Pattern::dots;
+        } else if (*shear > net.lock) {
+            colour = k.locks;
+            pattern = Pattern::crosses;
+        } else if (*shear > 0.6 * net.lock) {
+            colour = k.drags;
+        }
+        return true;
+    });
+    // Every few threads, so that they can be told apart.
+    std::map<int, std::map<int, const DrapeNode*>> along, across;
+    for (const auto& node : net.drape.nodes) {
+        if (node.outside) continue;
+        if (node.j % 3 == 0) along[node.j][node.i] = &node;
+        if (node.i % 3 == 0) across[node.i][node.j] = &node;
+    }
+    const double lift = 0.002 * s.bounds.diagonal();
+    const auto draw = [&](const auto& threads, double width) {
+        for (const auto& [number, thread] : threads) {
+            SceneLine line;
+            line.colour = k.ink;
+            line.width = number == 0 ? 2.2 : width;
+            int last = 0;
+            for (const auto& [at, node] : thread) {
+                if (!line.points.empty() && at != last + 1) {
+                    if (line.points.size() > 1) s.lines.push_back(line);
+                    line.points.clear();
+                }
+                const auto& t = mesh.triangles[node->face];
+                const Point n =
+                    (mesh.points[t[1]] - mesh.points[t[0]]).cross(mesh.points[t[2]] - mesh.points[t[0]]);
+                line.points.push_back(up(node->at + lift * n.normalized()));
+                last = at;
+            }
+            if (line.points.size() > 1) s.lines.push_back(std::move(line));
+        }
+    };
+    draw(along, 0.8);
+    draw(across, 0.8);
+    s.labels.push_back({up(draped.seed) + Point(0, 0, 4 * lift), "starts here"});
+    if (net.drape.locked > 0)
+        s.labels.push_back({up(net.drape.most_at) + Point(0, 0, 4 * lift), "most sheared"});
+    s.legend =
+        QString(
+            "cloth laid at %1: every third thread; sand: past six tenths of locking, crossed: it locks at %2")
+            .arg(QString::fromStdString(show(Kind::angle, net.angle, w)),
+                 QString::fromStdString(show(Kind::angle, net.lock, w)));
+}
+
+}  // namespace jig::app

@@ -1,0 +1,71 @@
+// The part's plies cut flat as files.
+#include <fmt/format.h>
+#include <QFileInfo>
+
+#include "app/print/full_size.hpp"
+#include "app/window/exports/common.hpp"
+#include "core/stages/part/kit.hpp"
+
+namespace jig::app {
+namespace {
+
+/// m that pieces are larger all round, and that those of one ply lie over each other.
+constexpr double kTrim = 0.02, kLap = 0.025;
+
+part::Kit kit_of(const Outgoing& out, Progress& progress) {
+    const auto& part = needed(out.findings.part, "part");
+    return part::kit(out.job.part, *part.draped, out.shop, kTrim, kLap, progress);
+}
+
+QString kit_dxf(const Outgoing& out, Progress& progress) {
+    const auto kit = kit_of(out, progress);
+    const QFileInfo named(out.path);
+    QStringList said;
+    for (const auto& roll : kit.rolls) {
+        QString cloth = QString::fromStdString(roll.material);
+        for (auto& c : cloth) {
+            if (!c.isLetterOrNumber()) c = '-';
+        }
+        write_sheets(roll.sheets,
+                     named.path() + "/" + named.completeBaseName() + "-" + cloth + "." + named.suffix(),
+                     progress);
+        said << QString("%1 of %2")
+                    .arg(QString::fromStdString(show(Kind::length, roll.metres, out.wording)),
+                         QString::fromStdString(roll.material));
+    }
+    return QString("%1 pieces are written as DXF and SVG, %2 larger all round: %3")
+        .arg(kit.pieces.size())
+        .arg(QString::fromStdString(show(Kind::length, kTrim, out.wording)), said.join(", "));
+}
+
+QString kit_pdf(const Outgoing& out, Progress& progress) {
+    std::vector<CutPiece> pieces;
+    for (const auto& p : kit_of(out, progress).pieces) {
+        CutPiece cut;
+        cut.name = p.name;
+        cut.outline = p.outline;
+        cut.words = p.material + fmt::format(", laid at {:.0f}°", degrees(p.angle));
+        pieces.push_back(std::move(cut));
+    }
+    print_full_size(pieces_at_full_size(pieces, out.wording), "Plies of the part at full size", out.path,
+                    out.tiles, progress);
+    return written(out.path);
+}
+
+QString cloth_there(const Job&, const Findings& f) {
+    if (!f.part) return "the part has no figures yet";
+    return f.part->draped->nets.empty() ? QString("no ply of this part can be draped") : QString();
+}
+
+}  // namespace
+
+std::vector<Export> exports_of_part() {
+    return {
+        {"x-kit", Stage::part, "Export the flat patterns of the plies as DXF and SVG…", "DXF (*.dxf)", ".dxf",
+         cloth_there, true, kit_dxf},
+        {"x-kit-pdf", Stage::part, "Export the flat patterns of the plies at full size as PDF…", kFullSize,
+         ".pdf", cloth_there, false, kit_pdf},
+    };
+}
+
+}  // namespace jig::app

@@ -1,0 +1,162 @@
+#include "batch/on_board.hpp"
+#include "batch/read_case.hpp"
+#include "batch/read_mesh.hpp"
+#include "core/base/units.hpp"
+#include "core/science/drape/net.hpp"
+#include "core/science/mesh/nearest_face.hpp"
+#include "core/science/mesh/refine.hpp"
+#include "core/science/mesh/stl.hpp"
+#include "core/stages/part/kit.hpp"
+
+namespace jig::batch {
+namespace {
+
+/// Cells along the root of the area where no cell is given.
+constexpr double kCells = 80;
+
+Json three(const Point& p) {
+    return Json::array({p.x(), p.y(), p.z()});
+}
+
+/// Places with semicolons between: "0,0,0.1;0.05,0,0.1".
+std::vector<Point> places_of(const std::string& text) {
+    std::vector<Point> out;
+    std::size_t from = 0;
+    while (from <= text.size()) {
+        const auto to = std::min(text.find(';', from), text.size());
+        Arguments one;
+        one.options["probe"] = text.substr(from, to - from);
+        const auto p = one.need_numbers("probe", 3, "0,0,0.1");
+        out.emplace_back(p[0], p[1], p[2]);
+        from = to + 1;
+    }
+    return out;
+}
+
+/// The pattern as one sheet of its own size.
+SheetSet pattern_of(const std::vector<std::vector<Point2>>& outlines, const Point2& low, const Point2& high) {
+    SheetSet out;
+    const Point2 size = high - low;
+    out.rules.length = size.x() + 0.02;
+    out.rules.width = size.y() + 0.02;
+    SheetPiece piece;
+    piece.name = "pattern";
+    for (const auto& outline : outlines) {
+        auto& loop = piece.loops.emplace_back();
+        for (const auto& p : outline) loop.push_back(p - low + Point2(0.01, 0.01));
+    }
+    piece.mark = size / 2;
+    const double arm = 0.15 * size.x();
+    piece.engraved = {{size / 2 - Point2(arm, 0), size / 2 + Point2(arm, 0)}};
+    out.sheets.push_back({{std::move(piece)}});
+    return out;
+}
+
+}  // namespace
+
+Json run_drape(const Arguments& a, Progress& progress) {
+    const auto seed = a.need_numbers("seed", 3, "0,0,0.1");
+    const auto warp = a.need_direction("warp");
+    auto mesh = load_mesh(a, progress).mesh;
+    double area = 0;
+    for (std::size_t f = 0; f < mesh.triangles.size(); ++f) area += mesh.area_vector2(f).norm() / 2;
+    DrapeRules rules;
+    rules.seed = Point(seed[0], seed[1], seed[2]);
+    rules.warp = Point(warp[0], warp[1], warp[2]);
+    rules.cell = a.number("cell", std::sqrt(area) / kCells, 1e-5, 10);
+    rules.lock = radians(a.number("lock-deg", 50, 0.1, 90));
+    std::vector<Point> probes;
+    if (const auto text = a.option("probe")) probes = places_of(*text);
+    mesh = refined(mesh, 2 * rules.cell, progress).mesh;
+    const auto d = drape(mesh, topology_of(mesh), rules, progress);
+    Json shears = Json::array(), holes = Json::array();
+    if (!probes.empty()) {
+        const NearestFace nearest(mesh);
+        for (const auto& p : probes) {
+            const auto shear = shear_at(d, mesh, nearest.at(p), p);
+            shears.push_back(shear ? Json(degrees(*shear)) : Json());
+        }
+    }
+    for (const auto& p : d.holes) holes.push_back(three(p));
+    const Point2 size = d.flat_high - d.flat_low;
+    Json out{{"area_m2", area},
+             {"covered_m2", d.covered},
+             {"max_shear_deg", degrees(d.most)},
+             {"max_shear_at_m", three(d.most_at)},
+             {"shear_deg", std::move(shears)},
+             {"locked_m2", d.locked},
+             {"flat_area_m2", d.flat_area},
+             {"flat_size_m", {size.x(), size.y()}},
+             {"cell_m", rules.cell},
+             {"nodes", d.nodes.size()},
+             {"holes", std::move(holes)}};
+    if (const auto folder = a.option("out")) {
+        make_folder(*folder);
+        out["files"] = Json::array();
+        write_sheets(pattern_of(flat_outlines(d, mesh), d.flat_low, d.flat_high), *folder + "/pattern",
+                     out["files"]);
+    }
+    return out;
+}
+
+Json run_kit(const Arguments& a, Progress& progress) {
+    OnBoard on(a, Depth::stages, progress);
+    on.need(Stage::part);
+    const auto& draped = *on.findings.part->draped;
+    if (draped.nets.empty())
+        throw InputError("part", "no ply of it can be draped",
+                         "give it woven cloth or tape, and a tool with a face");
+    const double trim = a.number("trim", 0.02, 0, 1), lap = a.number("lap", 0.025, 0, 0.5);
+    const auto kit = part::kit(on.job.part, draped, *on.shop, trim, lap, progress);
+    Json nets = Json::array(), pieces = Json::array(), rolls = Json::array();
+    for (const auto& net : draped.nets) {
+        Json holes = Json::array();
+        for (const auto& p : net.drape.holes) holes.push_back(three(p));
+        nets.push_back({{"angle_deg", degrees(net.angle)},
+                        {"layers", net.layers},
+                        {"max_shear_deg", degrees(net.drape.most)},
+                        {"locks_at_deg", degrees(net.lock)},
+                        {"locked_m2", net.drape.locked},
+                        {"covered_m2", net.drape.covered},
+                        {"flat_area_m2", net.drape.flat_area},
+                        {"holes", std::move(holes)}});
+    }
+    for (const auto& p : kit.pieces)
+        pieces.push_back({{"name", p.name},
+                          {"layer", p.layer + 1},
+                          {"material", p.material},
+                          {"angle_deg", degrees(p.angle)},
+                          {"area_m2", p.area},
+                          {"of", p.of}});
+    Json out{{"area_m2", draped.area},
+             {"seed_m", three(draped.seed)},
+             {"nets", std::move(nets)},
+             {"left_out", kit.left_out}};
+    if (const auto folder = a.option("out")) {
+        make_folder(*folder);
+        out["files"] = Json::array();
+    }
+    for (const auto& r : kit.rolls) {
+        rolls.push_back({{"material", r.material},
+                         {"width_m", r.width},
+                         {"length_m", r.metres},
+                         {"yield", r.yield},
+                         {"too_large", r.sheets.too_large}});
+        if (!a.option("out")) continue;
+        std::string name = r.material;
+        for (auto& c : name) {
+            if (std::isalnum(static_cast<unsigned char>(c)) == 0) c = '-';
+        }
+        write_sheets(r.sheets, *a.option("out") + "/" + name, out["files"]);
+    }
+    out["pieces"] = std::move(pieces);
+    out["rolls"] = std::move(rolls);
+    Json calls = Json::array();
+    for (auto& call : calls_to_json(on.findings.calls)) {
+        if (call["stage"] == name_of(Stage::part).key) calls.push_back(call);
+    }
+    out["calls"] = std::move(calls);
+    return out;
+}
+
+}  // namespace jig::batch

@@ -1,0 +1,164 @@
+// Cure against a bare tridiagonal solve, cloth against a nearest-point query a crossing, a filling against
+// CHOLMOD once over the whole face.
+#include <benchmark/benchmark.h>
+#include <cholmod.h>
+
+#include <cmath>
+
+#include "bench/reference.hpp"
+#include "core/science/drape/net.hpp"
+#include "core/science/flow/fill.hpp"
+#include "core/science/flow/network.hpp"
+#include "core/science/heat/cure_fit.hpp"
+#include "core/science/heat/wall.hpp"
+#include "core/science/mesh/nearest_face.hpp"
+
+using namespace jig;
+
+namespace {
+
+void a_day_of_one_wall(benchmark::State& state) {
+    Wall wall;
+    wall.start = 293.15;
+    WallLayer foam{"foam", 0.05, 0.034, 32, 1450, {}, 0, 0};
+    WallLayer shell{
+        "shell", 0.006, 0.3, 1700, 1100, kinetics_by_gel(CureFamily::epoxy, 293.15, 25200, 398, 20), 600, 0};
+    wall.layers = {foam, shell};
+    const auto course = course_of({{false, 323.15, 10.0 / 3600, 0, {}}, {true, 0, 0, 14 * 3600, {}}}, 293.15);
+    wall.sides = {WallSide{8.0, steady(293.15)}, WallSide{12.0, course}};
+    WallRules rules;
+    rules.end = 86400;
+    rules.cells = 60;
+    Progress quiet;
+    int steps = 0;
+    const auto run = [&] { steps = warm(wall, rules, quiet).steps; };
+    for (auto _ : state) run();
+    // As many solves of sixty rows as there were steps.
+    const std::size_t n = 60;
+    std::vector<double> lower(n, -1), diagonal(n, 3), upper(n, -1), x(n, 1), up(n), pivot(n);
+    const auto bare = [&] {
+        for (int s = 0; s < steps; ++s) {
+            pivot[0] = 1 / diagonal[0];
+            x[0] = pivot[0];
+            for (std::size_t i = 1; i < n; ++i) {
+                up[i - 1] = upper[i - 1] * pivot[i - 1];
+                pivot[i] = 1 / (diagonal[i] - lower[i] * up[i - 1]);
+                x[i] = (1 - lower[i] * x[i - 1]) * pivot[i];
+            }
+            for (std::size_t i = n - 1; i-- > 0;) x[i] -= up[i] * x[i + 1];
+            benchmark::DoNotOptimize(x.data());
+        }
+    };
+    state.counters["steps"] = steps;
+    state.counters["times_bare_solves"] = bench::fastest(5, run) / bench::fastest(5, bare);
+}
+BENCHMARK(a_day_of_one_wall)->Unit(benchmark::kMillisecond);
+
+void cloth_over_a_dome(benchmark::State& state) {
+    const auto mesh = bench::dome(200000);
+    const auto topology = topology_of(mesh);
+    double area = 0;
+    for (std::size_t f = 0; f < mesh.triangles.size(); ++f) area += mesh.area_vector2(f).norm() / 2;
+    const auto bounds = bounds_of(mesh);
+    DrapeRules rules;
+    rules.seed = (bounds.low + bounds.high) / 2;
+    rules.seed.z() = bounds.high.z();
+    rules.cell = std::sqrt(area / static_cast<double>(state.range(0)));
+    Progress quiet;
+    Drape out;
+    const auto run = [&] { out = drape(mesh, topology, rules, quiet); };
+    for (auto _ : state) run();
+    const NearestFace tree(mesh);
+    const auto queries = [&] {
+        std::size_t sum = 0;
+        for (const auto& node : out.nodes) sum += tree.at(node.at);
+        benchmark::DoNotOptimize(sum);
+    };
+    state.counters["nodes"] = static_cast<double>(out.nodes.size());
+    state.counters["times_queries"] = bench::fastest(3, run) / bench::fastest(3, queries);
+}
+BENCHMARK(cloth_over_a_dome)->Arg(10000)->Arg(40000)->Unit(benchmark::kMillisecond);
+
+TriangleMesh plate(std::uint32_t n) {
+    TriangleMesh out;
+    for (std::uint32_t j = 0; j <= n; ++j) {
+        for (std::uint32_t i = 0; i <= n; ++i)
+            out.points.emplace_back(static_cast<double>(i) / n, static_cast<double>(j) / n, 0);
+    }
+    for (std::uint32_t j = 0; j < n; ++j) {
+        for (std::uint32_t i = 0; i < n; ++i) {
+            const auto a = j * (n + 1) + i;
+            out.triangles.push_back({a, a + 1, a + n + 2});
+            out.triangles.push_back({a, a + n + 2, a + n + 1});
+        }
+    }
+    return out;
+}
+
+/// Seconds of the whole face's system once through CHOLMOD, one point held.
+double whole_system(const FlowNetwork& net) {
+    cholmod_common c;
+    cholmod_start(&c);
+    c.print = 0;
+    const auto n = net.count();
+    cholmod_triplet* list = cholmod_allocate_triplet(n, n, n + net.to.size(), -1, CHOLMOD_REAL, &c);
+    const auto put = [&](std::size_t i, std::size_t j, double v) {
+        static_cast<int*>(list->i)[list->nnz] = static_cast<int>(i);
+        static_cast<int*>(list->j)[list->nnz] = static_cast<int>(j);
+        static_cast<double*>(list->x)[list->nnz++] = v;
+    };
+    for (std::size_t i = 0; i < n; ++i) {
+        double sum = i == 0 ? 1e-6 : 0;
+        for (auto e = net.start[i]; e < net.start[i + 1]; ++e) {
+            sum += net.conducts[e];
+            if (net.to[e] < i) put(i, net.to[e], -net.conducts[e]);
+        }
+        put(i, i, sum * (1 + 1e-9));
+    }
+    cholmod_sparse* matrix = cholmod_triplet_to_sparse(list, list->nnz, &c);
+    cholmod_dense* right = cholmod_ones(n, 1, CHOLMOD_REAL, &c);
+    const double out = bench::fastest(3, [&] {
+        cholmod_factor* factor = cholmod_analyze(matrix, &c);
+        cholmod_factorize(matrix, factor, &c);
+        cholmod_dense* x = cholmod_solve(CHOLMOD_A, factor, right, &c);
+        cholmod_free_dense(&x, &c);
+        cholmod_free_factor(&factor, &c);
+    });
+    cholmod_free_dense(&right, &c);
+    cholmod_free_sparse(&matrix, &c);
+    cholmod_free_triplet(&list, &c);
+    cholmod_finish(&c);
+    return out;
+}
+
+double filling(std::uint32_t n, FlowNetwork* net) {
+    const auto mesh = plate(n);
+    const FlowLayer layer{1e-10, 1e-10, 1e-11, 0, 0.003, 0.5, {}};
+    const auto faces = face_flows(mesh, {layer}, Point::UnitX());
+    Feed feed;
+    Vent vent;
+    for (std::uint32_t i = 0; i < mesh.points.size(); ++i) {
+        const Point& p = mesh.points[i];
+        if (p.x() < 1e-9 && p.y() < 0.3) feed.points.push_back(i);
+        if (p.x() > 1 - 1e-9 && p.y() > 0.8) vent.points.push_back(i);
+    }
+    const Viscosity resin(ThickeningResin{0.2, {}}, 0);
+    Progress quiet;
+    if (net != nullptr) *net = network_of(mesh, faces);
+    return bench::fastest(
+        1, [&] { benchmark::DoNotOptimize(fill(mesh, faces, {feed}, {vent}, resin, {}, quiet).filled); });
+}
+
+void a_whole_filling(benchmark::State& state) {
+    const auto n = static_cast<std::uint32_t>(state.range(0));
+    FlowNetwork net;
+    double seconds = 0;
+    for (auto _ : state) seconds = filling(n, &net);
+    state.counters["points"] = static_cast<double>(net.count());
+    state.counters["times_cholmod"] = seconds / whole_system(net);
+    state.counters["growth_exponent"] =
+        std::log2(seconds / filling(n * 7 / 10, nullptr)) / (2 * std::log2(10.0 / 7));
+}
+BENCHMARK(a_whole_filling)->Arg(141)->Arg(245)->Unit(benchmark::kMillisecond)->Iterations(1);
+
+}  // namespace

@@ -1,0 +1,64 @@
+// The cures of a tool's life, each a programme of its own, and what they do through the wall.
+#pragma once
+
+#include "core/science/heat/wall.hpp"
+#include "core/stages/heat/choices.hpp"
+#include "core/stages/part/findings.hpp"
+#include "core/stages/plug/findings.hpp"
+#include "core/stages/shell/findings.hpp"
+
+namespace jig {
+
+enum class CureOf { on_plug, post_cure, part };
+template <>
+struct Words<CureOf> {
+    static constexpr std::array all{Word{"on_plug", "shell on its plug"},
+                                    Word{"post_cure", "shell, free-standing"},
+                                    Word{"part", "part in the tool"}};
+};
+
+namespace heat {
+
+/// K that a shell standing free is kept under its own Tg on the way: typical.
+inline constexpr double kStandingMargin = 5;
+
+struct CureRun {
+    CureOf of = CureOf::on_plug;
+    Wall wall;
+    Cured cured;
+    bool usual = true;       ///< by resin and rates, not typed
+    double seconds = 0;      ///< from the door shut to the room's heat again
+    double highest_air = 0;  ///< K
+    double overshoot = 0;    ///< K by which a reacting layer runs past the hottest air
+    /// K by which the wall is hotter than its Tg at the worst moment after gelation, below 0 where it never
+    /// is.
+    double over_Tg = -1000;
+    double over_time = 0;  ///< s of that moment
+    /// K/s at which all its legs would go and the wall stay under its Tg by that margin; none
+    /// where no rate does, or the legs do so already.
+    std::optional<double> safe_rate;
+    std::optional<double> Tg;  ///< K at the end, the lowest of what reacts
+    double cure = 0;           ///< the lowest at the end
+    bool operator==(const CureRun&) const = default;
+};
+
+struct Cures {
+    std::vector<CureRun> runs;  ///< in the order of CureOf; those that the job has
+    [[nodiscard]] const CureRun* find(CureOf of) const;
+    bool operator==(const Cures&) const = default;
+};
+
+/// The legs of a cure: the maker's, or the usual ones.
+std::vector<Leg> legs_of(CureOf of, const Choices& choices, const shell::Choices& shell_choices,
+                         const shell::Findings& shell, const part::Choices& part_choices,
+                         const part::Findings& part, const Lists<Rate>& shop);
+
+/// What the cures read of the library.
+using CureLibrary = Lists<SurfaceCoat, Core, Reinforcement, Rate>;
+
+Cures cures(const Choices& choices, const plug::Findings& plug, const shell::Choices& shell_choices,
+            const shell::Findings& shell, const part::Choices& part_choices, const part::Findings& part,
+            const CureLibrary& shop, Progress& progress);
+
+}  // namespace heat
+}  // namespace jig

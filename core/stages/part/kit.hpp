@@ -1,0 +1,39 @@
+// The part's plies cut flat and laid onto their rolls.
+#pragma once
+
+#include "core/science/nest/cut_sheets.hpp"
+#include "core/stages/part/draped.hpp"
+
+namespace jig::part {
+
+struct KitPiece {
+    std::string name;  ///< "1a": the ply, counted from the tool, and the piece of it
+    std::size_t layer = 0;
+    std::string material;
+    double angle = 0;  ///< rad of the ply
+    Loops outline;     ///< m on the cloth, x along its warp
+    double area = 0;   ///< m²
+    int of = 1;        ///< pieces that the ply is joined from
+};
+
+/// What one cloth is cut from.
+struct KitRoll {
+    std::string material;
+    double width = 0;   ///< m of the roll
+    double metres = 0;  ///< m of it that are used
+    double yield = 0;   ///< share of those that lies in the plies
+    SheetSet sheets;    ///< lengths of the roll as sheets
+};
+
+struct Kit {
+    std::vector<KitPiece> pieces;
+    std::vector<KitRoll> rolls;
+    std::vector<std::string> left_out;  ///< cloths that no net is laid for: mats
+};
+
+/// Every ply that has a net, grown by `trim` m all round, parted where it is wider than its roll with laps of
+/// `lap` m, and laid on the roll with its warp along it. Throws InputError, Cancelled.
+Kit kit(const Choices& choices, const Draped& draped, const Lists<Reinforcement>& shop, double trim,
+        double lap, Progress& progress);
+
+}  // namespace jig::part

@@ -1,0 +1,156 @@
+// The verbs infuse, drape and kit, asked as a user asks them.
+#include <catch2/catch.hpp>
+
+#include "core/science/mesh/stl.hpp"
+#include "tests/batch/asking.hpp"
+
+using namespace jig;
+using asking::ask;
+using asking::put;
+
+namespace {
+
+/// Two triangles: 1 m × 0.25 m, fed at x = 0.
+const char* const kCase = R"({
+ "mesh": {"points_m": [[0,0,0],[1,0,0],[1,0.25,0],[0,0.25,0]], "triangles": [[0,1,2],[0,2,3]]}, "unit": "m",
+ "layers": [{"K_m2": [2e-10, 2e-10, 1e-11], "thickness_m": 0.003, "porosity": 0.5}],
+ "zero_direction": [1,0,0], "viscosity_Pas": 0.2, "density_kg_m3": 1100, "gravity_m_s2": [0,0,0],
+ "feeds": [{"within_m": [[-0.001,-1,-1],[0.001,1,1]], "pressure_Pa": 100000, "open": {"at_s": 0}}],
+ "vents": [{"within_m": [[0.999,-1,-1],[1.001,1,1]], "pressure_Pa": 10000}],
+ "probes_m": [[0.5, 0.1, 0], [0.25, 0.2, 0]], "times_s": [5000, 0], "end_s": 100000})";
+
+std::string dome_stl() {
+    TriangleMesh m;
+    constexpr std::uint32_t n = 24;
+    for (std::uint32_t j = 0; j <= n; ++j) {
+        for (std::uint32_t i = 0; i <= n; ++i) {
+            const double x = -0.15 + 0.3 * i / n, y = -0.15 + 0.3 * j / n;
+            m.points.emplace_back(x, y, std::sqrt(0.09 - x * x - y * y));
+        }
+    }
+    for (std::uint32_t j = 0; j < n; ++j) {
+        for (std::uint32_t i = 0; i < n; ++i) {
+            const auto a = j * (n + 1) + i;
+            m.triangles.push_back({a, a + 1, a + n + 2});
+            m.triangles.push_back({a, a + n + 2, a + n + 1});
+        }
+    }
+    return write_stl_binary(m);
+}
+
+}  // namespace
+
+TEST_CASE("a coarse strip is laid finer and fills by the law") {
+    const fixtures::Folder folder;
+    const auto a = ask({"infuse", put(folder, "case.json", kCase)});
+    INFO(a.err);
+    REQUIRE(a.code == 0);
+    const auto j = a.json();
+    const double known = 0.5 * 0.2 / (2 * 2e-10 * 9e4);
+    CHECK(j["fill_s"].get<double>() == Approx(known).epsilon(0.01));
+    CHECK(j["arrivals_s"][0].get<double>() == Approx(known / 4).epsilon(0.03));
+    CHECK(j["arrivals_s"][1].get<double>() == Approx(known / 16).epsilon(0.08));
+    CHECK(j["front"][1].get<double>() < 0.05);
+    CHECK(j["front"][0].get<double>() == Approx(1).epsilon(1e-4));
+    CHECK(j["dry"].empty());
+    CHECK(j["feeds"][0]["opened_s"].get<double>() == 0);
+    CHECK(j["resin_kg"].get<double>() ==
+          Approx(j["held_kg"].get<double>() + j["bled_kg"].get<double>()).epsilon(1e-9));
+    CHECK(j["held_kg"].get<double>() == Approx(0.25 * 0.003 * 0.5 * 1100).epsilon(1e-3));
+}
+
+TEST_CASE("resins of the library and of their own flow, and old resin is slower") {
+    const fixtures::Folder folder;
+    const auto with = [&](const Json& viscosity) {
+        auto c = Json::parse(kCase);
+        c["viscosity_Pas"] = viscosity;
+        const auto a = ask({"infuse", put(folder, "case.json", c.dump())});
+        INFO(a.err);
+        REQUIRE(a.code == 0);
+        return a.json();
+    };
+    const auto fresh = with({{"resin", "epoxy, infusion"}, {"T_K", 293.15}, {"mixed_s", 0}});
+    const auto old = with({{"resin", "epoxy, infusion"}, {"T_K", 293.15}, {"mixed_s", 7200}});
+    REQUIRE_FALSE(fresh["fill_s"].is_null());
+    CHECK((old["fill_s"].is_null() || old["fill_s"].get<double>() > fresh["fill_s"].get<double>()));
+    const auto stuck = with({{"mu0_Pas", 0.2}, {"tau_s", 300}});
+    CHECK(stuck["fill_s"].is_null());
+    CHECK(stuck["filled"].get<double>() ==
+          Approx(std::sqrt(2 * 2e-10 * 9e4 * 300 / (0.5 * 0.2))).epsilon(0.02));
+}
+
+TEST_CASE("what is wrong with an infusion is said in a line") {
+    const fixtures::Folder folder;
+    const auto refused = [&](const std::function<void(Json&)>& spoil, const char* word) {
+        auto c = Json::parse(kCase);
+        spoil(c);
+        const auto a = ask({"infuse", put(folder, "bad.json", c.dump())});
+        INFO(a.err);
+        CHECK(a.code == 2);
+        CHECK(a.out.empty());
+        CHECK(a.err.find(word) != std::string::npos);
+    };
+    refused([](Json& c) { c["feeds"] = Json::array(); }, "no feed");
+    refused([](Json& c) { c["feeds"][0]["within_m"] = {{5, 5, 5}, {6, 6, 6}}; }, "no point");
+    refused([](Json& c) { c["layers"] = Json::array(); }, "no layer");
+    refused([](Json& c) { c["layers"][0]["K_m2"] = {-1, 1, 1}; }, "permeability");
+    refused([](Json& c) { c["layers"][0]["porosity"] = 0; }, "outside");
+    refused([](Json& c) { c["viscosity_Pas"] = 0; }, "flow");
+    refused([](Json& c) { c["viscosity_Pas"] = {{"resin", "treacle"}, {"T_K", 300}}; }, "resin");
+    refused([](Json& c) { c["feeds"][0]["open"] = {{"at_s", 1}, {"when_wet_m", {0, 0, 0}}}; }, "keep one");
+    refused([](Json& c) { c["zero_direction"] = {0, 0, 0}; }, "length");
+    refused([](Json& c) { c["gravty_m_s2"] = {0, 0, 0}; }, "gravty");
+    refused([](Json& c) { c["mesh"]["triangles"] = {{0, 1, 9}}; }, "no point 9");
+}
+
+TEST_CASE("cloth over a mesh file is answered with its pattern") {
+    const fixtures::Folder folder;
+    const auto mesh = put(folder, "dome.stl", dome_stl());
+    const auto a = ask({"drape", mesh, "--seed", "0,0,0.3", "--warp", "1,0,0", "--cell", "0.01", "--lock-deg",
+                        "5", "--probe", "0,0,0.3", "--probe", "0.1,0.1,0.26", "--out", folder / "out"});
+    INFO(a.err);
+    REQUIRE(a.code == 0);
+    const auto j = a.json();
+    CHECK(j["covered_m2"].get<double>() == Approx(j["area_m2"].get<double>()).epsilon(1e-9));
+    CHECK(j["flat_area_m2"].get<double>() > j["covered_m2"].get<double>());
+    CHECK(j["max_shear_deg"].get<double>() > 5);
+    REQUIRE(j["shear_deg"].size() == 2);
+    CHECK(j["shear_deg"][0].get<double>() < 0.3);
+    // uv/R² of the sphere, near enough: (0.1 ÷ 0.3)², in degrees, and a little more along the arcs.
+    CHECK(j["shear_deg"][1].get<double>() == Approx(6.9).margin(0.8));
+    CHECK(j["locked_m2"].get<double>() > 0);
+    CHECK(j["files"].size() == 2);
+    CHECK(ask({"drape", mesh, "--seed", "0,0,0.3", "--warp", "0,0,1"}).code == 2);
+    CHECK(ask({"drape", mesh, "--warp", "0,0,1"}).code == 2);
+    CHECK(ask({"drape", mesh, "--seed", "0,0,0.3", "--warp", "1,0,0", "--probe", "1,2"}).code == 2);
+    CHECK(ask({"drape", mesh, "--seed", "0,0,0.3", "--seed", "0,0,0.3", "--warp", "1,0,0"}).code == 2);
+}
+
+TEST_CASE("the kit and the cures of a demo are answered") {
+    const fixtures::Folder folder;
+    const auto job = std::string(JIG_SOURCE_DATA) + "/demo/cello-case.json";
+    const auto a = ask({"kit", job, "--out", folder / "kit"});
+    INFO(a.err);
+    REQUIRE(a.code == 0);
+    const auto j = a.json();
+    CHECK(j["pieces"].size() >= 4);
+    CHECK(j["files"].size() >= 2);
+    for (const auto& roll : j["rolls"]) {
+        CHECK(roll["yield"].get<double>() > 0.2);
+        CHECK(roll["yield"].get<double>() <= 1);
+        CHECK(roll["too_large"].empty());
+    }
+    for (const auto& net : j["nets"])
+        CHECK(net["covered_m2"].get<double>() == Approx(j["area_m2"].get<double>()).epsilon(0.02));
+    const auto c = ask({"cure", job});
+    INFO(c.err);
+    REQUIRE(c.code == 0);
+    const auto k = c.json();
+    CHECK(k["cures"].size() == 3);
+    for (const auto& cure : k["cures"]) {
+        CHECK(cure["peak_K"].get<double>() > 290);
+        const auto& e = cure["energy_J_m2"];
+        CHECK(e["in"].get<double>() + e["reaction"].get<double>() ==
+              Approx(e["held"].get<double>() + e["lost"].get<double>()).epsilon(1e-6));
+    }
+}

@@ -1,0 +1,284 @@
+// Cloth over faces against what is known of them: flat, cylinder and cone are developed without shear; on a
+// sphere and a saddle the angle between the threads obeys ω_uv = −K·sin ω (Chebyshev 1878; Servant 1902),
+// which is integrated here on a grid of its own (docs/methods.md, Drape).
+#include <catch2/catch.hpp>
+#include <cmath>
+
+#include "core/base/error.hpp"
+#include "core/base/units.hpp"
+#include "core/science/drape/net.hpp"
+#include "core/science/drape/walk.hpp"
+
+using namespace jig;
+
+namespace {
+
+/// A sheet of (n × m) cells over the unit square, its diagonals turned about.
+template <class Place>
+TriangleMesh sheet(std::uint32_t n, std::uint32_t m, const Place& place) {
+    TriangleMesh out;
+    for (std::uint32_t j = 0; j <= m; ++j) {
+        for (std::uint32_t i = 0; i <= n; ++i)
+            out.points.push_back(place(static_cast<double>(i) / n, static_cast<double>(j) / m));
+    }
+    const auto at = [&](std::uint32_t i, std::uint32_t j) { return j * (n + 1) + i; };
+    for (std::uint32_t j = 0; j < m; ++j) {
+        for (std::uint32_t i = 0; i < n; ++i) {
+            const auto a = at(i, j), b = at(i + 1, j), c = at(i + 1, j + 1), d = at(i, j + 1);
+            if ((i + j) % 2 == 0) {
+                out.triangles.push_back({a, b, c});
+                out.triangles.push_back({a, c, d});
+            } else {
+                out.triangles.push_back({a, b, d});
+                out.triangles.push_back({b, c, d});
+            }
+        }
+    }
+    return out;
+}
+
+double area_of(const TriangleMesh& mesh) {
+    double sum = 0;
+    for (std::size_t f = 0; f < mesh.triangles.size(); ++f) sum += mesh.area_vector2(f).norm() / 2;
+    return sum;
+}
+
+Drape laid(const TriangleMesh& mesh, const DrapeRules& rules) {
+    Progress quiet;
+    return drape(mesh, topology_of(mesh), rules, quiet);
+}
+
+/// A cap of a sphere of radius R about the top, squared off at `reach` rad along both axes.
+TriangleMesh cap(double R, double reach, std::uint32_t n) {
+    return sheet(n, n, [&](double u, double v) {
+        const double x = std::tan(reach * (2 * u - 1)), y = std::tan(reach * (2 * v - 1));
+        return Point(R * Point(x, y, 1).normalized());
+    });
+}
+
+/// Angle between the threads, rad, at (u, v) from where both first threads cross, by the equation's own grid.
+double chebyshev(double u, double v, double K) {
+    constexpr int kSteps = 400;
+    const double du = u / kSteps, dv = v / kSteps;
+    std::vector<double> row(kSteps + 1, kPi / 2);
+    for (int j = 0; j < kSteps; ++j) {
+        double corner = kPi / 2, left = kPi / 2;
+        for (int i = 0; i < kSteps; ++i) {
+            const double right = row[static_cast<std::size_t>(i) + 1];
+            double next = left + right - corner;
+            for (int k = 0; k < 3; ++k)
+                next = left + right - corner - du * dv * K * std::sin((left + right + corner + next) / 4);
+            row[static_cast<std::size_t>(i)] = left;
+            corner = right;
+            left = next;
+        }
+        row[kSteps] = left;
+    }
+    return row[kSteps];
+}
+
+double cell_shear(const Drape& d, int i, int j) {
+    for (const auto& cell : d.cells) {
+        if (d.nodes[cell.nodes[0]].i == i && d.nodes[cell.nodes[0]].j == j) return cell.shear;
+    }
+    FAIL("no cell " << i << ", " << j);
+    return 0;
+}
+
+}  // namespace
+
+TEST_CASE("a flat sheet takes cloth without shear, from any seed at any angle, to scale") {
+    const auto flat = sheet(40, 30, [](double u, double v) { return Point(0.8 * u, 0.6 * v, 0.1); });
+    for (const auto& seed : {Point(0.4, 0.3, 0.1), Point(0.012, 0.015, 0.1), Point(0.8, 0.6, 0.1)}) {
+        for (const double turn : {0.0, 0.3, kPi / 4}) {
+            INFO(seed.x() << " " << turn);
+            const auto d = laid(flat, {seed, Point(std::cos(turn), std::sin(turn), 0), 0.02, 0.8});
+            CHECK(d.most < 1e-6);
+            CHECK(d.covered == Approx(0.48).epsilon(1e-9));
+            CHECK(d.flat_area == Approx(0.48).epsilon(1e-9));
+            CHECK(d.holes.empty());
+            CHECK(d.locked == 0);
+            const Point2 size = d.flat_high - d.flat_low;
+            CHECK(size.x() == Approx(0.8 * std::cos(turn) + 0.6 * std::sin(turn)).epsilon(1e-6));
+            CHECK(size.y() == Approx(0.8 * std::sin(turn) + 0.6 * std::cos(turn)).epsilon(1e-6));
+        }
+    }
+}
+
+TEST_CASE("a cylinder is developed, turned and scaled with mesh and seed") {
+    for (const double R : {0.2, 2.0}) {
+        const auto pipe = sheet(120, 40, [&](double u, double v) {
+            const double a = kPi * u;
+            return Point(R * std::cos(a), 3 * R * v, R * std::sin(a));
+        });
+        const Eigen::AngleAxisd spin(1.1, Point(1, 2, 3).normalized());
+        for (const double turn : {0.0, 0.5}) {
+            DrapeRules rules{Point(0, 1.5 * R, R), Point(std::cos(turn), std::sin(turn), 0), R / 20, 0.8};
+            const auto d = laid(pipe, rules);
+            CHECK(d.most < radians(0.3));
+            CHECK(d.covered == Approx(area_of(pipe)).epsilon(1e-9));
+            CHECK(d.flat_area == Approx(kPi * R * 3 * R).epsilon(1e-3));
+            if (turn == 0) {
+                CHECK((d.flat_high - d.flat_low).x() == Approx(kPi * R).epsilon(1e-3));
+                CHECK((d.flat_high - d.flat_low).y() == Approx(3 * R).epsilon(1e-3));
+            }
+            auto turned = pipe;
+            for (auto& p : turned.points) p = spin * p;
+            rules.seed = spin * rules.seed;
+            rules.warp = spin * rules.warp;
+            const auto e = laid(turned, rules);
+            CHECK(e.flat_area == Approx(d.flat_area).epsilon(1e-6));
+            CHECK(e.covered == Approx(d.covered).epsilon(1e-9));
+            CHECK(e.most == Approx(d.most).margin(radians(0.1)));
+        }
+    }
+}
+
+TEST_CASE("a cone without its tip comes out as its development") {
+    // Half angle 30°: rolled out it is a sector of π, its radii the slant lengths.
+    const double near = 0.2, far = 0.6;
+    const auto cone = sheet(160, 40, [&](double u, double v) {
+        const double a = kPi * (u - 0.5) * 1.2, s = near + (far - near) * v, r = s / 2;
+        return Point(r * std::sin(a), r * std::cos(a), -s * std::cos(kPi / 6));
+    });
+    const auto d = laid(cone, {Point(0, 0.2, -0.4 * std::cos(kPi / 6)), Point(1, 0, 0), 0.01, 0.8});
+    CHECK(d.most < radians(0.6));
+    CHECK(d.covered == Approx(area_of(cone)).epsilon(1e-9));
+    const double opening = 0.6 * kPi;  // of the sector: 1.2 · π · sin 30°
+    CHECK(d.flat_area == Approx(opening / 2 * (far * far - near * near)).epsilon(1e-3));
+    // Its longest chord, corner to corner of the outer arc.
+    const Point2 a = d.points[40 * 161].flat, b = d.points[40 * 161 + 160].flat;
+    CHECK((a - b).norm() == Approx(2 * far * std::sin(opening / 2)).epsilon(2e-3));
+}
+
+TEST_CASE("on a sphere the threads close as Chebyshev's equation has it, the closer the finer") {
+    const double R = 0.4;
+    double before = 1e9;
+    for (const int n : {8, 16, 32}) {
+        const double cell = R * 0.96 / n;
+        const auto d = laid(cap(R, 1.1, 90), {Point(0, 0, R), Point(1, 0, 0), cell, 0.8});
+        double worst = 0;
+        for (const auto& [p, q] :
+             {std::pair{0.25, 0.25}, {0.5, 0.25}, {0.5, 0.5}, {0.75, 0.5}, {0.75, 0.75}}) {
+            const int i = static_cast<int>(p * n), j = static_cast<int>(q * n);
+            const double known = kPi / 2 - chebyshev((i + 0.5) * cell, (j + 0.5) * cell, 1 / (R * R));
+            const double off = cell_shear(d, i, j) - std::abs(known);
+            INFO(n << " " << i << " " << j << " " << degrees(known) << " " << degrees(cell_shear(d, i, j)));
+            CHECK(std::abs(off) < radians(n > 20 ? 0.3 : 1.5));
+            worst = std::max(worst, std::abs(off));
+        }
+        CHECK(worst < before);
+        before = worst;
+    }
+}
+
+TEST_CASE("on a saddle they open the other way by as much") {
+    const double R = 1.0;
+    const auto saddle = sheet(100, 100, [&](double u, double v) {
+        const double x = 0.5 * (2 * u - 1), y = 0.5 * (2 * v - 1);
+        return Point(x, y, (x * x - y * y) / (2 * R));
+    });
+    const double cell = 0.01;
+    const auto d = laid(saddle, {Point(0, 0, 0), Point(1, 0, 0), cell, 0.8});
+    CHECK(d.covered == Approx(area_of(saddle)).epsilon(1e-9));
+    for (const int k : {8, 16, 24}) {
+        const double u = (k + 0.5) * cell;
+        // Curvature falls off as 1 ÷ (1 + r²/R²)²: that of the middle of the way.
+        const double r2 = u * u / 2, K = -1 / std::pow(1 + r2, 2);
+        const double known = std::abs(kPi / 2 - chebyshev(u, u, K));
+        INFO(k << " " << degrees(known));
+        CHECK(cell_shear(d, k, k) == Approx(known).epsilon(0.04).margin(radians(0.05)));
+        CHECK(cell_shear(d, -1 - k, k) == Approx(cell_shear(d, k, k)).epsilon(0.05).margin(radians(0.05)));
+    }
+}
+
+TEST_CASE("what the cloth does is known at any place, and its threads are unit tangents") {
+    const double R = 0.4;
+    const auto dome = cap(R, 0.9, 60);
+    const auto d = laid(dome, {Point(0, 0, R), Point(1, 1, 0), 0.02, radians(12)});
+    CHECK(d.covered == Approx(area_of(dome)).epsilon(1e-9));
+    CHECK(d.flat_area > d.covered);
+    CHECK(d.locked > 0);
+    CHECK(d.locked < d.covered / 2);
+    CHECK(d.most > radians(12));
+    int looked = 0;
+    for (std::size_t f = 0; f < dome.triangles.size(); f += 97) {
+        const auto warp = warp_on(d, dome, f);
+        REQUIRE(warp);
+        CHECK(warp->norm() == Approx(1));
+        CHECK(std::abs(warp->dot(dome.area_vector2(f).normalized())) < 1e-9);
+        const auto shear = shear_at(d, dome, f, dome.centre(f));
+        REQUIRE(shear);
+        CHECK(*shear <= d.most + 1e-9);
+        ++looked;
+    }
+    CHECK(looked > 50);
+    // Its pattern's outline holds the area that the cells have.
+    const auto outlines = flat_outlines(d, dome);
+    REQUIRE(outlines.size() == 1);
+    double area = 0;
+    for (std::size_t i = 0; i < outlines[0].size(); ++i) {
+        const Point2 &p = outlines[0][i], &q = outlines[0][(i + 1) % outlines[0].size()];
+        area += (p.x() * q.y() - p.y() * q.x()) / 2;
+    }
+    CHECK(std::abs(area) == Approx(d.flat_area).epsilon(1e-6));
+}
+
+TEST_CASE("odd faces end without a crash, and what cloth does not reach is named") {
+    // A closed ball: it wraps round and stops.
+    const auto ball = sheet(48, 24, [](double u, double v) {
+        const double a = 2 * kPi * u, b = kPi * (v - 0.5) * 0.999;
+        return Point(0.3 * std::cos(b) * std::cos(a), 0.3 * std::cos(b) * std::sin(a), 0.3 * std::sin(b));
+    });
+    const auto round = laid(ball, {Point(0.3, 0, 0), Point(0, 1, 0), 0.02, 0.8});
+    CHECK(round.covered > 0.3 * area_of(ball));
+    CHECK(round.covered <= area_of(ball) * (1 + 1e-9));
+    // Two islands: the other one is a hole.
+    auto two = sheet(10, 10, [](double u, double v) { return Point(0.2 * u, 0.2 * v, 0); });
+    const auto more = sheet(10, 10, [](double u, double v) { return Point(1 + 0.2 * u, 0.2 * v, 0); });
+    const auto shift = static_cast<std::uint32_t>(two.points.size());
+    two.points.insert(two.points.end(), more.points.begin(), more.points.end());
+    for (const auto& t : more.triangles) two.triangles.push_back({t[0] + shift, t[1] + shift, t[2] + shift});
+    const auto half = laid(two, {Point(0.1, 0.1, 0), Point(1, 0, 0), 0.01, 0.8});
+    CHECK(half.covered == Approx(0.04).epsilon(1e-9));
+    REQUIRE(half.holes.size() == 1);
+    CHECK(half.holes[0].x() > 1);
+    // A fold of a right angle, a strip thinner than a cell, one triangle, and a face of no area among others.
+    const auto fold = sheet(40, 20, [](double u, double v) {
+        const double s = 0.4 * u - 0.2;
+        return s < 0 ? Point(s, 0.2 * v, 0) : Point(0, 0.2 * v, s);
+    });
+    CHECK(laid(fold, {Point(-0.1, 0.1, 0), Point(1, 0, 0), 0.01, 0.8}).covered ==
+          Approx(area_of(fold)).epsilon(1e-6));
+    const auto strip = sheet(100, 1, [](double u, double v) { return Point(u, 0.004 * v, 0); });
+    CHECK(laid(strip, {Point(0.5, 0.002, 0), Point(1, 0, 0), 0.01, 0.8}).covered > 0);
+    TriangleMesh one{{Point(0, 0, 0), Point(0.1, 0, 0), Point(0, 0.1, 0)}, {{0, 1, 2}, {0, 1, 1}}};
+    CHECK(laid(one, {Point(0.02, 0.02, 0), Point(1, 0, 0), 0.01, 0.8}).covered == Approx(0.005));
+    CHECK_THROWS_AS(laid(one, {Point(0, 0, 0), Point(0, 0, 1), 0.01, 0.8}), InputError);
+    CHECK_THROWS_AS(laid(one, {Point(0, 0, 0), Point(0, 0, 0), 0.01, 0.8}), InputError);
+}
+
+TEST_CASE("walking straight goes round a cylinder by its helix and comes off at its rim") {
+    const double R = 0.5;
+    const auto pipe = sheet(400, 10, [&](double u, double v) {
+        const double a = 2 * u;
+        return Point(R * std::cos(a), v, R * std::sin(a));
+    });
+    const auto topology = topology_of(pipe);
+    const MeshWalk walk(pipe, topology);
+    const auto from = walk.nearest(Point(R, 0.2, 0), 0);
+    Point way(0, 0.6, 0.8);
+    const auto to = walk.straight(from, way, 0.5);
+    // 0.4 round it and 0.3 along it.
+    CHECK((to.at - Point(R * std::cos(0.8), 0.5, R * std::sin(0.8))).norm() < 2e-4);
+    CHECK_FALSE(to.outside);
+    way = Point(0, 1, 0);
+    const auto off = walk.straight(from, way, 2);
+    CHECK(off.outside);
+    CHECK(off.at.y() == Approx(2.2));
+    // The place next to a point in the air, walked to from far away.
+    const auto near = walk.nearest(Point(0.6 * std::cos(1.5), 0.7, 0.6 * std::sin(1.5)), 3);
+    CHECK((near.at - Point(R * std::cos(1.5), 0.7, R * std::sin(1.5))).norm() < 2e-4);
+    CHECK(walk.normal(near).dot(Point(std::cos(1.5), 0, std::sin(1.5))) ==
+          Approx(std::abs(walk.normal(near).dot(Point(std::cos(1.5), 0, std::sin(1.5))))).margin(2.1));
+}

@@ -1,0 +1,375 @@
+// Filling against Darcy's closed forms (docs/methods.md, Flow): line, radial, series, two feeds in turn,
+// thickening resin, a wall filled upwards, the ellipse of an anisotropic preform; mass, turning, dry spots
+// and gelation.
+#include <catch2/catch.hpp>
+#include <cmath>
+
+#include "core/base/error.hpp"
+#include "core/base/units.hpp"
+#include "core/science/flow/fill.hpp"
+
+using namespace jig;
+
+namespace {
+
+constexpr double kK = 2e-10, kPhi = 0.5, kMu = 0.2, kDrop = 9e4, kDeep = 0.003;
+
+TriangleMesh plate(double l, double w, std::uint32_t n, std::uint32_t m) {
+    TriangleMesh out;
+    for (std::uint32_t j = 0; j <= m; ++j) {
+        for (std::uint32_t i = 0; i <= n; ++i) out.points.emplace_back(l * i / n, w * j / m, 0);
+    }
+    const auto at = [&](std::uint32_t i, std::uint32_t j) { return j * (n + 1) + i; };
+    for (std::uint32_t j = 0; j < m; ++j) {
+        for (std::uint32_t i = 0; i < n; ++i) {
+            out.triangles.push_back({at(i, j), at(i + 1, j), at(i + 1, j + 1)});
+            out.triangles.push_back({at(i, j), at(i + 1, j + 1), at(i, j + 1)});
+        }
+    }
+    return out;
+}
+
+template <class Which>
+std::vector<std::uint32_t> where(const TriangleMesh& mesh, const Which& which) {
+    std::vector<std::uint32_t> out;
+    for (std::uint32_t i = 0; i < mesh.points.size(); ++i) {
+        if (which(mesh.points[i])) out.push_back(i);
+    }
+    return out;
+}
+
+FlowLayer plain(double K1 = kK, double K2 = kK) {
+    FlowLayer l;
+    l.K1 = K1;
+    l.K2 = K2;
+    l.thickness = kDeep;
+    l.porosity = kPhi;
+    return l;
+}
+
+struct Set {
+    TriangleMesh mesh;
+    std::vector<FlowLayer> layers{plain()};
+    std::vector<Feed> feeds;
+    std::vector<Vent> vents;
+    std::variant<ThickeningResin, CuringResin> resin = ThickeningResin{kMu, {}};
+    FlowRules rules;
+    Point zero = Point::UnitX();
+    Filling run() {
+        Progress quiet;
+        return fill(mesh, face_flows(mesh, layers, zero), feeds, vents, Viscosity(resin, 0), rules, quiet);
+    }
+};
+
+/// A strip that is fed at its left end and vented at its right one.
+Set strip(double l, std::uint32_t n) {
+    Set out;
+    out.mesh = plate(l, l / 4, n, n / 4);
+    out.feeds = {{where(out.mesh, [](const Point& p) { return p.x() < 1e-9; }), kDrop, {0.0, {}}, {}}};
+    out.vents = {{where(out.mesh, [&](const Point& p) { return p.x() > l - 1e-9; }), 0}};
+    return out;
+}
+
+double line_time(double x) {
+    return kPhi * kMu * x * x / (2 * kK * kDrop);
+}
+
+std::uint32_t nearest(const TriangleMesh& mesh, const Point& to) {
+    std::uint32_t best = 0;
+    for (std::uint32_t i = 0; i < mesh.points.size(); ++i) {
+        if ((mesh.points[i] - to).squaredNorm() < (mesh.points[best] - to).squaredNorm()) best = i;
+    }
+    return best;
+}
+
+void balanced(const Filling& f) {
+    CHECK(f.taken == Approx(f.held + f.bled).epsilon(1e-9));
+}
+
+}  // namespace
+
+TEST_CASE("a strip fills as φμL²/2KΔp, on three meshes, and the front passes places on the way") {
+    for (const std::uint32_t n : {20u, 40u, 80u}) {
+        auto s = strip(0.8, n);
+        s.rules.times = {line_time(0.2), line_time(0.4), 2 * line_time(0.8)};
+        const auto f = s.run();
+        REQUIRE(f.fill);
+        CHECK(*f.fill == Approx(line_time(0.8)).epsilon(n == 80 ? 0.002 : 0.01));
+        for (const double x : {0.2, 0.4, 0.6})
+            CHECK(*f.arrival[nearest(s.mesh, {x, 0.1, 0})] ==
+                  Approx(line_time(x)).epsilon(n == 80 ? 0.01 : 0.06));
+        balanced(f);
+        CHECK(f.held == Approx(0.8 * 0.2 * kDeep * kPhi * s.rules.density).epsilon(1e-4));
+        CHECK(f.filled == Approx(1).epsilon(1e-4));
+        REQUIRE(f.front.size() == 3);
+        CHECK(f.front[0] == Approx(0.25).margin(1.0 / n));
+        CHECK(f.front[1] == Approx(0.5).margin(1.0 / n));
+        CHECK(f.front[2] == Approx(1).epsilon(1e-4));
+        CHECK(f.dry.empty());
+        CHECK(s.mesh.points[*f.last].x() > 0.75);
+        CHECK(*f.vents[0] > 0.9 * line_time(0.8));
+    }
+}
+
+TEST_CASE("a disc fed in its middle fills by the radial law") {
+    double before = 1e9;
+    for (const std::uint32_t n : {10u, 20u, 40u}) {
+        const double r0 = 0.02, R = 0.5;
+        Set s;
+        const std::uint32_t round = 4 * n;
+        for (std::uint32_t j = 0; j <= n; ++j) {
+            for (std::uint32_t i = 0; i < round; ++i) {
+                const double r = r0 * std::pow(R / r0, static_cast<double>(j) / n), a = 2 * kPi * i / round;
+                s.mesh.points.emplace_back(r * std::cos(a), r * std::sin(a), 0);
+            }
+        }
+        for (std::uint32_t j = 0; j < n; ++j) {
+            for (std::uint32_t i = 0; i < round; ++i) {
+                const std::uint32_t a = j * round + i, b = j * round + (i + 1) % round;
+                s.mesh.triangles.push_back({a, a + round, b + round});
+                s.mesh.triangles.push_back({a, b + round, b});
+            }
+        }
+        s.feeds = {
+            {where(s.mesh, [&](const Point& p) { return p.norm() < r0 * 1.01; }), kDrop, {0.0, {}}, {}}};
+        s.vents = {{where(s.mesh, [&](const Point& p) { return p.norm() > R * 0.999; }), 0}};
+        const auto f = s.run();
+        const double known =
+            kPhi * kMu * R * R / (4 * kK * kDrop) * (2 * std::log(R / r0) - 1 + r0 * r0 / (R * R));
+        REQUIRE(f.fill);
+        const double off = std::abs(*f.fill / known - 1);
+        CHECK(off < before);
+        before = off;
+        balanced(f);
+    }
+    CHECK(before < 0.002);
+}
+
+TEST_CASE("where the medium stops short, two resistances stand in series") {
+    // K·h tenfold over the first half: behind it t = φμ/(K·Δp)·(x²/2 + x·L1·K/K1) more, x from the change on.
+    auto s = strip(1.0, 100);
+    FlowLayer medium = plain(9 * kK, 9 * kK);
+    medium.porosity = 1e-6;
+    medium.within = Bounds{{-1, -1, -1}, {0.5, 1, 1}};
+    s.layers.push_back(medium);
+    const auto f = s.run();
+    const double first = kPhi * kMu * 0.25 / (2 * 10 * kK * kDrop);
+    const auto more = [&](double x) { return kPhi * kMu / (kK * kDrop) * (x * x / 2 + x * 0.5 / 10); };
+    CHECK(*f.arrival[nearest(s.mesh, {0.5, 0.12, 0})] == Approx(first).epsilon(0.05));
+    CHECK(*f.arrival[nearest(s.mesh, {0.75, 0.12, 0})] == Approx(first + more(0.25)).epsilon(0.01));
+    CHECK(*f.fill == Approx(first + more(0.5)).epsilon(0.01));
+}
+
+TEST_CASE("a second feed opens in turn: by the clock, and when the front has come") {
+    // Fed afresh at half its length with the first one shut, the second half fills like a strip of its own.
+    for (const bool by_front : {false, true}) {
+        auto s = strip(1.0, 80);
+        const double half = line_time(0.5);
+        Feed second;
+        second.points = where(s.mesh, [](const Point& p) { return std::abs(p.x() - 0.5) < 1e-9; });
+        second.pressure = kDrop;
+        const FlowMoment moment = by_front ? FlowMoment{{}, Point(0.5, 0.1, 0)} : FlowMoment{half, {}};
+        second.open = moment;
+        s.feeds[0].shut = moment;
+        s.feeds.push_back(second);
+        const auto f = s.run();
+        INFO(by_front);
+        REQUIRE(f.feeds[1].opened);
+        CHECK(*f.feeds[1].opened == Approx(half).epsilon(0.01));
+        CHECK(*f.feeds[0].shut == Approx(*f.feeds[1].opened));
+        CHECK(*f.fill == Approx(2 * half).epsilon(0.015));
+        balanced(f);
+        CHECK(f.feeds[0].mass == Approx(f.feeds[1].mass).epsilon(0.03));
+    }
+}
+
+TEST_CASE("resin that thickens comes as far as L² = 2KΔpτ/φμ0·(1 − e^(−t/τ)) and no further") {
+    auto s = strip(1.0, 80);
+    const double tau = 1500;
+    s.resin = ThickeningResin{kMu, tau};
+    const double reach = std::sqrt(2 * kK * kDrop * tau / (kPhi * kMu));
+    REQUIRE(reach < 0.9);
+    s.rules.end = 40 * tau;
+    const auto f = s.run();
+    CHECK_FALSE(f.fill);
+    CHECK(f.filled == Approx(reach).epsilon(0.01));
+    for (const double x : {0.3, 0.5}) {
+        const double known = -tau * std::log(1 - x * x / (reach * reach));
+        CHECK(*f.arrival[nearest(s.mesh, {x, 0.1, 0})] == Approx(known).epsilon(0.02));
+    }
+    CHECK_FALSE(f.arrival[nearest(s.mesh, {0.98, 0.1, 0})]);
+    balanced(f);
+}
+
+TEST_CASE("a wall filled upwards slows as gravity says, and one too tall never fills") {
+    const double rho = 1100, g = 9.81, fall = rho * g;
+    auto s = strip(1.0, 80);
+    s.feeds[0].pressure = 2e4;
+    s.rules.density = rho;
+    s.rules.gravity = Point(-g, 0, 0);
+    const auto f = s.run();
+    const double p = 2e4;
+    const auto known = [&](double x) {
+        return kPhi * kMu / (kK * fall) * (-x - p / fall * std::log(1 - fall * x / p));
+    };
+    REQUIRE(f.fill);
+    CHECK(*f.fill == Approx(known(1)).epsilon(0.01));
+    CHECK(*f.arrival[nearest(s.mesh, {0.5, 0.1, 0})] == Approx(known(0.5)).epsilon(0.01));
+    balanced(f);
+    s.feeds[0].pressure = 6e3;
+    s.rules.end = 1e6;
+    const auto stuck = s.run();
+    CHECK_FALSE(stuck.fill);
+    CHECK(stuck.filled == Approx(6e3 / fall).epsilon(0.03));
+}
+
+TEST_CASE("fed at a point, an uneven preform wets an ellipse of √(K1/K2), turned with its layers") {
+    for (const double turn : {0.0, 0.5}) {
+        Set s;
+        s.mesh = plate(1, 1, 90, 90);
+        s.layers = {plain(4 * kK, kK)};
+        s.layers[0].angle = turn;
+        s.feeds = {{where(s.mesh, [](const Point& p) { return (p - Point(0.5, 0.5, 0)).norm() < 0.02; }),
+                    kDrop,
+                    {0.0, {}},
+                    {}}};
+        s.rules.end = 250;
+        const auto f = s.run();
+        const Point along(std::cos(turn), std::sin(turn), 0), across(-std::sin(turn), std::cos(turn), 0);
+        double far = 0, wide = 0;
+        for (std::uint32_t i = 0; i < s.mesh.points.size(); ++i) {
+            if (!f.arrival[i]) continue;
+            const Point p = s.mesh.points[i] - Point(0.5, 0.5, 0);
+            far = std::max(far, std::abs(p.dot(along)));
+            wide = std::max(wide, std::abs(p.dot(across)));
+        }
+        INFO(turn << " " << far << " " << wide);
+        CHECK(far < 0.49);
+        CHECK(far / wide == Approx(2).epsilon(0.08));
+        balanced(f);
+    }
+}
+
+TEST_CASE("turning mesh and layers together changes nothing") {
+    auto s = strip(0.6, 24);
+    s.layers = {plain(3 * kK, kK)};
+    s.layers[0].angle = 0.4;
+    const auto f = s.run();
+    const Eigen::AngleAxisd spin(0.9, Point(2, -1, 1).normalized());
+    for (auto& p : s.mesh.points) p = spin * p;
+    s.zero = spin * s.zero;
+    const auto g = s.run();
+    CHECK(*g.fill == Approx(*f.fill).epsilon(1e-6));
+    CHECK(g.taken == Approx(f.taken).epsilon(1e-6));
+}
+
+TEST_CASE("a pocket that resin shuts off is named with its place and size") {
+    // A U lying on its side: the vent is in the lower arm alone, so the upper arm is shut off with its air.
+    Set s;
+    s.mesh = plate(1, 0.5, 60, 30);
+    std::erase_if(s.mesh.triangles, [&](const Triangle& t) {
+        const Point c = (s.mesh.points[t[0]] + s.mesh.points[t[1]] + s.mesh.points[t[2]]) / 3;
+        return c.x() > 0.3 && c.y() > 0.2 && c.y() < 0.3;
+    });
+    s.feeds = {{where(s.mesh, [](const Point& p) { return p.x() < 1e-9; }), kDrop, {0.0, {}}, {}}};
+    s.vents = {{where(s.mesh, [](const Point& p) { return p.x() > 1 - 1e-9 && p.y() < 0.2 + 1e-9; }), 0}};
+    const auto f = s.run();
+    CHECK_FALSE(f.fill);
+    REQUIRE(f.dry.size() == 1);
+    CHECK(f.dry[0].area == Approx(0.7 * 0.2).epsilon(0.12));
+    CHECK(f.dry[0].at.x() > 0.4);
+    CHECK(f.dry[0].at.y() > 0.3 - 1e-9);
+    CHECK(f.filled < 0.8);
+    balanced(f);
+    // With a vent of its own it fills.
+    s.vents.push_back(
+        {where(s.mesh, [](const Point& p) { return p.x() > 1 - 1e-9 && p.y() > 0.3 - 1e-9; }), 0});
+    const auto whole = s.run();
+    CHECK(whole.fill);
+    CHECK(whole.dry.empty());
+}
+
+TEST_CASE("resin that cures stops where it gels") {
+    CuringResin r;
+    r.kinetics.A1 = 1e-3;
+    r.kinetics.n = 1;
+    r.kinetics.gel = 0.5;
+    r.mu = kMu;
+    r.energy = 0;
+    const Viscosity v(r, 0);
+    // First order: gel at ln 2 ÷ k.
+    REQUIRE(v.gels());
+    CHECK(*v.gels() == Approx(std::log(2) / 1e-3).epsilon(1e-3));
+    CHECK(v.at(0) == Approx(kMu).epsilon(1e-2));
+    CHECK(v.at(400) > v.at(100));
+    CHECK(std::isinf(v.at(1000)));
+    // Older at the start, it has so much less.
+    CHECK(*Viscosity(r, -200).gels() == Approx(*v.gels() - 200).epsilon(1e-3));
+    for (const double t : {50.0, 300.0, 600.0}) CHECK(*v.when(v.flow_time(t)) == Approx(t).epsilon(1e-3));
+    // ∫dt/μ by a sum of its own.
+    double sum = 0;
+    for (int i = 0; i < 6000; ++i) {
+        const double a = 1 - std::exp(-1e-3 * (i + 0.5) / 10);
+        sum += 0.1 / (kMu * std::pow(0.5 / (0.5 - a), 1.5 + a));
+    }
+    CHECK(v.flow_time(600) == Approx(sum).epsilon(2e-3));
+    auto s = strip(1.0, 40);
+    s.resin = r;
+    s.rules.end = 1e5;
+    const auto f = s.run();
+    CHECK_FALSE(f.fill);
+    REQUIRE(f.gelled);
+    CHECK(*f.gelled == Approx(std::log(2) / 1e-3).epsilon(1e-3));
+    const double reach = std::sqrt(2 * kK * kDrop * v.flow_time(1e5) / kPhi);
+    CHECK(f.filled == Approx(reach).epsilon(0.03));
+}
+
+TEST_CASE("what cannot be filled is refused, and stopping stops") {
+    auto s = strip(0.5, 8);
+    s.layers[0].within = Bounds{{0, 0, -1}, {0.2, 1, 1}};
+    CHECK_THROWS_AS(s.run(), InputError);
+    s = strip(0.5, 8);
+    s.feeds[0].points.clear();
+    CHECK_THROWS_AS(s.run(), InputError);
+    s = strip(0.5, 8);
+    Progress stopped;
+    stopped.stop();
+    CHECK_THROWS_AS(fill(s.mesh, face_flows(s.mesh, s.layers, s.zero), s.feeds, s.vents,
+                         Viscosity(s.resin, 0), s.rules, stopped),
+                    Cancelled);
+}
+
+TEST_CASE("the front under a medium lags as a solved cross-section has it") {
+    // Medium on top of a tight preform, seen from the side: the plane of the mesh is the section, its own
+    // layer the medium in the upper strip and the preform below, where resin goes up and down by Kz alone.
+    FlowLayer medium, preform;
+    medium.K1 = 2e-9;
+    medium.thickness = 0.001;
+    medium.porosity = 0.8;
+    preform.Kz = 1e-12;
+    preform.thickness = 0.004;
+    preform.porosity = 0.5;
+    const double lag = lag_under(medium, preform).length;
+    Set s;
+    s.mesh = plate(0.6, 0.005, 240, 20);
+    FlowLayer top = plain(medium.K1, medium.K1), below = plain(1e-16, preform.Kz);
+    top.thickness = below.thickness = 1;
+    top.porosity = medium.porosity;
+    below.porosity = preform.porosity;
+    top.within = Bounds{{-1, 0.004, -1}, {1, 1, 1}};
+    below.within = Bounds{{-1, -1, -1}, {1, 0.004, 1}};
+    s.layers = {top, below};
+    s.feeds = {{where(s.mesh, [](const Point& p) { return p.x() < 1e-9; }), kDrop, {0.0, {}}, {}}};
+    s.rules.end = 400;
+    const auto f = s.run();
+    // Where the front is in the medium, and where at the foot of the preform, in the end.
+    double ahead = 0, behind = 0;
+    for (std::uint32_t i = 0; i < s.mesh.points.size(); ++i) {
+        if (!f.arrival[i]) continue;
+        if (s.mesh.points[i].y() > 0.0045) ahead = std::max(ahead, s.mesh.points[i].x());
+        if (s.mesh.points[i].y() < 0.0001) behind = std::max(behind, s.mesh.points[i].x());
+    }
+    INFO(lag << " against " << ahead - behind);
+    REQUIRE(ahead < 0.55);
+    CHECK(lag == Approx(ahead - behind).epsilon(0.3));
+}
