@@ -101,7 +101,7 @@ std::vector<QPointF> points_of(const QList<QPointF>& list) {
 Plot cure_plot(const heat::CureRun& run) {
     const auto& h = run.cured.history;
     const auto reacts = [&](const WallPlace& p) { return run.wall.layers[p.layer].resin.has_value(); };
-    Plot plot{QString("Heat: %1")
+    Plot plot{QString("Cure: %1")
                   .arg(QString::fromUtf8(said(run.of).data(), static_cast<int>(said(run.of).size()))),
               {"time", Kind::hours, 0, std::max(60.0, run.seconds), {}},
               {"temperature", Kind::temperature, 0, 0, {}},
@@ -113,21 +113,21 @@ Plot cure_plot(const heat::CureRun& run) {
     for (const auto& corner : run.cured.air.corners) air.points.emplace_back(corner.time, corner.T);
     plot.lines = {
         air,
-        {"hottest of it", points_of(extreme_of(h, &WallPlace::T, true, reacts)), Tone::clay, false, false},
-        {"coolest of it", points_of(extreme_of(h, &WallPlace::T, false, reacts)), Tone::petrol, false, false},
-        {"its Tg", points_of(extreme_of(h, &WallPlace::Tg, false, reacts)), Tone::moss, true, false}};
+        {"hottest", points_of(extreme_of(h, &WallPlace::T, true, reacts)), Tone::clay, false, false},
+        {"coolest", points_of(extreme_of(h, &WallPlace::T, false, reacts)), Tone::petrol, false, false},
+        {"Tg", points_of(extreme_of(h, &WallPlace::Tg, false, reacts)), Tone::moss, true, false}};
     std::erase_if(plot.lines, [](const PlotLine& l) { return l.points.empty(); });
     double low = 1e9, high = 0;
     for (const auto& line : plot.lines) {
         // Fresh resin's Tg lies far below the room: it comes into the picture when it matters.
-        if (line.name == "its Tg") continue;
+        if (line.name == "Tg") continue;
         for (const auto& p : line.points) {
             low = std::min(low, p.y());
             high = std::max(high, p.y());
         }
     }
     for (auto& line : plot.lines) {
-        if (line.name != "its Tg") continue;
+        if (line.name != "Tg") continue;
         std::erase_if(line.points, [&](const QPointF& p) { return p.y() < low - 5; });
         for (const auto& p : line.points) high = std::max(high, p.y());
     }

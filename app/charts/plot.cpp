@@ -133,8 +133,20 @@ QString text_of(const Plot& plot, const Wording& w) {
 
 QRectF plot_area(const QRectF& where, const Plot& plot) {
     const double line = text_scale() * 16;
-    // Title, the y axis' name and the legend above; places take two lines of words below.
-    return where.adjusted(62 * text_scale(), 3.2 * line, -14, -(plot.x.places.empty() ? 2.4 : 3.4) * line);
+    // Title, the y axis' name and the legend above; places take as many lines of words below as they need.
+    double below = 2.4 * line;
+    const double left = 62 * text_scale(), right = 14;
+    if (!plot.x.places.empty()) {
+        const QFontMetricsF metrics(word_font(9.5));
+        const double wide = (where.width() - left - right) / static_cast<double>(plot.x.places.size()) - 4;
+        below = 3.4 * line;
+        for (const auto& place : plot.x.places)
+            below = std::max(below, line + metrics
+                                               .boundingRect(QRectF(0, 0, wide, 1000),
+                                                             Qt::AlignHCenter | Qt::TextWordWrap, place)
+                                               .height());
+    }
+    return where.adjusted(left, 3.2 * line, -right, -std::min(below, 0.6 * where.height()));
 }
 
 void paint_plot(QPainter& p, const QRectF& where, const Plot& plot, const Ink& k, const Wording& w,
@@ -196,7 +208,8 @@ void paint_plot(QPainter& p, const QRectF& where, const Plot& plot, const Ink& k
         p.setPen(k.faint);
         const double wide = area.width() / static_cast<double>(x_ticks.size());
         if (named) p.setFont(word_font(9.5));
-        p.drawText(QRectF(foot.x() - wide / 2 + 2, foot.y() + 6, wide - 4, named ? 2.4 * row : row),
+        p.drawText(QRectF(foot.x() - wide / 2 + 2, foot.y() + 6, wide - 4,
+                          named ? where.bottom() - foot.y() - 6 : row),
                    Qt::AlignHCenter | Qt::AlignTop | Qt::TextWordWrap,
                    named ? value_words(plot.x, v, w) : tick_words(plot.x, v, x_step, w));
     }

@@ -1,4 +1,5 @@
 // The part's cloth on the stand.
+#include <cmath>
 #include <map>
 
 #include "app/stand/scene_parts.hpp"
@@ -67,7 +68,7 @@ void add_cloth(Scene& s, const Findings& f, const Upright& up, const Ink& k, con
     s.legend =
         QString(
             "cloth laid at %1: every third thread; sand: past six tenths of locking, crossed: it locks at %2")
-            .arg(QString::fromStdString(show(Kind::angle, net.angle, w)),
+            .arg(QString("%1°").arg(std::lround(degrees(net.angle))),
                  QString::fromStdString(show(Kind::angle, net.lock, w)));
 }
 

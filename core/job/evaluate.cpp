@@ -117,8 +117,10 @@ struct JobBoard::Inside {
         f.shell = faults.take<shell::Findings>(Stage::shell);
         f.back = faults.take<back::Findings>(Stage::back);
         f.release = faults.take<release::Findings>(Stage::release);
+        faults.take<part::Draped>(Stage::part);
         f.part = faults.take<part::Findings>(Stage::part);
         f.bag = faults.take<bag::Findings>(Stage::bag);
+        faults.take<heat::Cures>(Stage::heat);
         f.heat = faults.take<heat::Findings>(Stage::heat);
         f.run = faults.take<run::Findings>(Stage::run);
         f.log = faults.take<log::Findings>(Stage::log);

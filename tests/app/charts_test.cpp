@@ -116,14 +116,18 @@ TEST_CASE("every chart is painted in both inks, with something on it, also where
                       k.paper) > 400);
         for (const auto stage : {Stage::run, Stage::heat, Stage::log}) {
             const auto plots = plots_of(job, f, stage, {});
-            REQUIRE(plots.size() == 1);
-            const auto picture =
-                sheet(k, [&](QPainter& p, const QRectF& r) { paint_plot(p, r, plots[0], k, {}); });
-            CHECK(painted(picture, k.paper) > 300);
-            // Nothing is painted outside of the sheet it was given.
-            for (int x = 0; x < picture.width(); x += 5) {
-                CHECK(picture.pixelColor(x, 8) == k.paper);
-                CHECK(picture.pixelColor(x, 494) == k.paper);
+            // Sizes, and heat and degree of each of three cures.
+            REQUIRE(plots.size() == (stage == Stage::heat ? 7 : 1));
+            for (const auto& plot : plots) {
+                INFO(plot.title.toStdString());
+                const auto picture =
+                    sheet(k, [&](QPainter& p, const QRectF& r) { paint_plot(p, r, plot, k, {}); });
+                CHECK(painted(picture, k.paper) > 300);
+                // Nothing is painted outside of the sheet it was given.
+                for (int x = 0; x < picture.width(); x += 5) {
+                    CHECK(picture.pixelColor(x, 8) == k.paper);
+                    CHECK(picture.pixelColor(x, 494) == k.paper);
+                }
             }
         }
         CHECK(painted(

@@ -38,7 +38,7 @@ TEST_CASE("gate says go or no-go for each face at a moment, and its exit code sa
     CHECK(all.code == 3);
     REQUIRE(all.json()["faces"].size() == 2);
     CHECK(all.json()["faces"][0]["face"] == "plug");
-    CHECK(all.json()["faces"][0]["next_coats"].size() == 5);
+    CHECK(all.json()["faces"][0]["next_coats"].size() == 4);
     CHECK(all.json()["faces"][0]["earliest"].is_null());
     // Without a moment it is now: the wax has waited too long.
     const auto now = ask({"gate", file, "--face", "mould"});

@@ -56,14 +56,9 @@ class CurePane : public RecordsPane<Leg> {
             add("add a leg", 0, first);
         });
         box()->addWidget(more, 0, Qt::AlignLeft);
-        for (auto* plot : {&heat_, &cure_}) {
-            *plot = new PlotView(this);
-            box()->addWidget(*plot);
-        }
-        heat_->setObjectName("heat-" + rules_name());
+        cure_ = new PlotView(this);
         cure_->setObjectName("cure-" + rules_name());
-        heat_->setMinimumHeight(220);
-        cure_->setMinimumHeight(150);
+        box()->addWidget(cure_);
     }
 
     void set_ink(const Ink& ink) override { ink_ = &ink; }
@@ -73,16 +68,15 @@ class CurePane : public RecordsPane<Leg> {
         const auto& f = document_.findings();
         const auto* run = f.heat ? f.heat->cures->find(of_) : nullptr;
         setVisible(run != nullptr || !records().empty());
-        const auto name = QString::fromStdString(std::string(said(of_)));
+        auto name = QString::fromStdString(std::string(said(of_)));
+        name[0] = name[0].toUpper();
+        const QString heading = QString("<span style='font-weight:600'>%1</span>: ").arg(name);
         table().setVisible(!records().empty());
-        title_->setText(
-            records().empty()
-                ? QString("<b>%1</b>: the usual programme of its resin and the shop's rates.").arg(name)
-                : QString("<b>%1</b>: your programme; take its legs away for the usual one.").arg(name));
-        heat_->setVisible(run != nullptr);
+        title_->setText(heading + (records().empty()
+                                       ? "the usual programme of its resin and the shop's rates."
+                                       : "your programme; without a leg it is the usual one."));
         cure_->setVisible(run != nullptr);
         if (run == nullptr) return;
-        heat_->show_plot(cure_plot(*run), *ink_, wording);
         cure_->show_plot(degree_plot(*run), *ink_, wording);
     }
 
@@ -121,7 +115,7 @@ class CurePane : public RecordsPane<Leg> {
     Document& document_;
     CureOf of_;
     QLabel* title_ = nullptr;
-    PlotView *heat_ = nullptr, *cure_ = nullptr;
+    PlotView* cure_ = nullptr;
     const Ink* ink_ = &app::ink(Light::day);
 };
 

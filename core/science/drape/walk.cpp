@@ -88,13 +88,18 @@ OnMesh MeshWalk::nearest(const Point& p, std::uint32_t start) const {
     double best = (out.at - p).squaredNorm();
     int rim = -1;
     std::uint32_t rim_face = start;
-    const auto lean = [&](std::uint32_t f, int e) {
-        if (e >= 0 && topology_.across[f][static_cast<std::size_t>(e)] == kNoFace) {
-            rim = e;
+    // Whether the foot lies on a rim of its face and `p` past it.
+    const auto lean = [&](std::uint32_t f, const Point& q) {
+        for (int k = 0; k < 3; ++k) {
+            if (topology_.across[f][static_cast<std::size_t>(k)] != kNoFace) continue;
+            const Point &a = mesh_.corner(f, k), along = mesh_.corner(f, (k + 1) % 3) - a;
+            const Point past = along.cross(normals_[f]);
+            if (std::abs((q - a).dot(past)) > 1e-9 * along.squaredNorm() || (p - a).dot(past) <= 0) continue;
+            rim = k;
             rim_face = f;
         }
     };
-    lean(start, edge);
+    lean(start, out.at);
     for (int step = 0; step < 4000 && next < count && edge != -1; ++step) {
         const auto face = seen[next++];
         for (const auto other : topology_.across[face]) {
@@ -114,10 +119,10 @@ OnMesh MeshWalk::nearest(const Point& p, std::uint32_t start) const {
                 seen[0] = other;
                 count = 1;
                 next = 0;
-                lean(other, leans);
+                lean(other, q);
                 break;
             }
-            lean(other, leans);
+            lean(other, q);
             if (count < seen.size()) seen[count++] = other;
         }
     }

@@ -104,7 +104,7 @@ class Run {
             };
             settle(step);
             for (int i = 0; i < 20 && gained(saved_full) > 4 * rules_.share * whole_; ++i) again(step / 3);
-            if (const auto sooner = all_full(saved_full, step)) again(*sooner);
+            if (const auto sooner = all_full(saved_full, saved_state, step)) again(*sooner);
             // What waits for the front to come opens when it comes, not at the step's end.
             for (int i = 0; i < 6; ++i) {
                 const auto wet = first_wet(saved_full, step);
@@ -251,7 +251,8 @@ class Run {
 
     /// Where a step fills all there is: the shorter one that just does. With every point wet, pressures are
     /// straight in 1/step, and the last point is the one that then comes down to the front's.
-    std::optional<double> all_full(const std::vector<double>& before, double step) {
+    std::optional<double> all_full(const std::vector<double>& before, const std::vector<FlowState>& was,
+                                   double step) {
         for (std::size_t i = 0; i < n_; ++i) {
             if (state_[i] != FlowState::shut && after(i) < 1 - 1e-9) return {};
         }
@@ -263,7 +264,7 @@ class Run {
         pressure_.solve(state_, b_, step, kTight, p_);
         const auto now = p_;
         pressure_.solve(state_, zero, step, kTight, p_);
-        double needed = 0;
+        double needed = 0, latest = 0;
         for (std::uint32_t i = 0; i < n_; ++i) {
             if (before[i] >= 1 - 1e-9) continue;
             double at = 0;
@@ -279,8 +280,10 @@ class Run {
                 }
                 if (free > 0) at = ((1 - before[i]) * net_.volume[i] + (free - given) * step) / free;
             }
-            if (at > needed) {
-                needed = at;
+            needed = std::max(needed, at);
+            // What was wet before is not what is wet last.
+            if (was[i] != FlowState::wet && at > latest) {
+                latest = at;
                 out_.last = i;
             }
         }
@@ -453,7 +456,8 @@ class Run {
 
     void close(double end) {
         out_.rounds = pressure_.rounds;
-        out_.filled = share();
+        // What solves left over at single points is no air.
+        out_.filled = out_.dry.empty() && done() ? 1 : share();
         double held = 0;
         for (std::size_t i = 0; i < n_; ++i) held += full_[i] * net_.volume[i];
         out_.held = rules_.density * held;

@@ -41,7 +41,7 @@ double pot_loss(double mass) {
 }
 
 double typical_energy(CureFamily family) {
-    return family == CureFamily::epoxy ? 55e3 : family == CureFamily::styrene ? 70e3 : 40e3;
+    return family == CureFamily::epoxy ? 55e3 : family == CureFamily::styrene ? 60e3 : 40e3;
 }
 
 struct Problem {
@@ -152,10 +152,10 @@ Kinetics typical_kinetics(CureFamily family) {
             k.glass = GlassCurve{253.15, 358.15, 0.4, 10};
             break;
         case CureFamily::styrene:
-            // The initiator's inhibitor holds it back first: a slow start, a steep rise, gel early on.
-            k.A1 = 0.02;
-            k.m = 0.85;
-            k.n = 1.3;
+            // Flat enough that what a shop lays in one go does not run away, as it does not.
+            k.A1 = 0.1;
+            k.m = 0.5;
+            k.n = 1.8;
             k.gel = 0.15;
             k.heat = 350e3;
             k.glass = GlassCurve{233.15, 373.15, 0.5, 20};

@@ -26,6 +26,12 @@ double through(FibreKind fibre, double share) {
     return kResin * (1 + eta * share) / (1 - eta * share);
 }
 
+/// Share of a filled resin's mass that reacts, by its density.
+double neat_share(double density) {
+    const double mineral = std::clamp((density - 1250) / (kFilled - 1250), 0.0, 0.9);
+    return (1 - mineral) * std::min(density, 1250.0) / density;
+}
+
 double capacity(FibreKind fibre) {
     return fibre == FibreKind::carbon ? 750 : fibre == FibreKind::aramid ? 1400 : 800;
 }
@@ -70,7 +76,7 @@ std::vector<WallLayer> wall_of(const StackSum& stack, const Resin& resin, const 
             const double c =
                 l.mass() > 0 ? (l.fibre * capacity(fibre) + (l.mass() - l.fibre) * kResinCapacity) / l.mass()
                              : kResinCapacity;
-            const double holds = l.resin / t;
+            const double holds = l.resin / t * neat_share(resin.matrix.density);
             if (last == Last::plies) {
                 // In series with the plies before it.
                 auto& whole = out.back();
@@ -99,7 +105,7 @@ std::vector<WallLayer> wall_of(const StackSum& stack, const Resin& resin, const 
             w.capacity = core.heat_capacity;
             // A mat that drinks resin cures with it.
             if (l.resin > 0 && core.fills > 0) {
-                w.resin_density = l.resin / t;
+                w.resin_density = l.resin / t * neat_share(resin.matrix.density);
                 w.conductivity = kResin;
                 std::tie(w.resin, w.cure) = cures(kinetics_of(resin), i);
             }

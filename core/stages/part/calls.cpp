@@ -83,7 +83,7 @@ Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief, in
         if (worst->drape.locked > 0.001 * f.draped->area)
             add(Severity::caution, "locks",
                 worst->tightest + " locks over " + quantity(Kind::area, worst->drape.locked) +
-                    " of the face at " + quantity(Kind::angle, worst->angle),
+                    " of the face" + fmt::format(" at {:.0f}°", degrees(worst->angle)),
                 "Its threads close by " + quantity(Kind::angle, worst->drape.most) +
                     " there and it locks at " + quantity(Kind::angle, worst->lock) +
                     ": it wrinkles unless it is cut and lapped there, laid at another angle, started "

@@ -88,8 +88,10 @@ Draped draped(const ClothAsked& asked, const edge::ToolFace& tool, const Lists<R
         }
     }
     for (const auto& ply : asked.plies) {
-        const auto& cloth = need(shop.reinforcements, ply.material, "part");
-        if (cloth.weave == Weave::mat) continue;
+        // What the library has not the part itself says.
+        const auto* known = find(shop.reinforcements, ply.material);
+        if (known == nullptr || known->weave == Weave::mat) continue;
+        const auto& cloth = *known;
         const double angle = folded(ply.angle + cloth.lies_at, cloth.weave), lock = locks_at(cloth);
         auto net = std::find_if(out.nets.begin(), out.nets.end(),
                                 [&](const ClothNet& n) { return std::abs(n.angle - angle) < 1e-6; });

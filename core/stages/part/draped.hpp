@@ -49,8 +49,8 @@ double locks_at(const Reinforcement& cloth);
 /// The face that is moulded, without flange and lands.
 TriangleMesh moulded_face(const edge::ToolFace& tool);
 
-/// Mat is left out: it is torn, not sheared. Throws InputError for cloths that the library has not;
-/// Cancelled.
+/// Mat is left out: it is torn, not sheared; so is what the library has not, which the part itself says.
+/// Throws Cancelled.
 Draped draped(const ClothAsked& asked, const edge::ToolFace& tool, const Lists<Reinforcement>& shop,
               Progress& progress);
 

@@ -58,7 +58,7 @@ void add_cloth(Findings& out) {
     const auto add = [&](const char* key, std::string name, Kind kind, double value, std::string reason) {
         out.figures.push_back({key, std::move(name), kind, value, std::move(reason)});
     };
-    const std::string lies = "laid at " + quantity(Kind::angle, worst->angle);
+    const std::string lies = fmt::format("laid at {:.0f}°", degrees(worst->angle));
     add("shear", "cloth shears by at most", Kind::angle, worst->drape.most,
         lies + ", as a net of pinned threads of " + quantity(Kind::length, out.draped->cell) +
             " that starts where you say; " + worst->tightest + " locks at " +
@@ -72,7 +72,7 @@ void add_cloth(Findings& out) {
     }
     const Point2 flat = size(*largest);
     add("flat_length", "largest ply flat, along its warp", Kind::length, flat.x(),
-        "box round its pattern, laid at " + quantity(Kind::angle, largest->angle));
+        fmt::format("box round its pattern, laid at {:.0f}°", degrees(largest->angle)));
     add("flat_width", "and across it", Kind::length, flat.y(), "wider than the roll it is joined");
 }
 

@@ -156,7 +156,8 @@ TEST_CASE("on a sphere the threads close as Chebyshev's equation has it, the clo
     double before = 1e9;
     for (const int n : {8, 16, 32}) {
         const double cell = R * 0.96 / n;
-        const auto d = laid(cap(R, 1.1, 90), {Point(0, 0, R), Point(1, 0, 0), cell, 0.8});
+        const auto d = laid(cap(R, 1.1, static_cast<std::uint32_t>(6 * n + 30)),
+                            {Point(0, 0, R), Point(1, 0, 0), cell, 0.8});
         double worst = 0;
         for (const auto& [p, q] :
              {std::pair{0.25, 0.25}, {0.5, 0.25}, {0.5, 0.5}, {0.75, 0.5}, {0.75, 0.75}}) {
@@ -174,7 +175,7 @@ TEST_CASE("on a sphere the threads close as Chebyshev's equation has it, the clo
 
 TEST_CASE("on a saddle they open the other way by as much") {
     const double R = 1.0;
-    const auto saddle = sheet(100, 100, [&](double u, double v) {
+    const auto saddle = sheet(240, 240, [&](double u, double v) {
         const double x = 0.5 * (2 * u - 1), y = 0.5 * (2 * v - 1);
         return Point(x, y, (x * x - y * y) / (2 * R));
     });
@@ -188,7 +189,7 @@ TEST_CASE("on a saddle they open the other way by as much") {
         const double known = std::abs(kPi / 2 - chebyshev(u, u, K));
         INFO(k << " " << degrees(known));
         CHECK(cell_shear(d, k, k) == Approx(known).epsilon(0.04).margin(radians(0.05)));
-        CHECK(cell_shear(d, -1 - k, k) == Approx(cell_shear(d, k, k)).epsilon(0.05).margin(radians(0.05)));
+        CHECK(cell_shear(d, -1 - k, k) == Approx(cell_shear(d, k, k)).epsilon(0.05).margin(radians(0.1)));
     }
 }
 

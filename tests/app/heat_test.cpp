@@ -1,0 +1,124 @@
+// Cures as programmes, and the part's cloth, by hand in the window.
+#include <QClipboard>
+
+#include "app/charts/chart_view.hpp"
+#include "app/charts/charts.hpp"
+#include "app/stand/scene.hpp"
+#include "tests/app/bench.hpp"
+
+using namespace bench;
+
+namespace {
+
+RecordTable* table_of(Bench& b, const char* name) {
+    auto* table = b.window.findChild<RecordTable*>(name);
+    REQUIRE(table != nullptr);
+    return table;
+}
+
+/// Types into a cell as a maker does: a double click, the words, Return.
+void type_cell(Bench& b, RecordTable* table, int row, int column, const QString& text) {
+    const auto where = table->visualItemRect(table->item(row, column)).center();
+    QTest::mouseClick(table->viewport(), Qt::LeftButton, {}, where);
+    QTest::mouseDClick(table->viewport(), Qt::LeftButton, {}, where);
+    QTest::qWait(20);
+    auto* field = table->findChild<QLineEdit*>();
+    REQUIRE(field != nullptr);
+    field->selectAll();
+    QTest::keyClicks(field, text);
+    QTest::keyClick(field, Qt::Key_Return);
+    QTest::qWait(20);
+    b.settle();
+}
+
+}  // namespace
+
+TEST_CASE(
+    "a programme is typed leg by leg, its charts follow, and its leg taken away gives the usual one back") {
+    Bench b;
+    b.window.show_stage(Stage::heat);
+    b.settle();
+    const auto run = [&] { return *b.window.document().findings().heat->cures->find(CureOf::post_cure); };
+    const auto usual = run();
+    REQUIRE(usual.usual);
+    auto* table = table_of(b, "legs-post_cure");
+    CHECK_FALSE(table->isVisible());
+    auto* more = b.window.findChild<QPushButton*>("add-post_cure");
+    REQUIRE(more != nullptr);
+    more->setFocus();
+    QTest::keyClick(more, Qt::Key_Space);
+    b.settle();
+    REQUIRE(table->rowCount() == 1);
+    // The first leg is what the usual one did.
+    CHECK(b.window.document().job().heat.post_cure[0].to == Approx(usual.highest_air));
+    CHECK(b.window.document().job().heat.post_cure[0].rate == Approx(10.0 / 3600).epsilon(1e-3));
+    type_cell(b, table, 0, 0, "90");
+    type_cell(b, table, 0, 1, "15");
+    type_cell(b, table, 0, 2, "6 h");
+    const auto& leg = b.window.document().job().heat.post_cure[0];
+    CHECK(leg.to == Approx(kelvin(90)));
+    CHECK(leg.rate == Approx(15.0 / 3600));
+    CHECK(leg.hold == Approx(6 * 3600));
+    CHECK(run().highest_air == Approx(kelvin(90)));
+    CHECK_FALSE(run().usual);
+    // What is no heat, no rate and no time is not taken.
+    type_cell(b, table, 0, 0, "900");
+    CHECK(leg.to == Approx(kelvin(90)));
+    type_cell(b, table, 0, 1, "-5");
+    CHECK(b.window.document().job().heat.post_cure[0].rate == Approx(15.0 / 3600));
+    // Too quick, the shell sags, and the call's fix slows it down.
+    type_cell(b, table, 0, 0, "115");
+    type_cell(b, table, 0, 1, "300");
+    CHECK(b.visible<QLabel>("call-sags") != nullptr);
+    b.fix("sags");
+    b.settle();
+    for (const auto& c : b.window.document().findings().calls) CHECK(c.key != "sags");
+    CHECK(b.window.document().job().heat.post_cure[0].rate < 300.0 / 3600);
+    // The big charts show all cures beside the sizes; values are read by key and copied.
+    int plots = 0;
+    for (auto* plot : b.window.findChildren<PlotView*>())
+        plots += plot->isVisible() && plot->objectName().startsWith("plot");
+    CHECK(plots == 4);
+    auto* heat = b.visible<PlotView>("plot-2");
+    REQUIRE(heat != nullptr);
+    heat->setFocus();
+    QTest::keyClick(heat, Qt::Key_Right);
+    CHECK(heat->read());
+    QTest::keyClick(heat, Qt::Key_C, Qt::ControlModifier);
+    CHECK(QApplication::clipboard()->text().contains("Tg"));
+    // Undo leads back step by step; the last leg taken away is the usual one.
+    table->setFocus();
+    table->selectRow(0);
+    QTest::keyClick(table, Qt::Key_Delete);
+    b.settle();
+    CHECK(b.window.document().job().heat.post_cure.empty());
+    CHECK(run().usual);
+    CHECK(run().seconds == Approx(usual.seconds));
+    b.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(b.window.document().job().heat.post_cure.size() == 1);
+}
+
+TEST_CASE("the part's cloth is started elsewhere and turned by its words, and seen on the stand") {
+    Bench b;
+    b.window.show_stage(Stage::part);
+    b.settle();
+    const auto draped = [&] { return *b.window.document().findings().part->draped; };
+    const auto first = draped();
+    REQUIRE(first.worst() != nullptr);
+    const auto scene = [&] {
+        return scene_of(b.window.document().job(), b.window.document().findings(), Stage::part,
+                        ink(Light::day), {});
+    };
+    CHECK(scene().lines.size() > 60);
+    CHECK(scene().legend.contains("every third thread"));
+    b.type("/part/drape/along", "150");
+    CHECK(b.window.document().job().part.drape.along == Approx(0.15));
+    CHECK((draped().seed - first.seed).norm() > 0.1);
+    b.type("/part/drape/turn", "45");
+    CHECK(draped().nets[0].drape.most != first.nets[0].drape.most);
+    CHECK(b.visible<QLabel>("call-locks") != nullptr);
+    b.type("/part/drape/across", "2 in");
+    CHECK(b.window.document().job().part.drape.across == Approx(0.0508));
+    b.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(b.window.document().job().part.drape.across == 0);
+}
