@@ -32,6 +32,16 @@ void add_cloth(Scene& s, const Findings& f, const Upright& up, const Ink& k, con
         }
         return true;
     });
+    // Corners that are bridged lie on the shape's own faces.
+    const auto& bridged = f.part->corners.faces;
+    bool any = false;
+    if (f.shape && bridged.size() == f.shape->mesh.triangles.size())
+        add_shape(s, f.shape->mesh, up, 0, 0.0005, [&](std::size_t face, QColor& colour, Pattern& pattern) {
+            colour = k.drags;
+            pattern = Pattern::dots;
+            any = any || bridged[face];
+            return bridged[face] != 0;
+        });
     // Every few threads, so that they can be told apart.
     std::map<int, std::map<int, const DrapeNode*>> along, across;
     for (const auto& node : net.drape.nodes) {
@@ -70,6 +80,7 @@ void add_cloth(Scene& s, const Findings& f, const Upright& up, const Ink& k, con
             "cloth laid at %1: every third thread; sand: past six tenths of locking, crossed: it locks at %2")
             .arg(QString("%1°").arg(std::lround(degrees(net.angle))),
                  QString::fromStdString(show(Kind::angle, net.lock, w)));
+    if (any) s.legend += "; dotted: corners so tight that cloth bridges them";
 }
 
 }  // namespace jig::app

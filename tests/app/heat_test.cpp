@@ -109,7 +109,7 @@ TEST_CASE("the part's cloth is started elsewhere and turned by its words, and se
         return scene_of(b.window.document().job(), b.window.document().findings(), Stage::part,
                         ink(Light::day), {});
     };
-    CHECK(scene().lines.size() > 60);
+    CHECK(scene().lines.size() > 25);
     CHECK(scene().legend.contains("every third thread"));
     b.type("/part/drape/along", "150");
     CHECK(b.window.document().job().part.drape.along == Approx(0.15));

@@ -92,12 +92,24 @@ const std::vector<Rule>& rules() {
              l.insert(l.begin() + 2, ply("glass cloth 600 twill"));
          }},
         {"unbalanced", Stage::shell, Severity::note, true,
-         [](Job& j) { j.shell.layers.push_back(ply("carbon tape 250 unidirectional", radians(30))); }},
+         [](Job& j) { j.shell.layers.push_back(ply("carbon tape 250 unidirectional", radians(30))); },
+         [](Job& j) {
+             // A stack that is not mirrored: a partner does not curl it more.
+             j.shell.layers.resize(2);
+             const std::vector<std::pair<const char*, double>> plies{
+                 {"glass cloth 105 plain", 0},       {"glass cloth 200 plain", kPi / 4},
+                 {"glass cloth 300 twill", 0},       {"glass cloth 600 twill", kPi / 4},
+                 {"glass cloth 600 twill", 0},       {"glass cloth 600 twill", 0},
+                 {"glass cloth 600 twill", kPi / 4}, {"glass cloth 600 twill", 0},
+                 {"glass cloth 600 twill", kPi / 4}, {"glass cloth 300 twill", 0},
+                 {"glass cloth 200 plain", kPi / 4}};
+             for (const auto& [cloth, angle] : plies) j.shell.layers.push_back(ply(cloth, angle));
+         }},
         {"person", Stage::back, Severity::caution, true, [](Job& j) { j.back.pitch = 2; },
          [](Job& j) {
              // One way only: where ribs cross, the strip by hand asks too much and offers no pitch.
              j.back.across = false;
-             j.back.pitch = 0.1;
+             j.back.pitch = 0.06;
          }},
         {"envelope", Stage::back, Severity::stop, true, [](Job& j) { j.back.bag = BagKind::envelope; },
          [](Job& j) { j.back.pitch = 0.8; }},
@@ -145,7 +157,7 @@ const std::vector<Rule>& rules() {
         {"thick_ply", Stage::shell, Severity::caution, false,
          [](Job& j) { j.shell.layers.back().thickness = 0.02; }},
         {"typed_ply", Stage::shell, Severity::caution, false,
-         [](Job& j) { j.shell.layers.back().thickness = 0.00009; }},
+         [](Job& j) { j.shell.layers.back().thickness = 0.00005; }},
         {"working_time", Stage::shell, Severity::caution, false,
          [](Job& j) { j.shell.resin = "polyester, general"; },
          [](Job& j) {
@@ -208,6 +220,8 @@ const std::vector<Rule>& rules() {
          }},
         {"never_near", Stage::heat, Severity::caution, false, [](Job& j) { j.heat.within = 0.5; },
          [](Job& j) {
+             // So little resin that its own heat does not bring it near.
+             j.shell.layers.resize(3);
              j.heat.transfer = 1;
              j.heat.within = 100;
              j.heat.on_plug = {{kelvin(45), 0.01, 36000}};

@@ -417,7 +417,7 @@ WallHistory warm(const Wall& wall, const WallRules& rules, Progress& progress) {
 }
 
 /// Enough for a chart, and quick enough behind an edit.
-constexpr int kProgrammeCells = 61;
+constexpr int kProgrammeCells = 41;
 
 Cured run_programme(Wall wall, const std::vector<Segment>& programme, const std::array<bool, 2>& follow,
                     const std::vector<std::size_t>& layers, double patience, Progress& progress) {
@@ -446,7 +446,7 @@ Cured run_programme(Wall wall, const std::vector<Segment>& programme, const std:
             rules.tolerance = 0.05;
             rules.cells = kProgrammeCells;
             // Closely at first, where most come near.
-            for (int i = 0; i <= 240; ++i) rules.at.push_back(last.time + patience * i * i / (240.0 * 240.0));
+            for (int i = 0; i <= 120; ++i) rules.at.push_back(last.time + patience * i * i / (120.0 * 120.0));
             const auto h = warm(wall, rules, progress);
             wait = patience;
             bool came = false;

@@ -21,7 +21,8 @@ class NearestFace {
     std::unique_ptr<Inside> inside_;
 };
 
-/// Shares of a face's corners at the place of the face nearest to `p`, kept within the face and adding up to 1.
+/// Shares of a face's corners at the place of the face nearest to `p`, kept within the face and adding up
+/// to 1.
 Point corner_shares(const TriangleMesh& mesh, std::size_t face, const Point& p);
 
 }  // namespace jig

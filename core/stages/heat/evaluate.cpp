@@ -21,7 +21,7 @@ double plug_warmth(double room, const plug::Findings& plug, double gel, double s
 
 /// What a cure comes to, in lines of its own.
 void figures_of(const CureRun& run, std::vector<Figure>& out) {
-    const std::string key(file_word(run.of)), name(said(run.of));
+    const std::string key = "cure_" + std::string(file_word(run.of)), name(said(run.of));
     const auto& h = run.cured.history;
     out.push_back({key + "_hours", name + ", in all", Kind::duration, run.seconds,
                    std::string(run.usual ? "the usual programme of resin and rates" : "your programme") +

@@ -80,7 +80,7 @@ Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief, in
             fmt::format("Lay it in {:.0f} goes, peel ply between, or take a slower resin.",
                         std::ceil(f.wet / f.resin.day_limit)));
     if (const auto* worst = f.draped->worst(); worst != nullptr) {
-        if (worst->drape.locked > 0.001 * f.draped->area)
+        if (worst->drape.locked > 0.01 * f.draped->area)
             add(Severity::caution, "locks",
                 worst->tightest + " locks over " + quantity(Kind::area, worst->drape.locked) +
                     " of the face" + fmt::format(" at {:.0f}°", degrees(worst->angle)),

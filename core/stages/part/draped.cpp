@@ -11,7 +11,7 @@ namespace jig::part {
 namespace {
 
 /// Cells along the root of the face's area: fine enough to see where it locks, quick enough behind an edit.
-constexpr double kCells = 55;
+constexpr double kCells = 42;
 
 /// Angles that lie alike: a woven cloth is the same turned by a quarter, tape by a half.
 double folded(double angle, Weave weave) {
