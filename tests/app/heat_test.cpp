@@ -116,7 +116,7 @@ TEST_CASE("the part's cloth is started elsewhere and turned by its words, and se
     CHECK((draped().seed - first.seed).norm() > 0.1);
     b.type("/part/drape/turn", "45");
     CHECK(draped().nets[0].drape.most != first.nets[0].drape.most);
-    CHECK(b.visible<QLabel>("call-locks") != nullptr);
+    CHECK(b.visible<QLabel>("call-cloth_locks") != nullptr);
     b.type("/part/drape/across", "2 in");
     CHECK(b.window.document().job().part.drape.across == Approx(0.0508));
     b.key(Qt::Key_Z, Qt::ControlModifier);

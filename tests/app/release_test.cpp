@@ -60,13 +60,13 @@ TEST_CASE("the gate stands in Release and in Log, face by face, and notes the ne
     REQUIRE(when);
     CHECK(when->timed);
     CHECK(std::abs(when->at - static_cast<double>(QDateTime::currentSecsSinceEpoch())) < 120);
-    CHECK(gates(b)[1].contains("1 of 7 coats on"));
+    CHECK(gates(b)[1].contains("1 of 6 coats on"));
     note = note_for(b, "mould");
     REQUIRE(note != nullptr);
     CHECK(note->text() == "Note sealer, coat 2 of 2, across");
     CHECK(QString::fromStdString(
               card_line(document.job(), document.findings(), Stage::release, b.window.wording()))
-              .contains("1 of 7 coats on"));
+              .contains("1 of 6 coats on"));
     b.key(Qt::Key_Z, Qt::ControlModifier);
     CHECK(document.job().log.entries.empty());
     b.window.show_stage(Stage::log);

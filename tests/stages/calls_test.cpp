@@ -226,7 +226,7 @@ const std::vector<Rule>& rules() {
              j.heat.within = 100;
              j.heat.on_plug = {{kelvin(45), 0.01, 36000}};
          }},
-        {"locks", Stage::part, Severity::caution, false, [](Job& j) { j.shape.tray.depth = 0.5; }},
+        {"cloth_locks", Stage::part, Severity::caution, false, [](Job& j) { j.shape.tray.depth = 0.5; }},
         {"cool_gel", Stage::heat, Severity::note, true, [](Job& j) { j.heat.shell_gel = kelvin(15); }},
         {"against_gate", Stage::log, Severity::caution, false,
          [](Job& j) { j.log.entries.front().coats = 3; },

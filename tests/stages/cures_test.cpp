@@ -216,7 +216,7 @@ TEST_CASE("the part's cloth lies on its face, one net for each angle, and its ki
     REQUIRE(stiff.part);
     CHECK(stiff.part->draped->worst()->drape.locked > 0);
     bool locks = false;
-    for (const auto& c : stiff.calls) locks = locks || (c.stage == Stage::part && c.key == "locks");
+    for (const auto& c : stiff.calls) locks = locks || (c.stage == Stage::part && c.key == "cloth_locks");
     CHECK(locks);
     const auto kit = part::kit(job.part, draped, shop(), 0.02, 0.025, quiet);
     REQUIRE(kit.rolls.size() >= 1);

@@ -173,11 +173,11 @@ TEST_CASE("the release plan counts coats and waits, and leaves the tape land out
     auto job = small_job();
     job.release.system = "paste wax";
     const auto f = worked_out(job);
-    CHECK(f.release->plan.size() == 5);
+    CHECK(f.release->plan.size() == 4);
     CHECK(f.release->area == Approx(f.split->moulded_area + f.edge->area - f.edge->tape_land_area));
     const double coat = 8 * 60 * f.release->area;
-    CHECK(f.release->clock == Approx(5 * (coat + 45 * 60) + 3600));
-    CHECK(f.release->litres == Approx(5 * f.release->area / 60));
+    CHECK(f.release->clock == Approx(4 * (coat + 45 * 60) + 3600));
+    CHECK(f.release->litres == Approx(4 * f.release->area / 60));
     job.release.mould.history = FaceHistory::waxed;
     CHECK(call(worked_out(job), "history_mould") == nullptr);
     job.release.system = "semi-permanent";

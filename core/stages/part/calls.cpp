@@ -81,7 +81,7 @@ Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief, in
                         std::ceil(f.wet / f.resin.day_limit)));
     if (const auto* worst = f.draped->worst(); worst != nullptr) {
         if (worst->drape.locked > 0.01 * f.draped->area)
-            add(Severity::caution, "locks",
+            add(Severity::caution, "cloth_locks",
                 worst->tightest + " locks over " + quantity(Kind::area, worst->drape.locked) +
                     " of the face" + fmt::format(" at {:.0f}°", degrees(worst->angle)),
                 "Its threads close by " + quantity(Kind::angle, worst->drape.most) +
