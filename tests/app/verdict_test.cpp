@@ -188,7 +188,7 @@ TEST_CASE("a stage is settled by key and by click, and opens again when its figu
     auto& card = b.window.job_card();
     b.window.show_stage(Stage::shell);
     CHECK(card.mark_of(Stage::shell) == "looked at");
-    CHECK(card.mark_of(Stage::part) == "not looked at");
+    CHECK(card.mark_of(Stage::bag) == "not looked at");
     card.setFocus();
     QTest::keyClick(&card, Qt::Key_Space);
     CHECK(card.mark_of(Stage::shell) == "settled");
@@ -197,11 +197,11 @@ TEST_CASE("a stage is settled by key and by click, and opens again when its figu
     REQUIRE(b.window.save_job(b.file("settled.jigshell")));
     CHECK_FALSE(document.unsaved());
     // The first click goes there, one on the mark of where one is settles it.
-    const auto mark = card.row(Stage::part).topLeft() + QPoint(16, 20);
+    const auto mark = card.row(Stage::bag).topLeft() + QPoint(16, 20);
     QTest::mouseClick(&card, Qt::LeftButton, {}, mark);
-    CHECK(card.mark_of(Stage::part) == "looked at");
+    CHECK(card.mark_of(Stage::bag) == "looked at");
     QTest::mouseClick(&card, Qt::LeftButton, {}, mark);
-    CHECK(card.mark_of(Stage::part) == "settled");
+    CHECK(card.mark_of(Stage::bag) == "settled");
     // What leaves its figures as they are leaves the tick; what changes them opens it.
     b.window.show_stage(Stage::brief);
     b.type("/brief/customer", "The quay's orchestra");
@@ -214,7 +214,7 @@ TEST_CASE("a stage is settled by key and by click, and opens again when its figu
     REQUIRE(b.window.open_job(b.file("settled.jigshell")));
     b.settle();
     CHECK(document.settled().count(Stage::shell) == 1);
-    CHECK(document.settled().count(Stage::part) == 0);
+    CHECK(document.settled().count(Stage::bag) == 0);
 }
 
 TEST_CASE("cautions that have been read fold to a line that opens again") {
