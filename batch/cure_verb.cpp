@@ -51,11 +51,11 @@ WallSide side_from(const JsonPlace& place, double start) {
 }
 
 WallLayer layer_from(const JsonPlace& place, std::size_t number, const Shop& shop) {
-    known_keys(place, {"name", "thickness", "thickness_m", "k_W_mK", "rho_kg_m3", "c_J_kgK", "resin",
-                       "resin_kg_m3", "cure"});
+    known_keys(place,
+               {"name", "thickness_m", "k_W_mK", "rho_kg_m3", "c_J_kgK", "resin", "resin_kg_m3", "cure"});
     WallLayer out;
     out.name = place.has("name") ? place.at("name").text() : fmt::format("layer {}", number);
-    out.thickness = between(place, place.has("thickness") ? "thickness" : "thickness_m", 1e-7, 100);
+    out.thickness = between(place, "thickness_m", 1e-7, 100);
     out.conductivity = between(place, "k_W_mK", 1e-5, 1e5);
     out.density = between(place, "rho_kg_m3", 1e-3, 1e5);
     out.capacity = between(place, "c_J_kgK", 1, 1e6);

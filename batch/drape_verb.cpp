@@ -69,12 +69,15 @@ Json run_drape(const Arguments& a, Progress& progress) {
     if (const auto text = a.option("probe")) probes = places_of(*text);
     mesh = refined(mesh, 2 * rules.cell, progress).mesh;
     const auto d = drape(mesh, topology_of(mesh), rules, progress);
-    Json shears = Json::array(), holes = Json::array();
+    Json shears = Json::array(), warps = Json::array(), holes = Json::array();
     if (!probes.empty()) {
         const NearestFace nearest(mesh);
         for (const auto& p : probes) {
-            const auto shear = shear_at(d, mesh, nearest.at(p), p);
+            const auto face = nearest.at(p);
+            const auto shear = shear_at(d, mesh, face, p);
+            const auto along = warp_on(d, mesh, face);
             shears.push_back(shear ? Json(degrees(*shear)) : Json());
+            warps.push_back(along ? three(*along) : Json());
         }
     }
     for (const auto& p : d.holes) holes.push_back(three(p));
@@ -84,6 +87,7 @@ Json run_drape(const Arguments& a, Progress& progress) {
              {"max_shear_deg", degrees(d.most)},
              {"max_shear_at_m", three(d.most_at)},
              {"shear_deg", std::move(shears)},
+             {"warp", std::move(warps)},
              {"locked_m2", d.locked},
              {"flat_area_m2", d.flat_area},
              {"flat_size_m", {size.x(), size.y()}},
@@ -106,7 +110,7 @@ Json run_kit(const Arguments& a, Progress& progress) {
     if (draped.nets.empty())
         throw InputError("part", "no ply of it can be draped",
                          "give it woven cloth or tape, and a tool with a face");
-    const double trim = a.number("trim", 0.02, 0, 1), lap = a.number("lap", 0.025, 0, 0.5);
+    const double trim = a.number("trim", part::kKitTrim, 0, 1), lap = a.number("lap", part::kKitLap, 0, 0.5);
     const auto kit = part::kit(on.job.part, draped, *on.shop, trim, lap, progress);
     Json nets = Json::array(), pieces = Json::array(), rolls = Json::array();
     for (const auto& net : draped.nets) {

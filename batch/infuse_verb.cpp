@@ -193,7 +193,8 @@ Json run_infuse(const Arguments& a, Progress& progress) {
              {"front", front},
              {"gelled_s", or_null(f.gelled)},
              {"points", mesh.points.size()},
-             {"steps", f.steps}};
+             {"steps", f.steps},
+             {"unsettled", f.unsettled}};
     // A medium on a tight preform runs ahead of what lies under it.
     if (layers.size() > 1) {
         const auto medium = std::max_element(

@@ -149,7 +149,7 @@ Scene scene_of(const Job& job, const Findings& f, Stage stage, const Ink& k, con
     // The mould is taken from all parts that lie in it; what is about the part shows one.
     const bool of_mould = f.split && (stage == Stage::plug || stage_of_tool(stage) ||
                                       (stage == Stage::split && f.split->one_piece()));
-    const auto lone = of_piece ? part::moulded_face(*f.edge->tool) : TriangleMesh{};
+    const auto lone = of_piece ? edge::moulded_face(*f.edge->tool) : TriangleMesh{};
     const auto& mesh = of_piece ? lone : of_mould ? split::mould_mesh(*f.shape, *f.split) : f.shape->mesh;
     const auto faces = f.shape->mesh.triangles.size();
     s.upright = up.frame;

@@ -62,7 +62,7 @@ void gather(const Job& job, Findings& f, const shell::Warmth& warmth, const Shop
     });
     judge(Stage::part, all(f.part, f.split, f.bag, f.edge), [&] {
         double bagging = 0;
-        for (const auto& step : bag::work(job.bag, *f.bag, *f.part, *f.edge, f.split->parts(), shop).steps)
+        for (const auto& step : bag::work(job.bag, *f.bag, *f.part, *f.edge, f.split->parts(), 0, shop).steps)
             bagging += step.hours();
         return part::calls(job.part, *f.part, job.brief, f.split->parts(), bagging, shop);
     });

@@ -201,9 +201,9 @@ const std::vector<Rule>& rules() {
          }},
         {"part_core_hot", Stage::heat, Severity::stop, false,
          [](Job& j) { j.part.gel_temperature = kelvin(100); }},
-        {"not_gelled", Stage::heat, Severity::stop, false,
+        {"not_gelled", Stage::heat, Severity::stop, true,
          [](Job& j) {
-             j.heat.part = {{kelvin(20), 0.01, 60}};
+             j.heat.part = {{kelvin(20), 0.01, 5400}};
          }},
         {"runs_hot", Stage::heat, Severity::caution, false,
          [](Job& j) { j.part.layers.insert(j.part.layers.end(), 40, ply("glass cloth 600 twill")); },
@@ -220,11 +220,11 @@ const std::vector<Rule>& rules() {
          }},
         {"never_near", Stage::heat, Severity::caution, false, [](Job& j) { j.heat.within = 0.5; },
          [](Job& j) {
-             // So little resin that its own heat does not bring it near.
+             // So slowly that it has cured before the hold: its own heat does not bring it near.
              j.shell.layers.resize(3);
              j.heat.transfer = 1;
              j.heat.within = 100;
-             j.heat.on_plug = {{kelvin(45), 0.01, 36000}};
+             j.heat.on_plug = {{kelvin(55), 2e-4, 36000}};
          }},
         {"cloth_locks", Stage::part, Severity::caution, false, [](Job& j) { j.shape.tray.depth = 0.5; }},
         {"cool_gel", Stage::heat, Severity::note, true, [](Job& j) { j.heat.shell_gel = kelvin(15); }},

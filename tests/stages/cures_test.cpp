@@ -3,6 +3,7 @@
 #include <cmath>
 #include <set>
 
+#include "core/job/job.hpp"
 #include "core/shop/cure.hpp"
 #include "core/stages/part/kit.hpp"
 #include "tests/job/fixtures.hpp"
@@ -116,9 +117,60 @@ TEST_CASE("standing free too hot too soon sags, and the rate that is offered doe
     f = worked_out(job);
     CHECK_FALSE(call(f, "sags"));
     CHECK(run_of(f, CureOf::post_cure).over_Tg <= -heat::kStandingMargin + 0.3);
+    // The usual programme of a shop that ramps as fast is slowed down by the call's own fix.
+    auto own = shop();
+    for (auto& r : own.rates) {
+        if (r.name == "post-cure ramp") r.value = 300;
+    }
+    auto usual = small_job();
+    usual.shell.cure_temperature = kelvin(110);
+    Progress quiet;
+    const auto hurried = evaluate(usual, own, quiet, Depth::stages);
+    const auto* said = call(hurried, "sags");
+    REQUIRE(said != nullptr);
+    REQUIRE(said->fix);
+    auto json = job_to_json(usual);
+    json.merge_patch(said->fix->patch);
+    CHECK_FALSE(call(evaluate(job_from_json(json, "test"), own, quiet, Depth::stages), "sags"));
     // Half as fast again is too fast.
     job.heat.post_cure[0].rate = 1.6 * *run.safe_rate;
     CHECK(call(worked_out(job), "sags"));
+}
+
+TEST_CASE("a hold that is too short is made as long as the call says, and then all of it has gelled") {
+    auto job = small_job();
+    job.heat.part = {{kelvin(20), 0.01, 5400}};
+    const auto f = worked_out(job);
+    const auto* said = call(f, "not_gelled");
+    REQUIRE(said != nullptr);
+    REQUIRE(said->fix);
+    auto json = job_to_json(job);
+    json.merge_patch(said->fix->patch);
+    const auto held = job_from_json(json, "test");
+    CHECK(held.heat.part[0].hold > 5400);
+    CHECK_FALSE(call(worked_out(held), "not_gelled"));
+}
+
+TEST_CASE("Tg and waits are the programmes', wherever they are told") {
+    auto job = small_job();
+    job.heat.post_cure = {{kelvin(70), 15.0 / 3600, 1800}};
+    job.heat.on_plug = {{kelvin(30), 10.0 / 3600, 40 * 3600}};
+    job.heat.part = {{kelvin(50), 20.0 / 3600, 5 * 3600}};
+    const auto f = worked_out(job);
+    CHECK(f.heat->Tg == *run_of(f, CureOf::post_cure).Tg);
+    CHECK(f.heat->part_Tg == *run_of(f, CureOf::part).Tg);
+    CHECK(value_of(f.heat->figures, "Tg") == f.heat->Tg);
+    CHECK(f.heat->Tg_margin == Approx(f.heat->Tg - job.brief.top_temperature));
+    // A shorter hold than the rule of thumb counts on leaves less.
+    job.heat.post_cure[0].hold = 20 * 3600;
+    CHECK(worked_out(job).heat->Tg > f.heat->Tg);
+    double shell = 0, part = 0;
+    for (const auto& t : f.run->tasks) {
+        if (t.stage == "shell" && t.wait > 0) shell = t.wait;
+        if (t.stage == "part" || t.stage == "bag") part = std::max(part, t.wait);
+    }
+    CHECK(shell == Approx(run_of(f, CureOf::on_plug).seconds));
+    CHECK(part == Approx(run_of(f, CureOf::part).seconds));
 }
 
 TEST_CASE(
@@ -186,6 +238,64 @@ TEST_CASE("the shell's film is measured where the part's is, whether the part is
     CHECK(film(bagged) == Approx(bagged.bag->film.area() * (1 + stock.waste)));
     job.part.how = LayUp::hand;
     CHECK(film(worked_out(job)) == Approx(film(bagged)));
+}
+
+TEST_CASE("cloth may start anywhere, also on a wall that its zero points off") {
+    auto job = small_job();
+    for (const auto& [along, across] :
+         {std::pair{5.0, 0.0}, {-5.0, 0.0}, {0.0, 5.0}, {0.0, -5.0}, {3.0, 3.0}}) {
+        for (const double turn : {0.0, kPi / 2, 0.7}) {
+            job.part.drape = {along, across, turn};
+            INFO(along << " " << across << " " << turn);
+            const auto f = worked_out(job);
+            CHECK_FALSE(call(f, "input"));
+            REQUIRE(f.part);
+            CHECK(f.part->draped->nets[0].drape.covered > 0.5 * f.part->draped->area);
+        }
+    }
+}
+
+TEST_CASE("what cloth in one piece does not reach is said") {
+    const auto job = small_job();
+    const auto f = worked_out(job);
+    auto part = *f.part;
+    auto draped = *part.draped;
+    for (auto& net : draped.nets) net.drape.holes = {Point(0, 0, 0), Point(1, 0, 0)};
+    part.draped = std::make_shared<const part::Draped>(draped);
+    bool said = false;
+    for (const auto& c : part::calls(job.part, part, job.brief, 1, 0, shop()))
+        said = said || (c.key == "unreached" && c.headline.find("2 places") != std::string::npos);
+    CHECK(said);
+    for (const auto& c : part::calls(job.part, *f.part, job.brief, 1, 0, shop())) CHECK(c.key != "unreached");
+}
+
+TEST_CASE("a cloth whose threads lie aslant on its roll is cut along the roll, not along its threads") {
+    auto job = small_job();
+    const auto box_of = [&](const char* cloth, double degrees) {
+        job.part.layers = {{LayerKind::ply, cloth, radians(degrees), 0}};
+        const auto f = worked_out(job);
+        REQUIRE(f.part);
+        Progress quiet;
+        auto wide = shop();
+        for (auto& r : wide.reinforcements) r.roll_width = 20;
+        const auto kit = part::kit(job.part, *f.part->draped, wide, 0.02, 0.025, quiet);
+        REQUIRE(kit.pieces.size() == 1);
+        Point2 low = Point2::Constant(1e9), high = -low;
+        for (const auto& p : kit.pieces[0].outline.front()) {
+            low = low.cwiseMin(p);
+            high = high.cwiseMax(p);
+        }
+        return Point2(high - low);
+    };
+    // Rolled out along the tool, a ply is as long and wide as the tool, whatever its threads do.
+    const auto woven = box_of("glass cloth 300 twill", 0), aslant = box_of("glass biaxial 450", 0);
+    CHECK(aslant.x() == Approx(woven.x()).epsilon(0.15));
+    CHECK(aslant.y() == Approx(woven.y()).epsilon(0.15));
+    // Across the tool, length and width change places; at 45° it is neither.
+    const auto across = box_of("glass cloth 300 twill", 90);
+    CHECK(across.x() == Approx(woven.y()).epsilon(1e-6));
+    CHECK(across.y() == Approx(woven.x()).epsilon(1e-6));
+    REQUIRE(woven.x() > 1.05 * woven.y());
 }
 
 TEST_CASE("the part's cloth lies on its face, one net for each angle, and its kit goes onto the roll") {

@@ -40,20 +40,10 @@ class CurePane : public RecordsPane<Leg> {
                 next.to += 20;
                 return add("add a leg", records().size(), next);
             }
-            // Begun with the usual one, so that nothing changes but what the maker then types.
+            // Begun with the usual ones, so that nothing changes but what the maker then types.
             const auto& f = document_.findings();
-            Leg first;
-            if (f.heat) {
-                if (const auto* run = f.heat->cures->find(of_);
-                    run != nullptr && run->cured.air.corners.size() > 1) {
-                    first.to = run->highest_air;
-                    const auto& corners = run->cured.air.corners;
-                    const double climbed = corners[1].T - corners[0].T,
-                                 took = corners[1].time - corners[0].time;
-                    if (climbed > 0 && took > 0) first.rate = climbed / took;
-                }
-            }
-            add("add a leg", 0, first);
+            const auto* run = f.heat ? f.heat->cures->find(of_) : nullptr;
+            add("add a leg", 0, run != nullptr && !run->legs.empty() ? run->legs.front() : Leg());
         });
         box()->addWidget(more, 0, Qt::AlignLeft);
         cure_ = new PlotView(this);

@@ -9,12 +9,9 @@
 namespace jig::app {
 namespace {
 
-/// m that pieces are larger all round, and that those of one ply lie over each other.
-constexpr double kTrim = 0.02, kLap = 0.025;
-
 part::Kit kit_of(const Outgoing& out, Progress& progress) {
     const auto& part = needed(out.findings.part, "part");
-    return part::kit(out.job.part, *part.draped, out.shop, kTrim, kLap, progress);
+    return part::kit(out.job.part, *part.draped, out.shop, part::kKitTrim, part::kKitLap, progress);
 }
 
 QString kit_dxf(const Outgoing& out, Progress& progress) {
@@ -35,7 +32,7 @@ QString kit_dxf(const Outgoing& out, Progress& progress) {
     }
     return QString("%1 pieces are written as DXF and SVG, %2 larger all round: %3")
         .arg(kit.pieces.size())
-        .arg(QString::fromStdString(show(Kind::length, kTrim, out.wording)), said.join(", "));
+        .arg(QString::fromStdString(show(Kind::length, part::kKitTrim, out.wording)), said.join(", "));
 }
 
 QString kit_pdf(const Outgoing& out, Progress& progress) {

@@ -50,7 +50,7 @@ class Run {
             for (const auto i : vents[v].points) {
                 if (state_[i] == FlowState::shut) continue;
                 state_[i] = FlowState::vent;
-                p_[i] = vents[v].pressure;
+                p_[i] = lowest_;  // they hang together by the air between them
             }
         }
         out.arrival.assign(n_, {});
@@ -59,6 +59,7 @@ class Run {
         scale_ = 1;
         for (const auto& f : feeds) scale_ = std::max(scale_, std::abs(f.pressure - lowest_));
         lift_ = rules.density * rules.gravity;
+        corners();
     }
 
     void go(Progress& progress) {
@@ -95,22 +96,31 @@ class Run {
             const auto saved_full = full_;
             const auto saved_state = state_;
             const auto saved_p = p_;
+            bool settled = true;
             const auto again = [&](double shorter) {
                 full_ = saved_full;
                 state_ = saved_state;
                 p_ = saved_p;
                 step = shorter;
-                settle(step);
+                settled = settle(step);
             };
-            settle(step);
-            for (int i = 0; i < 20 && gained(saved_full) > 4 * rules_.share * whole_; ++i) again(step / 3);
+            settled = settle(step);
+            for (int i = 0; i < 6 && !settled; ++i) again(step / 3);
+            for (int i = 0; i < 20 && gained(saved_full, saved_state) > 4 * rules_.share * whole_; ++i)
+                again(step / 3);
             if (const auto sooner = all_full(saved_full, saved_state, step)) again(*sooner);
+            // Where nothing moves any more nothing will before the next moment; the last drop is not nothing.
+            if (gained(saved_full, saved_state) <=
+                    1e-6 * std::min(rules_.share * whole_, room(saved_full, saved_state)) &&
+                step < limit - flow_)
+                again(limit - flow_);
             // What waits for the front to come opens when it comes, not at the step's end.
             for (int i = 0; i < 6; ++i) {
                 const auto wet = first_wet(saved_full, step);
                 if (!wet || *wet > 0.98 * step) break;
                 again(std::max(*wet, 0.01 * step) * 1.001);
             }
+            out_.unsettled += settled ? 0 : 1;
             take(saved_full, step);
             moments(time());
             tell();
@@ -165,17 +175,16 @@ class Run {
         return sum;
     }
 
-    /// One step: which points are wet at its end, and at what pressures.
-    void settle(double step) {
-        const bool falls = lift_.squaredNorm() > 0;
-        if (falls) net_.conducts = all_conducts_;
+    /// One step: which points are wet at its end, and at what pressures. False where that does not settle.
+    bool settle(double step) {
+        net_.conducts = all_conducts_;
         // At the pressures of the last step most of what will be wet is known.
         change(step, false);
         for (int round = 0; round < 400; ++round) {
             for (std::uint32_t i = 0; i < n_; ++i) {
                 if (state_[i] != FlowState::wet) continue;
                 b_[i] = (full_[i] - 1) * net_.volume[i] / step;
-                if (!falls) continue;
+                if (lift_.isZero()) continue;
                 for (auto e = net_.start[i]; e < net_.start[i + 1]; ++e) {
                     if (state_[net_.to[e]] != FlowState::shut)
                         b_[i] -= net_.conducts[e] * lift_.dot(mesh_.points[net_.to[e]] - mesh_.points[i]);
@@ -184,9 +193,11 @@ class Run {
             pressure_.solve(state_, b_, step, kRough, p_);
             if (change(step, round < 60)) continue;
             pressure_.solve(state_, b_, step, kGood, p_);
-            const bool shut = falls && shut_falls();
-            if (!change(step, round < 60) && !shut) break;
+            gains(step);
+            const bool held = hold_back();
+            if (!change(step, round < 60) && !held) return true;
         }
+        return false;
     }
 
     /// Wets what would hold more than it can, dries what would have to suck; false where neither happens.
@@ -206,15 +217,16 @@ class Run {
         return changed;
     }
 
-    /// Nothing falls out of what is empty: shuts the edges by which gravity would have it so, for this step.
-    bool shut_falls() {
+    /// Nobody gives what he has not: where gravity, a feed below the vents or vents of two pressures would
+    /// draw resin out of an empty point, the ways by which they do are shut for this step.
+    bool hold_back() {
         bool changed = false;
         for (std::uint32_t i = 0; i < n_; ++i) {
-            if (state_[i] != FlowState::wet && state_[i] != FlowState::feed) continue;
+            if ((state_[i] != FlowState::empty && state_[i] != FlowState::vent) || is_full(i)) continue;
+            if (full_[i] + gain_[i] / net_.volume[i] >= -kGood) continue;
             for (auto e = net_.start[i]; e < net_.start[i + 1]; ++e) {
                 const auto j = net_.to[e];
-                if ((state_[j] != FlowState::empty && state_[j] != FlowState::vent) || is_full(j)) continue;
-                if (net_.conducts[e] == 0 || flow(i, e) >= 0) continue;
+                if (!crosses(i, j) || net_.conducts[e] <= 0 || flow(i, e) <= 0) continue;
                 net_.conducts[e] = 0;
                 for (auto back = net_.start[j]; back < net_.start[j + 1]; ++back) {
                     if (net_.to[back] == i) net_.conducts[back] = 0;
@@ -236,9 +248,21 @@ class Run {
         }
     }
 
-    [[nodiscard]] double gained(const std::vector<double>& before) const {
+    /// m³ by which the front has gone on; what solves left over behind it is none of it.
+    [[nodiscard]] double gained(const std::vector<double>& before, const std::vector<FlowState>& was) const {
         double sum = 0;
-        for (std::size_t i = 0; i < n_; ++i) sum += net_.volume[i] * std::max(0.0, after(i) - before[i]);
+        for (std::size_t i = 0; i < n_; ++i) {
+            if (was[i] != FlowState::wet) sum += net_.volume[i] * std::max(0.0, after(i) - before[i]);
+        }
+        return sum;
+    }
+    /// m³ that are not filled yet.
+    [[nodiscard]] double room(const std::vector<double>& full, const std::vector<FlowState>& states) const {
+        double sum = 0;
+        for (std::size_t i = 0; i < n_; ++i) {
+            if (states[i] == FlowState::empty || states[i] == FlowState::vent)
+                sum += net_.volume[i] * std::max(0.0, 1 - full[i]);
+        }
         return sum;
     }
     /// How full a point is at the step's end.
@@ -455,7 +479,6 @@ class Run {
     }
 
     void close(double end) {
-        out_.rounds = pressure_.rounds;
         // What solves left over at single points is no air.
         out_.filled = out_.dry.empty() && done() ? 1 : share();
         double held = 0;
@@ -479,7 +502,6 @@ class Run {
         out_.pressure = p_;
     }
 
-  public:
     /// Faces round each point.
     void corners() {
         corner_start_.assign(n_ + 1, 0);
@@ -494,7 +516,6 @@ class Run {
         }
     }
 
-  private:
     const TriangleMesh& mesh_;
     const std::vector<Feed>& feeds_;
     const std::vector<Vent>& vents_;
@@ -515,31 +536,6 @@ class Run {
 
 }  // namespace
 
-std::vector<FaceFlow> face_flows(const TriangleMesh& mesh, const std::vector<FlowLayer>& layers,
-                                 const Point& zero) {
-    std::vector<FaceFlow> out(mesh.triangles.size());
-    for (std::size_t f = 0; f < out.size(); ++f) {
-        const Point area = mesh.area_vector2(f);
-        if (area.squaredNorm() <= 0) continue;
-        const Point normal = area.normalized(), centre = mesh.centre(f);
-        Point x = zero - zero.dot(normal) * normal;
-        // Straight up from the face there is no direction to project: the face's own edge.
-        if (x.norm() < 1e-6 * zero.norm()) x = mesh.corner(f, 1) - mesh.corner(f, 0);
-        x.normalize();
-        const Point y = normal.cross(x);
-        for (const auto& l : layers) {
-            if (l.within &&
-                ((centre - l.within->low).minCoeff() < 0 || (l.within->high - centre).minCoeff() < 0))
-                continue;
-            const Point along = std::cos(l.angle) * x + std::sin(l.angle) * y, across = normal.cross(along);
-            out[f].conducts +=
-                l.thickness * (l.K1 * along * along.transpose() + l.K2 * across * across.transpose());
-            out[f].holds += l.thickness * l.porosity;
-        }
-    }
-    return out;
-}
-
 Filling fill(const TriangleMesh& mesh, const std::vector<FaceFlow>& faces, const std::vector<Feed>& feeds,
              const std::vector<Vent>& vents, const Viscosity& viscosity, const FlowRules& rules,
              Progress& progress) {
@@ -552,31 +548,8 @@ Filling fill(const TriangleMesh& mesh, const std::vector<FaceFlow>& faces, const
         throw InputError("feeds", "no feed has a point of the mesh", "move or widen a feed's box");
     Filling out;
     Run run(mesh, faces, feeds, vents, viscosity, rules, out);
-    run.corners();
     run.go(progress);
     return out;
-}
-
-Lag lag_under(const FlowLayer& medium, const FlowLayer& preform) {
-    // Seen from the medium's front and going back x, where the preform is wet to a depth y: as both fronts
-    // move at one speed u, the medium carries u·(φm·hm + φp·y) past x, which takes p' = (φm·hm +
-    // φp·y)/(Km·hm) in units of μ·u; and what goes down is φp·y·y' = Kz·p. Walked until y is the preform's
-    // depth.
-    const double carries = medium.K1 * medium.thickness, holds = medium.porosity * medium.thickness;
-    const double first = std::sqrt(preform.Kz * medium.porosity / (preform.porosity * medium.K1));
-    double step = preform.thickness / first / 4000, x = step, p = holds / carries * step, y = first * step;
-    for (int i = 0; i < 200000 && y < preform.thickness; ++i) {
-        const auto slope = [&](double depth, double pressure) {
-            return std::pair{(holds + preform.porosity * depth) / carries,
-                             preform.Kz * pressure / (preform.porosity * depth)};
-        };
-        const auto a = slope(y, p);
-        const auto b = slope(y + step / 2 * a.second, p + step / 2 * a.first);
-        p += step * b.first;
-        y += step * b.second;
-        x += step;
-    }
-    return {x};
 }
 
 }  // namespace jig

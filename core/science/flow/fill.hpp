@@ -5,20 +5,10 @@
 #include <vector>
 
 #include "core/base/progress.hpp"
+#include "core/science/flow/preform.hpp"
 #include "core/science/flow/viscosity.hpp"
-#include "core/science/mesh/triangle_mesh.hpp"
 
 namespace jig {
-
-/// One layer of a preform, where it lies.
-struct FlowLayer {
-    double K1 = 1e-10, K2 = 1e-10, Kz = 1e-11;  ///< m², along, across and through it
-    double angle = 0;          ///< rad from the zero direction, about the face's outward normal
-    double thickness = 0.001;  ///< m
-    double porosity = 0.5;
-    std::optional<Bounds> within;  ///< faces whose centre lies there; none for all
-    bool operator==(const FlowLayer&) const = default;
-};
 
 /// When something happens: at a time, or when the front has come to a place.
 struct FlowMoment {
@@ -75,18 +65,11 @@ struct Filling {
     std::vector<double> front;                 ///< share filled at the times asked for
     std::vector<double> pressure;              ///< Pa at each point at the end
     std::optional<double> gelled;              ///< s, where the resin gelled before the end
-    int steps = 0, rounds = 0;                 ///< of time, and of the pressure's solver
+    int steps = 0;
+    /// Steps whose wet points would not settle: what follows them is worth so much less.
+    int unsettled = 0;
     bool operator==(const Filling&) const = default;
 };
-
-/// Sums of the layers over one face: Σ K·h as a tensor in 3-D, of the face's plane (m³), and Σ φ·h (m).
-struct FaceFlow {
-    Eigen::Matrix3d conducts = Eigen::Matrix3d::Zero();
-    double holds = 0;
-    bool operator==(const FaceFlow&) const = default;
-};
-std::vector<FaceFlow> face_flows(const TriangleMesh& mesh, const std::vector<FlowLayer>& layers,
-                                 const Point& zero);
 
 /// Darcy by control volumes on linear triangles; each step is one linear complementarity problem (wet, or dry
 /// at the vents' pressure), so that the filling is exact in time however long the steps (Elliott 1980).
@@ -95,14 +78,5 @@ std::vector<FaceFlow> face_flows(const TriangleMesh& mesh, const std::vector<Flo
 Filling fill(const TriangleMesh& mesh, const std::vector<FaceFlow>& faces, const std::vector<Feed>& feeds,
              const std::vector<Vent>& vents, const Viscosity& viscosity, const FlowRules& rules,
              Progress& progress);
-
-/// How far the front in a tight preform trails that in the medium on top of it: two layers in balance, resin
-/// going down through the preform's Kz from what the medium carries. m; and the same as s at a front of
-/// `speed` m/s.
-struct Lag {
-    double length = 0;
-    [[nodiscard]] double seconds(double speed) const { return speed > 0 ? length / speed : 0; }
-};
-Lag lag_under(const FlowLayer& medium, const FlowLayer& preform);
 
 }  // namespace jig

@@ -129,7 +129,6 @@ void FlowPressure::solve(const std::vector<FlowState>& state, const std::vector<
         rz += r_[k] * z_[k];
     }
     for (int round = 0; round < 3000 && rz > 0; ++round) {
-        ++rounds;
         double dq = 0;
         for (std::size_t k = 0; k < n; ++k) {
             double sum = diagonal_[k] * d_[k];

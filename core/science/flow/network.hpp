@@ -33,7 +33,6 @@ class FlowPressure {
     /// its volume in a time of `step`.
     void solve(const std::vector<FlowState>& state, const std::vector<double>& b, double step, double share,
                std::vector<double>& p);
-    int rounds = 0;  ///< of all solves together
 
   private:
     static constexpr std::uint32_t kNone = 0xffffffffu;

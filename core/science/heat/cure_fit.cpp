@@ -40,10 +40,6 @@ double pot_loss(double mass) {
     return kPotTransfer * 1.5 * std::numbers::pi * d * d;
 }
 
-double typical_energy(CureFamily family) {
-    return family == CureFamily::epoxy ? 55e3 : family == CureFamily::styrene ? 60e3 : 40e3;
-}
-
 struct Problem {
     const CureData& data;
     double reference;  ///< K, the middle of the gel times' temperatures
@@ -79,7 +75,7 @@ struct Problem {
             start[i] = value;
             spread[i] = sd;
         };
-        set(energy, typical_energy(d.family), 15e3);
+        set(energy, usual.E2, 15e3);
         set(ratio, std::log(usual.A1 / usual.A2), 0.7);
         set(apart, 0, 5e3);
         set(power_m, usual.m, 0.15);
@@ -140,36 +136,16 @@ struct Problem {
 }  // namespace
 
 Kinetics typical_kinetics(CureFamily family) {
-    Kinetics k;
-    k.A2 = 1;
     switch (family) {
         case CureFamily::epoxy:
-            k.A1 = 0.1;
-            k.m = 0.6;
-            k.n = 1.5;
-            k.gel = 0.6;
-            k.heat = 400e3;
-            k.glass = GlassCurve{253.15, 358.15, 0.4, 10};
-            break;
+            return {0.1, 55e3, 1, 55e3, 0.6, 1.5, 0.6, 400e3, GlassCurve{253.15, 358.15, 0.4, 10}};
         case CureFamily::styrene:
             // Flat enough that what a shop lays in one go does not run away, as it does not.
-            k.A1 = 0.1;
-            k.m = 0.5;
-            k.n = 1.8;
-            k.gel = 0.15;
-            k.heat = 350e3;
-            k.glass = GlassCurve{233.15, 373.15, 0.5, 20};
-            break;
+            return {0.1, 60e3, 1, 60e3, 0.5, 1.8, 0.15, 350e3, GlassCurve{233.15, 373.15, 0.5, 20}};
         case CureFamily::mineral:
-            k.A1 = 0.1;
-            k.m = 0.9;
-            k.n = 1.2;
-            k.gel = 0.3;
-            k.heat = 80e3;
             break;
     }
-    k.E1 = k.E2 = typical_energy(family);
-    return k;
+    return {0.1, 40e3, 1, 40e3, 0.9, 1.2, 0.3, 80e3, {}};
 }
 
 Kinetics kinetics_by_gel(CureFamily family, double T, double time, double Tg, double lead) {

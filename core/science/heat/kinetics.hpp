@@ -24,11 +24,6 @@ struct GlassCurve {
         const double d = 1 - (1 - lambda) * cure;
         return (full - fresh) * lambda / (d * d);
     }
-    /// The cure at which Tg is `T`, within [0, 1].
-    [[nodiscard]] double cure_at(double T) const {
-        const double x = std::clamp((T - fresh) / (full - fresh), 0.0, 1.0);
-        return x / (lambda + (1 - lambda) * x);
-    }
     bool operator==(const GlassCurve&) const = default;
 };
 

@@ -15,14 +15,6 @@ double Course::at(double time) const {
     return before->T + (next->T - before->T) * (time - before->time) / (next->time - before->time);
 }
 
-double Course::slope(double time) const {
-    if (corners.empty() || time < corners.front().time || time >= corners.back().time) return 0;
-    const auto next = std::upper_bound(corners.begin(), corners.end(), time,
-                                       [](double t, const Corner& c) { return t < c.time; });
-    const auto before = std::prev(next);
-    return (next->T - before->T) / (next->time - before->time);
-}
-
 Course steady(double T) {
     return {{{0, T}}};
 }

@@ -24,8 +24,6 @@ struct Course {
     };
     std::vector<Corner> corners;
     [[nodiscard]] double at(double time) const;
-    /// Of time, K/s, just after `time`.
-    [[nodiscard]] double slope(double time) const;
     [[nodiscard]] double end() const { return corners.empty() ? 0 : corners.back().time; }
     bool operator==(const Course&) const = default;
 };

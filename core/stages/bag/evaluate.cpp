@@ -1,6 +1,5 @@
 #include <fmt/format.h>
 
-#include "core/science/mesh/cut.hpp"
 #include "core/stages/bag/findings.hpp"
 
 namespace jig::bag {
@@ -15,11 +14,7 @@ double air_in(const Library& shop, const char* name, double area) {
 /// over the flange between them too.
 void measure(const Choices& c, const edge::Choices& edge_choices, const edge::ToolFace& tool, bool several,
              double roll, Findings& out, Progress& progress) {
-    std::vector<std::uint32_t> face;
-    for (std::size_t f = 0; f < tool.rimmed.patch.size(); ++f) {
-        if (several || tool.rimmed.patch[f] == 0) face.push_back(static_cast<std::uint32_t>(f));
-    }
-    const auto mesh = some_faces(tool.rimmed.mesh, face);
+    const auto mesh = several ? tool.rimmed.mesh : edge::moulded_face(tool);
     const auto topology = topology_of(mesh);
     const auto& e = edge_choices;
     // From the part's rim outwards, or from the flange's own rim inwards past the grip.

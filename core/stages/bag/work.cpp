@@ -5,7 +5,7 @@
 namespace jig::bag {
 
 Work work(const Choices& c, const Findings& bag, const part::Findings& part, const edge::Findings& edge,
-          int parts, const Lists<Consumable, Rate>& shop) {
+          int parts, double cured, const Lists<Consumable, Rate>& shop) {
     Work out;
     if (!bag.closed) return out;
     const auto each = Ledger::each;
@@ -31,7 +31,7 @@ Work work(const Choices& c, const Findings& bag, const part::Findings& part, con
                           {at_rate(shop, "bagging", (area + edge.area) * (c.second ? 2 : 1)),
                            at_rate(shop, "setting up bag", c.second ? 2 : 1)});
     step.can_break = false;
-    step.wait = part.resin.demould_time;
+    step.wait = cured;
     for (auto& s : out.steps) s.ledger = each;
     return out;
 }

@@ -5,8 +5,9 @@
 
 namespace jig::bag {
 
-/// Of one pull: closing and emptying the bag, and all that is thrown away after it.
+/// Of one pull: closing and emptying the bag, and all that is thrown away after it. What lies in it cures for
+/// `cured` s.
 Work work(const Choices& choices, const Findings& bag, const part::Findings& part, const edge::Findings& edge,
-          int parts, const Lists<Consumable, Rate>& shop);
+          int parts, double cured, const Lists<Consumable, Rate>& shop);
 
 }  // namespace jig::bag

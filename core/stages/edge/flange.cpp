@@ -167,4 +167,12 @@ ToolFace tool_face(const shape::Findings& shape, const split::Findings& split, c
     return out;
 }
 
+TriangleMesh moulded_face(const ToolFace& tool) {
+    std::vector<std::uint32_t> faces;
+    for (std::size_t f = 0; f < tool.rimmed.patch.size(); ++f) {
+        if (tool.rimmed.patch[f] == 0) faces.push_back(static_cast<std::uint32_t>(f));
+    }
+    return some_faces(tool.rimmed.mesh, faces);
+}
+
 }  // namespace jig::edge

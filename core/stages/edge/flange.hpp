@@ -37,6 +37,9 @@ struct ToolFace {
 ToolFace tool_face(const shape::Findings& shape, const split::Findings& split, const Choices& choices,
                    const Loops& outer);
 
+/// What of it is moulded: the part's face without flange and lands.
+TriangleMesh moulded_face(const ToolFace& tool);
+
 /// A piece's own boundary, seen along its pull.
 Loops rim_of(const Piece& piece);
 /// Number of the piece that is chosen, or of the last where fewer came out.

@@ -73,6 +73,13 @@ void judge_run(const Choices& c, const CureRun& run, const plug::Findings& plug,
         out.push_back({Stage::heat, s, key, std::move(headline), std::move(why), std::move(fix)});
     };
     const auto& h = run.cured.history;
+    const auto with_legs = [&](std::string label, const auto& change) {
+        auto legs = run.legs;
+        for (auto& leg : legs) change(leg);
+        Json patch = Json::object();
+        patch["heat"][std::string(file_word(run.of))] = to_json_value(legs);
+        return Fix{std::move(label), std::move(patch)};
+    };
     for (const auto& gel : h.gels) {
         if (gel.all) continue;
         add(Severity::stop, "not_gelled",
@@ -80,7 +87,10 @@ void judge_run(const Choices& c, const CureRun& run, const plug::Findings& plug,
             fmt::format(
                 "It is cured to {:.0f} % by then: warmer or longer. Typical kinetics; the data sheet has the "
                 "last word.",
-                100 * gel.cure));
+                100 * gel.cure),
+            run.longer ? std::optional(with_legs(fmt::format("Hold {:g} times as long", *run.longer),
+                                                 [&](Leg& leg) { leg.hold *= *run.longer; }))
+                       : std::nullopt);
     }
     if (run.overshoot > kOvershoot)
         add(Severity::caution, "runs_hot",
@@ -104,13 +114,9 @@ void judge_run(const Choices& c, const CureRun& run, const plug::Findings& plug,
     }
     if (run.of == CureOf::post_cure && run.over_Tg > -kStandingMargin) {
         std::optional<Fix> fix;
-        if (run.safe_rate && !c.post_cure.empty()) {
-            auto legs = c.post_cure;
-            for (auto& leg : legs) leg.rate = std::min(leg.rate, *run.safe_rate);
-            Json patch = Json::object();
-            patch["heat"]["post_cure"] = to_json_value(legs);
-            fix = Fix{"Go no faster than " + quantity(Kind::heating, *run.safe_rate), std::move(patch)};
-        }
+        if (run.safe_rate)
+            fix = with_legs("Go no faster than " + quantity(Kind::heating, *run.safe_rate),
+                            [&](Leg& leg) { leg.rate = std::min(leg.rate, *run.safe_rate); });
         add(run.over_Tg > 0 ? Severity::stop : Severity::caution, "sags",
             run.over_Tg > 0
                 ? "Standing free, the shell is " + quantity(Kind::warming, run.over_Tg) +
@@ -143,9 +149,9 @@ Calls calls(const Choices& c, const Findings& f, const Warmed& with) {
     if (f.Tg_margin < c.Tg_margin) {
         add(f.Tg_margin < 0 ? Severity::stop : Severity::caution, "Tg",
             f.Tg_margin < 0 ? "The tool is " + quantity(Kind::warming, -f.Tg_margin) + " over its Tg of " +
-                                  quantity(Kind::temperature, shell.Tg)
+                                  quantity(Kind::temperature, f.Tg)
                             : "Only " + quantity(Kind::warming, f.Tg_margin) + " under the tool's Tg of " +
-                                  quantity(Kind::temperature, shell.Tg),
+                                  quantity(Kind::temperature, f.Tg),
             "A tool at its Tg creeps and loses its shape: choose a hotter resin and surface coat, post-cured "
             "in steps.");
     }

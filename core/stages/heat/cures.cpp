@@ -11,8 +11,8 @@ namespace {
 constexpr double kStillAir = 8;            ///< W/(m²·K) behind a plug in its room, typical
 constexpr double kPatience = 48 * 3600.0;  ///< s that a hold waits for the slowest place
 constexpr double kPartRamp = 20.0 / 3600;  ///< K/s up and down with a part in the tool, typical
-constexpr double kFilled = 2600;           ///< kg/m³ of the mineral that fills coats
-constexpr double kNeat = 1150;             ///< kg/m³ of unfilled resin
+constexpr double kFilled = 2600;           ///< kg/m³ of the mineral that fills coats and resins
+constexpr double kNeat = 1250;             ///< kg/m³ of unfilled resin, the heaviest
 
 /// W/(m·K) across a fibre (methods.md, typical material figures) and of resin.
 double across(FibreKind fibre) {
@@ -26,10 +26,14 @@ double through(FibreKind fibre, double share) {
     return kResin * (1 + eta * share) / (1 - eta * share);
 }
 
-/// Share of a filled resin's mass that reacts, by its density.
-double neat_share(double density) {
-    const double mineral = std::clamp((density - 1250) / (kFilled - 1250), 0.0, 0.9);
-    return (1 - mineral) * std::min(density, 1250.0) / density;
+/// Share of a filled resin's or coat's room that mineral takes, by its density.
+double mineral_in(double density) {
+    return std::clamp((density - kNeat) / (kFilled - kNeat), 0.0, 0.9);
+}
+
+/// kg in a m³ of it that react.
+double reacting(double density) {
+    return (1 - mineral_in(density)) * std::min(density, kNeat);
 }
 
 double capacity(FibreKind fibre) {
@@ -49,16 +53,23 @@ struct Lying {
 /// s from one day's lay-up to the next.
 constexpr double kOvernight = 16 * 3600.0;
 
-/// The layers of a stack as heat sees them: neighbours of one kind and one go are one.
-std::vector<WallLayer> wall_of(const StackSum& stack, const Resin& resin, const Lying& lying,
-                               const CureLibrary& shop) {
+/// A stack as heat sees it, and the layer of the stack that each of its layers begins with.
+struct Seen {
+    std::vector<WallLayer> layers;
+    std::vector<std::size_t> from;
+};
+
+/// Neighbours of one kind and one go are one.
+Seen wall_of(const StackSum& stack, const Resin& resin, const Lying& lying, const CureLibrary& shop) {
     const auto& of = lying.of;
+    const double neat = reacting(resin.matrix.density) / resin.matrix.density;
     const auto cures = [&](const Kinetics& k,
                            std::size_t layer) -> std::pair<std::optional<Kinetics>, double> {
         if (!lying.fresh) return {std::nullopt, 0};
         return {k, layer < lying.from ? cure_after(k, lying.room, kOvernight) : 0};
     };
-    std::vector<WallLayer> out;
+    Seen seen;
+    auto& out = seen.layers;
     enum class Last { none, plies, other } last = Last::none;
     double resists = 0, heats = 0;
     for (std::size_t i = 0; i < std::min(stack.laid.size(), lying.to); ++i) {
@@ -76,7 +87,7 @@ std::vector<WallLayer> wall_of(const StackSum& stack, const Resin& resin, const 
             const double c =
                 l.mass() > 0 ? (l.fibre * capacity(fibre) + (l.mass() - l.fibre) * kResinCapacity) / l.mass()
                              : kResinCapacity;
-            const double holds = l.resin / t * neat_share(resin.matrix.density);
+            const double holds = l.resin / t * neat;
             if (last == Last::plies) {
                 // In series with the plies before it.
                 auto& whole = out.back();
@@ -105,7 +116,7 @@ std::vector<WallLayer> wall_of(const StackSum& stack, const Resin& resin, const 
             w.capacity = core.heat_capacity;
             // A mat that drinks resin cures with it.
             if (l.resin > 0 && core.fills > 0) {
-                w.resin_density = l.resin / t * neat_share(resin.matrix.density);
+                w.resin_density = l.resin / t * neat;
                 w.conductivity = kResin;
                 std::tie(w.resin, w.cure) = cures(kinetics_of(resin), i);
             }
@@ -114,10 +125,10 @@ std::vector<WallLayer> wall_of(const StackSum& stack, const Resin& resin, const 
             const auto* coat = find(shop.surface_coats, l.layer.material);
             w.name = coat != nullptr ? coat->name : l.name;
             // Mineral takes the room that resin does not.
-            const double mineral = std::clamp((rho - kNeat) / (kFilled - kNeat), 0.0, 0.9);
+            const double mineral = mineral_in(rho);
             w.conductivity = kResin * (1 + 2 * mineral) / std::max(0.1, 1 - mineral);
             w.capacity = 1100;
-            w.resin_density = (1 - mineral) * kNeat;
+            w.resin_density = reacting(rho);
             // It is tacky, pass for pass, before the first ply comes.
             const auto k = coat != nullptr ? kinetics_of(*coat) : kinetics_of(resin);
             if (lying.fresh) {
@@ -129,8 +140,9 @@ std::vector<WallLayer> wall_of(const StackSum& stack, const Resin& resin, const 
             last = Last::other;
         }
         out.push_back(std::move(w));
+        seen.from.push_back(i);
     }
-    return out;
+    return seen;
 }
 
 std::vector<Segment> segments_of(const std::vector<Leg>& legs, double room, double within) {
@@ -165,59 +177,67 @@ std::pair<double, double> over_glass(const WallHistory& h) {
     return {most, when};
 }
 
-CureRun run_of(CureOf of, Wall wall, const std::vector<Leg>& legs, bool usual,
-               const std::array<bool, 2>& follow, const Choices& c, Progress& progress) {
+/// How a programme's wall is put into the air.
+struct Placed {
+    Wall wall;
+    std::array<bool, 2> follow{true, true};  ///< which sides meet the programme's air
+};
+
+CureRun run_of(CureOf of, Placed placed, std::vector<Leg> legs, bool usual, const Choices& c,
+               Progress& progress) {
     CureRun out;
     out.of = of;
     out.usual = usual;
+    out.legs = std::move(legs);
+    out.wall = std::move(placed.wall);
     std::vector<std::size_t> watched;
-    for (std::size_t l = 0; l < wall.layers.size(); ++l) {
-        if (wall.layers[l].resin) watched.push_back(l);
+    for (std::size_t l = 0; l < out.wall.layers.size(); ++l) {
+        if (out.wall.layers[l].resin) watched.push_back(l);
     }
-    out.cured =
-        run_programme(wall, segments_of(legs, wall.start, c.within), follow, watched, kPatience, progress);
-    out.wall = std::move(wall);
+    const auto tried = [&](const std::vector<Leg>& with, bool waits) {
+        return run_programme(out.wall, segments_of(with, out.wall.start, c.within), placed.follow,
+                             waits ? watched : std::vector<std::size_t>{}, waits ? kPatience : 0, progress);
+    };
+    out.cured = tried(out.legs, true);
     const auto& h = out.cured.history;
     out.seconds = out.cured.air.end();
     for (const auto& corner : out.cured.air.corners) out.highest_air = std::max(out.highest_air, corner.T);
     out.cure = 1;
+    bool gelled = true;
     for (const auto& gel : h.gels) {
         out.overshoot = std::max(out.overshoot, gel.peak - out.highest_air);
         if (gel.Tg && (!out.Tg || *gel.Tg < *out.Tg)) out.Tg = gel.Tg;
         out.cure = std::min(out.cure, gel.cure);
+        gelled = gelled && gel.all;
+    }
+    for (double times = 2; !gelled && !out.longer && times <= 64; times *= 2) {
+        auto held = out.legs;
+        for (auto& leg : held) leg.hold *= times;
+        const auto longer = tried(held, true);
+        if (std::all_of(longer.history.gels.begin(), longer.history.gels.end(),
+                        [](const auto& gel) { return gel.all.has_value(); }))
+            out.longer = times;
     }
     std::tie(out.over_Tg, out.over_time) = over_glass(h);
     // Standing free it must hold its own weight: slower, its Tg keeps ahead of the heat.
-    if (of == CureOf::post_cure && out.over_Tg > -kStandingMargin) {
-        const auto under = [&](double rate) {
-            auto slower = legs;
-            for (auto& leg : slower) leg.rate = std::min(leg.rate, rate);
-            const auto tried = run_programme(out.wall, segments_of(slower, out.wall.start, c.within), follow,
-                                             {}, 0, progress);
-            return over_glass(tried.history).first <= -kStandingMargin;
-        };
-        double low = 0.5 / 3600, high = 0;
-        for (const auto& leg : legs) high = std::max(high, leg.rate);
-        if (high > low && under(low)) {
-            for (int i = 0; i < 7; ++i) {
-                const double middle = std::sqrt(low * high);
-                (under(middle) ? low : high) = middle;
-            }
-            out.safe_rate = low;
-        }
+    if (of != CureOf::post_cure || out.over_Tg <= -kStandingMargin) return out;
+    const auto under = [&](double rate) {
+        auto slower = out.legs;
+        for (auto& leg : slower) leg.rate = std::min(leg.rate, rate);
+        return over_glass(tried(slower, false).history).first <= -kStandingMargin;
+    };
+    double low = 0.5 / 3600, high = 0;
+    for (const auto& leg : out.legs) high = std::max(high, leg.rate);
+    if (high <= low || !under(low)) return out;
+    for (int i = 0; i < 7; ++i) {
+        const double middle = std::sqrt(low * high);
+        (under(middle) ? low : high) = middle;
     }
+    out.safe_rate = low;
     return out;
 }
 
-}  // namespace
-
-const CureRun* Cures::find(CureOf of) const {
-    for (const auto& run : runs) {
-        if (run.of == of) return &run;
-    }
-    return nullptr;
-}
-
+/// The legs of a cure: the maker's, or the usual ones.
 std::vector<Leg> legs_of(CureOf of, const Choices& c, const shell::Choices& shell_choices,
                          const shell::Findings& shell, const part::Choices& part_choices,
                          const part::Findings& part, const Lists<Rate>& shop) {
@@ -241,83 +261,97 @@ std::vector<Leg> legs_of(CureOf of, const Choices& c, const shell::Choices& shel
     return {{std::max(c.room, part_choices.gel_temperature), kPartRamp, part.resin.demould_time}};
 }
 
+/// The go that lays most at once: the one that runs hottest.
+Lying hottest_go(const shell::Findings& shell, double room) {
+    const auto whole = shell.stack.laid.size();
+    Lying out{"shell", true, room, 0, whole};
+    double most = -1;
+    std::size_t from = 0;
+    for (std::size_t day = 0; day <= shell.day_ends.size(); ++day) {
+        const auto to = day < shell.day_ends.size() ? std::min(shell.day_ends[day] + 1, whole) : whole;
+        double laid = 0;
+        for (auto i = from; i < to; ++i) laid += shell.stack.laid[i].resin;
+        if (laid > most) {
+            most = laid;
+            out.from = from;
+            out.to = to;
+        }
+        from = to;
+    }
+    return out;
+}
+
+}  // namespace
+
+const CureRun* Cures::find(CureOf of) const {
+    for (const auto& run : runs) {
+        if (run.of == of) return &run;
+    }
+    return nullptr;
+}
+
 Cures cures(const Choices& c, const plug::Findings& plug, const shell::Choices& shell_choices,
             const shell::Findings& shell, const part::Choices& part_choices, const part::Findings& part,
             const CureLibrary& shop, Progress& progress) {
     Cures out;
+    out.runs.reserve(3);
     const auto legs = [&](CureOf of) {
         return legs_of(of, c, shell_choices, shell, part_choices, part, shop);
     };
+    const auto usual = [&](CureOf of) {
+        return (of == CureOf::on_plug ? c.on_plug : of == CureOf::post_cure ? c.post_cure : c.part).empty();
+    };
+    const auto run = [&](CureOf of, Placed placed) -> const CureRun& {
+        return out.runs.emplace_back(run_of(of, std::move(placed), legs(of), usual(of), c, progress));
+    };
     const WallSide air{c.transfer, steady(c.room)};
     if (!shell.stack.laid.empty()) {
-        // The go that lays most at once is the one that runs hottest.
-        Lying lying{"shell", true, c.room, 0, shell.stack.laid.size()};
-        double most = -1;
-        std::size_t from = 0;
-        for (std::size_t day = 0; day <= shell.day_ends.size(); ++day) {
-            const auto to = day < shell.day_ends.size() ? shell.day_ends[day] + 1 : shell.stack.laid.size();
-            double laid = 0;
-            for (auto i = from; i < to && i < shell.stack.laid.size(); ++i) laid += shell.stack.laid[i].resin;
-            if (laid > most) {
-                most = laid;
-                lying.from = from;
-                lying.to = to;
-            }
-            from = to;
-        }
-        Wall wall;
-        wall.start = c.room;
         const auto& b = plug.board;
-        wall.layers.push_back({"plug, " + b.name,
-                               std::max(1e-3, plug.heat_path),
-                               b.conductivity,
-                               b.density,
-                               b.heat_capacity,
-                               {},
-                               0,
-                               0});
+        const auto lying = hottest_go(shell, c.room);
         const auto go = wall_of(shell.stack, shell.resin, lying, shop);
-        wall.layers.insert(wall.layers.end(), go.begin(), go.end());
-        wall.sides = {WallSide{kStillAir, steady(c.room)}, air};
-        out.runs.push_back(run_of(CureOf::on_plug, wall, legs(CureOf::on_plug), c.on_plug.empty(),
-                                  {false, true}, c, progress));
+        Placed on_plug{{{{"plug, " + b.name,
+                          std::max(1e-3, plug.heat_path),
+                          b.conductivity,
+                          b.density,
+                          b.heat_capacity,
+                          {},
+                          0,
+                          0}},
+                        {WallSide{kStillAir, steady(c.room)}, air},
+                        c.room},
+                       {false, true}};
+        auto& layers = on_plug.wall.layers;
+        layers.insert(layers.end(), go.layers.begin(), go.layers.end());
+        const auto& first = run(CureOf::on_plug, std::move(on_plug));
         const auto post = legs(CureOf::post_cure);
-        const bool hot =
-            std::any_of(post.begin(), post.end(), [&](const Leg& l) { return l.to > c.room + 1; });
-        if (hot) {
-            // Off the plug it goes on from what it has come to there, all of it.
+        if (std::any_of(post.begin(), post.end(), [&](const Leg& l) { return l.to > c.room + 1; })) {
+            // Off the plug all of it goes on from what it has come to there; other days' plies as that day's.
             auto whole =
                 wall_of(shell.stack, shell.resin, {"shell", true, c.room, 0, shell.stack.laid.size()}, shop);
             double plies = 1;
-            for (const auto& gel : out.runs.back().cured.history.gels) {
-                if (out.runs.back().wall.layers[gel.layer].name == "shell, laminate")
+            for (const auto& gel : first.cured.history.gels) {
+                const auto i = go.from[gel.layer - 1];
+                if (shell.stack.laid[i].layer.kind == LayerKind::ply && i >= lying.from)
                     plies = std::min(plies, gel.cure);
             }
-            for (auto& layer : whole) {
+            for (std::size_t l = 0; l < whole.layers.size(); ++l) {
+                auto& layer = whole.layers[l];
                 if (!layer.resin) continue;
-                layer.cure = layer.name == "shell, laminate" ? plies : layer.cure;
-                for (const auto& gel : out.runs.back().cured.history.gels) {
-                    if (out.runs.back().wall.layers[gel.layer].name == layer.name &&
-                        layer.name != "shell, laminate")
-                        layer.cure = gel.cure;
+                if (shell.stack.laid[whole.from[l]].layer.kind == LayerKind::ply) layer.cure = plies;
+                for (const auto& gel : first.cured.history.gels) {
+                    if (go.from[gel.layer - 1] == whole.from[l]) layer.cure = gel.cure;
                 }
             }
-            Wall free{whole, {air, air}, c.room};
-            out.runs.push_back(run_of(CureOf::post_cure, std::move(free), post, c.post_cure.empty(),
-                                      {true, true}, c, progress));
+            run(CureOf::post_cure, {{whole.layers, {air, air}, c.room}});
         }
     }
     const auto laid = wall_of(part.stack, part.resin, {"part", true, c.room}, shop);
-    if (!laid.empty()) {
-        Wall wall;
-        wall.start = c.room;
-        wall.layers = wall_of(shell.stack, shell.resin, {"tool", false, c.room}, shop);
+    if (!laid.layers.empty()) {
+        auto layers = wall_of(shell.stack, shell.resin, {"tool", false, c.room}, shop).layers;
         // The tool's own face lies under the part.
-        std::reverse(wall.layers.begin(), wall.layers.end());
-        wall.layers.insert(wall.layers.end(), laid.begin(), laid.end());
-        wall.sides = {air, air};
-        out.runs.push_back(run_of(CureOf::part, std::move(wall), legs(CureOf::part), c.part.empty(),
-                                  {true, true}, c, progress));
+        std::reverse(layers.begin(), layers.end());
+        layers.insert(layers.end(), laid.layers.begin(), laid.layers.end());
+        run(CureOf::part, {{std::move(layers), {air, air}, c.room}});
     }
     return out;
 }

@@ -1,7 +1,7 @@
 // The cures of a tool's life, each a programme of its own, and what they do through the wall.
 #pragma once
 
-#include "core/science/heat/wall.hpp"
+#include "core/science/heat/cured.hpp"
 #include "core/stages/heat/choices.hpp"
 #include "core/stages/part/findings.hpp"
 #include "core/stages/plug/findings.hpp"
@@ -26,7 +26,8 @@ struct CureRun {
     CureOf of = CureOf::on_plug;
     Wall wall;
     Cured cured;
-    bool usual = true;       ///< by resin and rates, not typed
+    std::vector<Leg> legs;   ///< that it goes by: the maker's, or the usual ones of resin and rates
+    bool usual = true;       ///< the latter
     double seconds = 0;      ///< from the door shut to the room's heat again
     double highest_air = 0;  ///< K
     double overshoot = 0;    ///< K by which a reacting layer runs past the hottest air
@@ -37,6 +38,9 @@ struct CureRun {
     /// K/s at which all its legs would go and the wall stay under its Tg by that margin; none
     /// where no rate does, or the legs do so already.
     std::optional<double> safe_rate;
+    /// How often as long its holds would have to be for all of it to gel; none where they are long enough, or
+    /// no length within reason does.
+    std::optional<double> longer;
     std::optional<double> Tg;  ///< K at the end, the lowest of what reacts
     double cure = 0;           ///< the lowest at the end
     bool operator==(const CureRun&) const = default;
@@ -47,11 +51,6 @@ struct Cures {
     [[nodiscard]] const CureRun* find(CureOf of) const;
     bool operator==(const Cures&) const = default;
 };
-
-/// The legs of a cure: the maker's, or the usual ones.
-std::vector<Leg> legs_of(CureOf of, const Choices& choices, const shell::Choices& shell_choices,
-                         const shell::Findings& shell, const part::Choices& part_choices,
-                         const part::Findings& part, const Lists<Rate>& shop);
 
 /// What the cures read of the library.
 using CureLibrary = Lists<SurfaceCoat, Core, Reinforcement, Rate>;

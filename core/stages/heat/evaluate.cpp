@@ -3,8 +3,6 @@
 #include <algorithm>
 #include <cmath>
 
-#include "core/science/heat/glass.hpp"
-
 #include "core/stages/heat/findings.hpp"
 
 namespace jig::heat {
@@ -40,10 +38,10 @@ void figures_of(const CureRun& run, std::vector<Figure>& out) {
                    "after " + quantity(Kind::duration, h.peak_time) + "; the air is " +
                        quantity(Kind::temperature, run.highest_air) + " at most, and the resin sets " +
                        fmt::format("{:.0f} kJ/m² free", h.reaction / 1000)});
-    if (run.Tg)
-        out.push_back(
-            {key + "_Tg", name + ", Tg after it", Kind::temperature, *run.Tg,
-             fmt::format("the lowest of what reacts, cured to {:.0f} %; DiBenedetto", 100 * run.cure)});
+    out.push_back(
+        {key + "_cure", name + ", cured to", Kind::ratio, run.cure,
+         "the least of what reacts, at the end" +
+             (run.Tg ? "; its Tg is then " + quantity(Kind::temperature, *run.Tg) : std::string())});
 }
 
 }  // namespace
@@ -78,8 +76,14 @@ Findings evaluate(const Choices& c, const brief::Limits& brief, const shape::Fin
     out.sizes = grow(out.chain);
     out.part_error = ((1 + out.sizes.part_room) * c.plug_scale - 1) * out.length;
     out.plug_scale = 1 / (1 + out.sizes.part_room);
-    out.part_Tg = glass_after(part.resin.Tg, part.resin.Tg_lead, out.chain.part_gel);
-    out.Tg_margin = shell.Tg - brief.top_temperature;
+    // What the programmes make of it; of a resin without a glass transition, what the library says.
+    const auto brought = [&](CureOf of, double otherwise) {
+        const auto* run = cures.find(of);
+        return run != nullptr ? run->Tg.value_or(otherwise) : otherwise;
+    };
+    out.part_Tg = brought(CureOf::part, part.resin.Tg);
+    out.Tg = brought(CureOf::post_cure, brought(CureOf::on_plug, shell.Tg));
+    out.Tg_margin = out.Tg - brief.top_temperature;
     const auto& pl = part.stack.laminate;
     out.spring_in = spring_in(c.corner, out.chain.part_alpha, pl.cte_through, -part.stack.cure.in_plane,
                               -part.stack.cure.through, c.room - out.chain.part_gel);
@@ -108,11 +112,12 @@ Findings evaluate(const Choices& c, const brief::Limits& brief, const shape::Fin
         {"spring_in", "a square corner closes by", Kind::angle, out.spring_in,
          fmt::format("θ·[(αl − αt)·ΔT/(1 + αt·ΔT) + (φl − φt)/(1 + φt)], αl {}, αt {}",
                      um(out.chain.part_alpha), um(pl.cte_through))},
-        {"Tg", "the tool's Tg", Kind::temperature, shell.Tg, shell.Tg_reason},
+        {"Tg", "the tool's Tg", Kind::temperature, out.Tg,
+         "the lowest of its resin and coats after its last programme below, by DiBenedetto; by rule of "
+         "thumb " +
+             shell.Tg_reason},
         {"part_Tg", "the part's Tg", Kind::temperature, out.part_Tg,
-         fmt::format("the lower of its resin's {} fully cured and its cure at {} and {:.0f} K",
-                     quantity(Kind::temperature, part.resin.Tg),
-                     quantity(Kind::temperature, out.chain.part_gel), part.resin.Tg_lead)},
+         "after its programme below; its resin can come to " + quantity(Kind::temperature, part.resin.Tg)},
         {"Tg_margin", "margin under Tg", Kind::warming, out.Tg_margin,
          "Tg less the top temperature " + quantity(Kind::temperature, brief.top_temperature)}};
     for (const auto& run : cures.runs) figures_of(run, out.figures);

@@ -17,6 +17,7 @@ struct Findings {
     double length = 0;      ///< m, the part's longest side
     double part_error = 0;  ///< m over that length, with the plug cut at the size that is chosen
     double spring_in = 0;   ///< rad
+    double Tg = 0;          ///< K that its cures have brought the tool to
     double Tg_margin = 0;   ///< K left under the tool's Tg at the top temperature
     double part_Tg = 0;     ///< K that the part's resin reaches in its cure
     Shared<Cures> cures;    ///< what each programme does through its wall

@@ -4,7 +4,6 @@
 #include <cmath>
 
 #include "core/base/units.hpp"
-#include "core/science/mesh/cut.hpp"
 #include "core/science/mesh/refine.hpp"
 
 namespace jig::part {
@@ -50,18 +49,10 @@ double locks_at(const Reinforcement& cloth) {
     return radians(50);
 }
 
-TriangleMesh moulded_face(const edge::ToolFace& tool) {
-    std::vector<std::uint32_t> faces;
-    for (std::size_t f = 0; f < tool.rimmed.patch.size(); ++f) {
-        if (tool.rimmed.patch[f] == 0) faces.push_back(static_cast<std::uint32_t>(f));
-    }
-    return some_faces(tool.rimmed.mesh, faces);
-}
-
 Draped draped(const ClothAsked& asked, const edge::ToolFace& tool, const Lists<Reinforcement>& shop,
               Progress& progress) {
     Draped out;
-    auto face = moulded_face(tool);
+    auto face = edge::moulded_face(tool);
     for (std::size_t f = 0; f < face.triangles.size(); ++f) out.area += face.area_vector2(f).norm() / 2;
     if (face.empty() || !(out.area > 0)) return out;
     out.cell = std::sqrt(out.area) / kCells;
@@ -77,16 +68,21 @@ Draped draped(const ClothAsked& asked, const edge::ToolFace& tool, const Lists<R
     }
     const Point2 wanted = (low + high) / 2 + Point2(asked.start.along, asked.start.across);
     // The point of the face that lies under it, seen along the pull.
-    double nearest = 1e300;
+    std::uint32_t seed = face.triangles.front()[0];
     for (const auto& t : face.triangles) {
         for (const auto i : t) {
-            const double away = (frame.flat(face.points[i]) - wanted).squaredNorm();
-            if (away < nearest) {
-                nearest = away;
-                out.seed = face.points[i];
-            }
+            if ((frame.flat(face.points[i]) - wanted).squaredNorm() <
+                (frame.flat(face.points[seed]) - wanted).squaredNorm())
+                seed = i;
         }
     }
+    out.seed = face.points[seed];
+    Point normal = Point::Zero();
+    for (std::size_t f = 0; f < face.triangles.size(); ++f) {
+        const auto& t = face.triangles[f];
+        if (std::find(t.begin(), t.end(), seed) != t.end()) normal += face.area_vector2(f);
+    }
+    normal.normalize();
     for (const auto& ply : asked.plies) {
         // What the library has not the part itself says.
         const auto* known = find(shop.reinforcements, ply.material);
@@ -107,7 +103,10 @@ Draped draped(const ClothAsked& asked, const edge::ToolFace& tool, const Lists<R
     }
     for (auto& net : out.nets) {
         const double turn = asked.start.turn + net.angle;
-        DrapeRules rules{out.seed, std::cos(turn) * frame.u + std::sin(turn) * frame.v, out.cell, net.lock};
+        Point warp = std::cos(turn) * frame.u + std::sin(turn) * frame.v;
+        // On a wall that the direction points straight off, the cloth runs up the wall.
+        if (warp.cross(normal).norm() < 0.2) warp = frame.w;
+        const DrapeRules rules{out.seed, warp, out.cell, net.lock};
         net.drape = drape(face, topology, rules, progress);
     }
     out.face = std::make_shared<const TriangleMesh>(std::move(face));

@@ -46,9 +46,6 @@ struct Draped {
 /// Shear at which a cloth wrinkles: its own, or the usual of its weave, rad.
 double locks_at(const Reinforcement& cloth);
 
-/// The face that is moulded, without flange and lands.
-TriangleMesh moulded_face(const edge::ToolFace& tool);
-
 /// Mat is left out: it is torn, not sheared; so is what the library has not, which the part itself says.
 /// Throws Cancelled.
 Draped draped(const ClothAsked& asked, const edge::ToolFace& tool, const Lists<Reinforcement>& shop,

@@ -71,7 +71,7 @@ void add_cloth(Findings& out) {
         if (size(net).prod() > size(*largest).prod()) largest = &net;
     }
     const Point2 flat = size(*largest);
-    add("flat_length", "largest ply flat, along its warp", Kind::length, flat.x(),
+    add("flat_length", "largest ply flat, along its threads", Kind::length, flat.x(),
         fmt::format("box round its pattern, laid at {:.0f}°", degrees(largest->angle)));
     add("flat_width", "and across it", Kind::length, flat.y(), "wider than the roll it is joined");
 }

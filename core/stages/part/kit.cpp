@@ -12,28 +12,30 @@ namespace {
 /// m of a roll that are looked at as one table: longer lengths are cut in turn.
 constexpr double kTable = 6;
 
-/// The outline in strips no wider than the roll, each laid over the one before by `lap`.
+/// The outline in strips no wider than the roll, each laid over the one before by `lap`; what of a strip
+/// hangs together is a piece.
 std::vector<Loops> strips(const Loops& outline, double width, double lap) {
-    double low = 1e300, high = -1e300, left = 1e300, right = -1e300;
-    for (const auto& loop : outline) {
-        for (const auto& p : loop) {
-            low = std::min(low, p.y());
-            high = std::max(high, p.y());
-            left = std::min(left, p.x());
-            right = std::max(right, p.x());
-        }
-    }
-    const double whole = high - low;
-    if (whole <= width) return {outline};
-    const int n = static_cast<int>(std::ceil((whole - lap) / (width - lap)));
+    const Point2 low = low_corner(outline), high = high_corner(outline);
+    const double whole = high.y() - low.y();
+    const int n = whole <= width ? 1 : static_cast<int>(std::ceil((whole - lap) / (width - lap)));
     const double each = (whole - lap) / n;
     std::vector<Loops> out;
     for (int i = 0; i < n; ++i) {
-        const double from = low + i * each;
-        auto strip = shared(outline, {rectangle(left - 1, from, right + 1, from + each + lap)});
-        if (!strip.empty()) out.push_back(std::move(strip));
+        const double from = low.y() + i * each;
+        for (auto& piece :
+             islands(shared(outline, {rectangle(low.x() - 1, from, high.x() + 1, from + each + lap)})))
+            out.push_back(std::move(piece));
     }
     return out;
+}
+
+/// An arrow along the roll, in the middle of a piece.
+std::vector<Loop> arrow_on(const Loops& outline) {
+    const Point2 low = low_corner(outline), high = high_corner(outline), middle = (low + high) / 2;
+    const double arm = 0.15 * (high.x() - low.x());
+    return {{middle - Point2(arm, 0), middle + Point2(arm, 0)},
+            {middle + Point2(0.7 * arm, 0.2 * arm), middle + Point2(arm, 0),
+             middle + Point2(0.7 * arm, -0.2 * arm)}};
 }
 
 }  // namespace
@@ -56,11 +58,14 @@ Kit kit(const Choices& c, const Draped& draped, const Lists<Reinforcement>& shop
                 out.left_out.push_back(layer.material);
             continue;
         }
+        // The net lies along its threads, from the angle that they have on the face; the roll runs along the
+        // ply.
+        const Eigen::Rotation2Dd onto_roll(net->angle - layer.angle);
         Loops flat;
         for (const auto& outline : flat_outlines(net->drape, *draped.face)) {
-            flat.push_back(simplified(outline, 2e-4));
-            if (flat.size() == 1 && signed_area(flat.front()) < 0)
-                std::reverse(flat.front().begin(), flat.front().end());
+            auto& loop = flat.emplace_back(simplified(outline, 2e-4));
+            for (auto& p : loop) p = onto_roll * p;
+            if (flat.size() == 1 && signed_area(loop) < 0) std::reverse(loop.begin(), loop.end());
         }
         if (flat.empty()) continue;
         // Holes run the other way round.
@@ -74,36 +79,17 @@ Kit kit(const Choices& c, const Draped& draped, const Lists<Reinforcement>& shop
         const auto parts = strips(offset(united(flat), trim), width, lap);
         for (std::size_t k = 0; k < parts.size(); ++k) {
             KitPiece piece;
-            piece.name = fmt::format(
-                "{}{}", number,
-                parts.size() > 1 ? std::string(1, static_cast<char>('a' + std::min<std::size_t>(k, 25)))
-                                 : std::string());
+            piece.name = parts.size() > 1 ? fmt::format("{}.{}", number, k + 1) : std::to_string(number);
             piece.layer = i;
             piece.material = layer.material;
             piece.angle = layer.angle;
             piece.outline = parts[k];
             piece.area = net_area(parts[k]);
             piece.of = static_cast<int>(parts.size());
-            CutPiece cut;
+            auto& cut = by_cloth[layer.material].emplace_back();
             cut.name = piece.name;
             cut.outline = piece.outline;
-            // An arrow along the warp, in its middle.
-            const auto box = [&](int axis) {
-                double low = 1e300, high = -1e300;
-                for (const auto& p : piece.outline.front()) {
-                    low = std::min(low, p[axis]);
-                    high = std::max(high, p[axis]);
-                }
-                return std::pair{low, high};
-            };
-            const auto [x0, x1] = box(0);
-            const auto [y0, y1] = box(1);
-            const Point2 middle((x0 + x1) / 2, (y0 + y1) / 2);
-            const double arm = 0.15 * (x1 - x0);
-            cut.engraved = {{middle - Point2(arm, 0), middle + Point2(arm, 0)},
-                            {middle + Point2(0.7 * arm, 0.2 * arm), middle + Point2(arm, 0),
-                             middle + Point2(0.7 * arm, -0.2 * arm)}};
-            by_cloth[layer.material].push_back(std::move(cut));
+            cut.engraved = arrow_on(piece.outline);
             out.pieces.push_back(std::move(piece));
         }
     }
@@ -113,12 +99,7 @@ Kit kit(const Choices& c, const Draped& draped, const Lists<Reinforcement>& shop
         roll.width = need(shop.reinforcements, material, "part").roll_width;
         double longest = 0, area = 0;
         for (const auto& p : pieces) {
-            double low = 1e300, high = -1e300;
-            for (const auto& q : p.outline.front()) {
-                low = std::min(low, q.x());
-                high = std::max(high, q.x());
-            }
-            longest = std::max(longest, high - low);
+            longest = std::max(longest, (high_corner(p.outline) - low_corner(p.outline)).x());
             area += net_area(p.outline);
         }
         SheetRules rules;
@@ -130,11 +111,7 @@ Kit kit(const Choices& c, const Draped& draped, const Lists<Reinforcement>& shop
         roll.sheets = lay_onto_sheets(pieces, rules, progress);
         for (const auto& sheet : roll.sheets.sheets) {
             double used = 0;
-            for (const auto& piece : sheet.pieces) {
-                for (const auto& loop : piece.loops) {
-                    for (const auto& p : loop) used = std::max(used, p.x());
-                }
-            }
+            for (const auto& piece : sheet.pieces) used = std::max(used, high_corner(piece.loops).x());
             roll.metres += used;
         }
         roll.yield = roll.metres > 0 ? area / (roll.metres * roll.width) : 0;

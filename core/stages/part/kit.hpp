@@ -6,12 +6,16 @@
 
 namespace jig::part {
 
+/// m that pieces are larger all round, and that those of one ply lie over each other, where nobody says
+/// otherwise.
+inline constexpr double kKitTrim = 0.02, kKitLap = 0.025;
+
 struct KitPiece {
-    std::string name;  ///< "1a": the ply, counted from the tool, and the piece of it
+    std::string name;  ///< "1.2": the ply, counted from the tool, and the piece of it
     std::size_t layer = 0;
     std::string material;
     double angle = 0;  ///< rad of the ply
-    Loops outline;     ///< m on the cloth, x along its warp
+    Loops outline;     ///< m on the cloth, x along its roll
     double area = 0;   ///< m²
     int of = 1;        ///< pieces that the ply is joined from
 };
@@ -32,7 +36,7 @@ struct Kit {
 };
 
 /// Every ply that has a net, grown by `trim` m all round, parted where it is wider than its roll with laps of
-/// `lap` m, and laid on the roll with its warp along it. Throws InputError, Cancelled.
+/// `lap` m, and laid on the roll as the ply's angle has it. Throws InputError, Cancelled.
 Kit kit(const Choices& choices, const Draped& draped, const Lists<Reinforcement>& shop, double trim,
         double lap, Progress& progress);
 

@@ -7,7 +7,7 @@ namespace jig::part {
 
 Work work(const Choices& c, const Findings& part, const edge::Findings& edge, const split::Findings& split,
           const brief::Of<brief::Wanted, brief::Crew>& brief,
-          const Lists<Reinforcement, SurfaceCoat, Core, Consumable, Rate>& shop, Work closing) {
+          const Lists<Reinforcement, SurfaceCoat, Core, Consumable, Rate>& shop, double cured, Work closing) {
     Work out;
     const auto each = Ledger::each;
     const double parts = split.parts(), area = parts * part.area;
@@ -29,7 +29,7 @@ Work work(const Choices& c, const Findings& part, const edge::Findings& edge, co
                                                                 : "coating",
                                  area));
     out.step(When::part, Stage::part, "lay up the first part", std::move(laying)).can_break = false;
-    if (closing.steps.empty()) out.steps.back().wait = part.resin.demould_time;
+    if (closing.steps.empty()) out.steps.back().wait = cured;
     out.steps.insert(out.steps.end(), closing.steps.begin(), closing.steps.end());
     out.goods.insert(out.goods.end(), closing.goods.begin(), closing.goods.end());
     out.step(When::part, Stage::part, "pull and trim the first part",

@@ -7,9 +7,9 @@
 namespace jig::part {
 
 /// One pull: all parts that come out of the mould at once, laid, closed as `closing` says, pulled, trimmed
-/// and finished.
+/// and finished. Unclosed it cures for `cured` s.
 Work work(const Choices& choices, const Findings& part, const edge::Findings& edge,
           const split::Findings& split, const brief::Of<brief::Wanted, brief::Crew>& brief,
-          const Lists<Reinforcement, SurfaceCoat, Core, Consumable, Rate>& shop, Work closing);
+          const Lists<Reinforcement, SurfaceCoat, Core, Consumable, Rate>& shop, double cured, Work closing);
 
 }  // namespace jig::part

@@ -34,16 +34,23 @@ Work whole_work(const Before& b, const Library& shop) {
         out.steps.insert(out.steps.end(), more.steps.begin(), more.steps.end());
         out.goods.insert(out.goods.end(), more.goods.begin(), more.goods.end());
     };
+    // What lies there cures as long as its programme takes.
+    const auto cured = [&](CureOf of, const Resin& resin) {
+        const auto* run = b.cures.find(of);
+        return run != nullptr ? run->seconds : resin.demould_time;
+    };
+    const double part_cured = cured(CureOf::part, b.part.resin);
     add(own_work(b, shop));
     add(plug::work(b.plug, b.brief, shop));
     add(edge::work(b.edge_choices, b.edge, b.split.set.seam_length, b.split_choices.board, shop));
     add(split::work(b.split_choices, b.split, shop));
     add(release::work(b.release, shop));
-    add(shell::work(b.shell_choices, b.shell, b.edge, b.bag, b.split, b.brief, shop));
+    add(shell::work(b.shell_choices, b.shell, b.edge, b.bag, b.split, b.brief,
+                    cured(CureOf::on_plug, b.shell.resin), shop));
     add(back::work(b.back_choices, b.back, b.pieces(), b.shell_choices, b.shell, shop));
     add(heat::work(b.room, b.cures, shop));
-    add(part::work(b.part_choices, b.part, b.edge, b.split, b.brief, shop,
-                   bag::work(b.bag_choices, b.bag, b.part, b.edge, b.split.parts(), shop)));
+    add(part::work(b.part_choices, b.part, b.edge, b.split, b.brief, shop, part_cured,
+                   bag::work(b.bag_choices, b.bag, b.part, b.edge, b.split.parts(), part_cured, shop)));
     std::erase_if(out.steps, [](const Step& s) { return s.hours() <= 0 && s.wait <= 0; });
     std::stable_sort(out.steps.begin(), out.steps.end(),
                      [](const Step& a, const Step& c) { return a.when < c.when; });

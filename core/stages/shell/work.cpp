@@ -62,7 +62,7 @@ void lay(Work& out, const Choices& c, const Findings& shell, double area, double
 }  // namespace
 
 Work work(const Choices& c, const Findings& shell, const edge::Findings& edge, const bag::Findings& bag,
-          const split::Findings& split, const brief::Of<brief::Crew, brief::Making>& brief,
+          const split::Findings& split, const brief::Of<brief::Crew, brief::Making>& brief, double cured,
           const WorkLists& shop) {
     Work out;
     const int pieces = split.one_piece() ? 1 : static_cast<int>(split.set.pieces.size());
@@ -98,7 +98,7 @@ Work work(const Choices& c, const Findings& shell, const edge::Findings& edge, c
         if (out.steps.size() == before) continue;  // nothing is laid
         // Whatever came last cures before anything goes on.
         auto& last = out.steps.back();
-        last.wait = shell.resin.demould_time;
+        last.wait = cured;
         last.no_later = 0;
     }
     return out;

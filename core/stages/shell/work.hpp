@@ -7,9 +7,10 @@
 namespace jig::shell {
 
 /// Coats, plies, cores, doublers, debulks and the bag, piece by piece of a split mould. The shell's film lies
-/// where the part's will: over face and flange, as `bag` measured it.
+/// where the part's will: over face and flange, as `bag` measured it; `cured` s are what its cure on the plug
+/// takes.
 Work work(const Choices& choices, const Findings& shell, const edge::Findings& edge, const bag::Findings& bag,
-          const split::Findings& split, const brief::Of<brief::Crew, brief::Making>& brief,
+          const split::Findings& split, const brief::Of<brief::Crew, brief::Making>& brief, double cured,
           const Lists<Reinforcement, SurfaceCoat, Core, Consumable, Rate>& shop);
 
 }  // namespace jig::shell

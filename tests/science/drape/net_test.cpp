@@ -280,6 +280,5 @@ TEST_CASE("walking straight goes round a cylinder by its helix and comes off at 
     // The place next to a point in the air, walked to from far away.
     const auto near = walk.nearest(Point(0.6 * std::cos(1.5), 0.7, 0.6 * std::sin(1.5)), 3);
     CHECK((near.at - Point(R * std::cos(1.5), 0.7, R * std::sin(1.5))).norm() < 2e-4);
-    CHECK(walk.normal(near).dot(Point(std::cos(1.5), 0, std::sin(1.5))) ==
-          Approx(std::abs(walk.normal(near).dot(Point(std::cos(1.5), 0, std::sin(1.5))))).margin(2.1));
+    CHECK(std::abs(walk.normal(near).dot(Point(std::cos(1.5), 0, std::sin(1.5)))) > 0.9999);
 }

@@ -289,6 +289,56 @@ TEST_CASE("a pocket that resin shuts off is named with its place and size") {
     CHECK(whole.dry.empty());
 }
 
+TEST_CASE(
+    "nobody gives what he has not: a feed below the vents, vents of two pressures, a wall drained from "
+    "above") {
+    auto s = strip(0.8, 24);
+    s.vents[0].pressure = 2 * kDrop;
+    s.rules.end = 1e5;
+    const auto none = s.run();
+    CHECK_FALSE(none.fill);
+    // What lies in the feed's own points and no more.
+    CHECK(none.filled < 0.03);
+    CHECK(none.held >= 0);
+    for (const auto& a : none.arrival) CHECK((!a || *a == 0));
+    balanced(none);
+    // Vents of two pressures: it fills, and draws as the lower one.
+    auto two = strip(0.8, 24);
+    two.vents.push_back(
+        {where(two.mesh, [](const Point& p) { return p.x() > 0.8 - 1e-9 && p.y() > 0.1; }), 0.4 * kDrop});
+    std::erase_if(two.vents[0].points, [&](std::uint32_t i) { return two.mesh.points[i].y() > 0.1; });
+    const auto f = two.run();
+    REQUIRE(f.fill);
+    CHECK(*f.fill >= line_time(0.8) * 0.99);
+    CHECK(*f.fill < line_time(0.8) / 0.6);
+    CHECK(f.unsettled == 0);
+    balanced(f);
+    // Fed at the top without pressure, it falls at Kρg/φμ and leaves nothing hanging below zero.
+    auto fall = strip(0.8, 40);
+    fall.feeds[0].pressure = 0;
+    fall.rules.gravity = Point(9.81, 0, 0);
+    const auto g = fall.run();
+    REQUIRE(g.fill);
+    CHECK(*g.fill == Approx(kPhi * kMu * 0.8 / (kK * fall.rules.density * 9.81)).epsilon(0.03));
+    balanced(g);
+}
+
+TEST_CASE("an island that no feed reaches ends the run at once, and stays empty") {
+    auto s = strip(0.8, 24);
+    auto island = plate(0.2, 0.2, 6, 6);
+    const auto shift = static_cast<std::uint32_t>(s.mesh.points.size());
+    for (auto& p : island.points) s.mesh.points.push_back(p + Point(2, 0, 0));
+    for (const auto& t : island.triangles)
+        s.mesh.triangles.push_back({t[0] + shift, t[1] + shift, t[2] + shift});
+    s.vents.push_back({{shift}, 0});
+    s.rules.end = 1e9;
+    const auto f = s.run();
+    CHECK_FALSE(f.fill);
+    CHECK(f.steps < 250);
+    CHECK(f.filled == Approx(0.16 / 0.2).epsilon(1e-3));
+    CHECK_FALSE(f.arrival[shift]);
+}
+
 TEST_CASE("resin that cures stops where it gels") {
     CuringResin r;
     r.kinetics.A1 = 1e-3;

@@ -1,0 +1,249 @@
+#include "core/science/drape/cloth.hpp"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+
+#include "core/science/drape/boxes.hpp"
+#include "core/science/mesh/nearest_face.hpp"
+
+namespace jig {
+namespace {
+
+constexpr std::uint32_t kNone = 0xffffffffu;
+
+class Cloth {
+  public:
+    Cloth(Drape& out, const TriangleMesh& mesh, const Topology& topology, const DrapeRules& rules)
+        : mesh_(mesh), topology_(topology), rules_(rules), d_(rules.cell), out_(out), boxes_(rules.cell) {
+        for (std::uint32_t n = 0; n < out.nodes.size(); ++n) boxes_.add(out.nodes[n].at, n);
+    }
+
+    void lay() {
+        map();
+        extend();
+        measure();
+    }
+
+  private:
+    /// Where a place lies in a cell, from 0 to 1 along both threads; none outside it.
+    std::optional<Point2> within(const Drape::Cell& cell, const Point& p) const {
+        const auto at = [&](std::size_t k) -> const Point& { return out_.nodes[cell.nodes[k]].at; };
+        const Point du = (at(1) - at(0) + at(2) - at(3)) / 2, dv = (at(3) - at(0) + at(2) - at(1)) / 2;
+        const Point n = du.cross(dv);
+        if (n.norm() < 1e-12 * d_ * d_) return {};
+        double u = 0.5, v = 0.5;
+        Point off = Point::Zero();
+        for (int round = 0; round < 8; ++round) {
+            off = p - ((1 - u) * (1 - v) * at(0) + u * (1 - v) * at(1) + u * v * at(2) + (1 - u) * v * at(3));
+            const Point x = (1 - v) * (at(1) - at(0)) + v * (at(2) - at(3)),
+                        y = (1 - u) * (at(3) - at(0)) + u * (at(2) - at(1));
+            const double xx = x.squaredNorm(), yy = y.squaredNorm(), xy = x.dot(y), det = xx * yy - xy * xy;
+            if (det < 1e-12 * xx * yy) return {};
+            const double px = off.dot(x), py = off.dot(y);
+            u += (yy * px - xy * py) / det;
+            v += (xx * py - xy * px) / det;
+        }
+        constexpr double kOver = 0.02;
+        if (!(u > -kOver && u < 1 + kOver && v > -kOver && v < 1 + kOver)) return {};
+        // On this sheet of the face, not on one behind it.
+        if (std::abs(off.dot(n.normalized())) > 0.5 * d_) return {};
+        return Point2(u, v);
+    }
+
+    /// Each point of the mesh onto the flat cloth.
+    void map() {
+        out_.points.assign(mesh_.points.size(), {});
+        std::vector<std::vector<std::uint32_t>> of_node(out_.nodes.size());
+        for (std::uint32_t c = 0; c < out_.cells.size(); ++c) {
+            for (const auto n : out_.cells[c].nodes) of_node[n].push_back(c);
+        }
+        std::vector<char> used(mesh_.points.size(), 0);
+        for (const auto& t : mesh_.triangles) {
+            for (const auto i : t) used[i] = 1;
+        }
+        for (std::size_t i = 0; i < mesh_.points.size(); ++i) {
+            if (used[i] == 0) continue;
+            const Point& p = mesh_.points[i];
+            // The nearest crossings' cells come first.
+            std::array<std::pair<double, std::uint32_t>, 6> near;
+            near.fill({1e300, kNone});
+            boxes_.around(p, [&](std::uint32_t n) {
+                const double away = (out_.nodes[n].at - p).squaredNorm();
+                if (away >= near.back().first) return;
+                near.back() = {away, n};
+                std::sort(near.begin(), near.end());
+            });
+            double least = 1e300;
+            for (const auto& [away, n] : near) {
+                if (n == kNone) break;
+                for (const auto c : of_node[n]) {
+                    const auto& cell = out_.cells[c];
+                    const auto in = within(cell, p);
+                    if (!in) continue;
+                    const double over = std::max({0.0, -in->x(), in->x() - 1, -in->y(), in->y() - 1});
+                    if (over >= least) continue;
+                    least = over;
+                    const auto& first = out_.nodes[cell.nodes[0]];
+                    auto& point = out_.points[i];
+                    point.covered = true;
+                    point.flat = d_ * Point2(first.i + in->x(), first.j + in->y());
+                    const auto shear = [&](std::size_t k) { return out_.nodes[cell.nodes[k]].shear; };
+                    const double u = in->x(), v = in->y();
+                    point.shear = (1 - u) * (1 - v) * shear(0) + u * (1 - v) * shear(1) + u * v * shear(2) +
+                                  (1 - u) * v * shear(3);
+                }
+                if (least == 0) break;
+            }
+        }
+    }
+
+    /// Points within a cell or two of the net go onto the cloth as the covered face next to them lies on it.
+    void extend() {
+        for (int pass = 0; pass < 4; ++pass) {
+            std::vector<std::pair<std::uint32_t, DrapedPoint>> found;
+            for (std::size_t f = 0; f < mesh_.triangles.size(); ++f) {
+                const auto& t = mesh_.triangles[f];
+                for (std::size_t k = 0; k < 3; ++k) {
+                    const auto other = topology_.across[f][k];
+                    if (other == kNoFace) continue;
+                    const auto &a = out_.points[t[k]], &b = out_.points[t[(k + 1) % 3]],
+                               &c = out_.points[t[(k + 2) % 3]];
+                    if (!a.covered || !b.covered || !c.covered) continue;
+                    for (const auto p : mesh_.triangles[other]) {
+                        if (out_.points[p].covered) continue;
+                        bool near = false;
+                        boxes_.around(mesh_.points[p], [&](std::uint32_t n) {
+                            near = near || (out_.nodes[n].at - mesh_.points[p]).norm() < 1.5 * d_;
+                        });
+                        if (!near) continue;
+                        // Unfolded about the edge that both share, by its own and the face's other side.
+                        const Point &A = mesh_.points[t[k]], &B = mesh_.points[t[(k + 1) % 3]],
+                                    &C = mesh_.points[t[(k + 2) % 3]], &P = mesh_.points[p];
+                        const Point edge = B - A;
+                        const double length = edge.norm(), along = (P - A).dot(edge) / (length * length);
+                        const Point out = (P - A) - along * edge,
+                                    in = (C - A) - (C - A).dot(edge) / (length * length) * edge;
+                        if (in.norm() < 1e-12 * length) continue;
+                        const double c_along = (C - A).dot(edge) / (length * length);
+                        const Point2 flat_edge = b.flat - a.flat,
+                                     flat_in = c.flat - a.flat - c_along * flat_edge;
+                        DrapedPoint point;
+                        point.covered = true;
+                        point.flat = a.flat + along * flat_edge - out.norm() / in.norm() * flat_in;
+                        point.shear = (a.shear + b.shear) / 2;
+                        found.emplace_back(p, point);
+                    }
+                }
+            }
+            if (found.empty()) return;
+            for (const auto& [p, point] : found) {
+                if (!out_.points[p].covered) out_.points[p] = point;
+            }
+        }
+    }
+
+    void measure() {
+        bool first = true;
+        std::vector<std::size_t> bare;
+        for (std::size_t f = 0; f < mesh_.triangles.size(); ++f) {
+            const auto& t = mesh_.triangles[f];
+            const auto &a = out_.points[t[0]], &b = out_.points[t[1]], &c = out_.points[t[2]];
+            if (!a.covered || !b.covered || !c.covered) {
+                bare.push_back(f);
+                continue;
+            }
+            const double area = mesh_.area_vector2(f).norm() / 2;
+            out_.covered += area;
+            if ((a.shear + b.shear + c.shear) / 3 > rules_.lock) out_.locked += area;
+            const Point2 x = b.flat - a.flat, y = c.flat - a.flat;
+            out_.flat_area += std::abs(x.x() * y.y() - x.y() * y.x()) / 2;
+            for (const auto* p : {&a, &b, &c}) {
+                if (first) out_.flat_low = out_.flat_high = p->flat;
+                first = false;
+                out_.flat_low = out_.flat_low.cwiseMin(p->flat);
+                out_.flat_high = out_.flat_high.cwiseMax(p->flat);
+            }
+        }
+        for (const auto& cell : out_.cells) {
+            const auto inside = std::count_if(cell.nodes.begin(), cell.nodes.end(),
+                                              [&](std::uint32_t n) { return !out_.nodes[n].outside; });
+            if (inside < 3 || cell.shear <= out_.most) continue;
+            out_.most = cell.shear;
+            out_.most_at = out_.nodes[cell.nodes[0]].at;
+        }
+        // One place for each patch of faces that no cloth reaches.
+        std::vector<char> open(mesh_.triangles.size(), 0);
+        for (const auto f : bare) open[f] = 1;
+        for (const auto f : bare) {
+            if (open[f] != 1) continue;
+            std::vector<std::size_t> patch{f};
+            open[f] = 2;
+            for (std::size_t k = 0; k < patch.size(); ++k) {
+                for (const auto other : topology_.across[patch[k]]) {
+                    if (other == kNoFace || open[other] != 1) continue;
+                    open[other] = 2;
+                    patch.push_back(other);
+                }
+            }
+            out_.holes.push_back(mesh_.centre(patch[patch.size() / 2]));
+        }
+    }
+
+    const TriangleMesh& mesh_;
+    const Topology& topology_;
+    const DrapeRules& rules_;
+    double d_;
+    Drape& out_;
+    NetBoxes boxes_;
+};
+
+}  // namespace
+
+void lay_on_cloth(Drape& drape, const TriangleMesh& mesh, const Topology& topology, const DrapeRules& rules) {
+    Cloth(drape, mesh, topology, rules).lay();
+}
+
+std::optional<double> shear_at(const Drape& drape, const TriangleMesh& mesh, std::size_t face,
+                               const Point& at) {
+    const Point share = corner_shares(mesh, face, at);
+    double out = 0;
+    for (int k = 0; k < 3; ++k) {
+        const auto& p = drape.points[mesh.triangles[face][static_cast<std::size_t>(k)]];
+        if (!p.covered) return {};
+        out += share[k] * p.shear;
+    }
+    return out;
+}
+
+std::optional<Point> warp_on(const Drape& drape, const TriangleMesh& mesh, std::size_t face) {
+    const auto& t = mesh.triangles[face];
+    for (const auto i : t) {
+        if (!drape.points[i].covered) return {};
+    }
+    const Point2 x = drape.points[t[1]].flat - drape.points[t[0]].flat,
+                 y = drape.points[t[2]].flat - drape.points[t[0]].flat;
+    const double det = x.x() * y.y() - x.y() * y.x();
+    if (std::abs(det) < 1e-18) return {};
+    // The direction on the face whose image is (1, 0).
+    const Point along = (mesh.corner(face, 1) - mesh.corner(face, 0)) * (y.y() / det) -
+                        (mesh.corner(face, 2) - mesh.corner(face, 0)) * (x.y() / det);
+    return along.norm() > 0 ? std::optional<Point>(along.normalized()) : std::nullopt;
+}
+
+std::vector<std::vector<Point2>> flat_outlines(const Drape& drape, const TriangleMesh& mesh) {
+    TriangleMesh covered;
+    covered.points = mesh.points;
+    for (const auto& t : mesh.triangles) {
+        if (drape.points[t[0]].covered && drape.points[t[1]].covered && drape.points[t[2]].covered)
+            covered.triangles.push_back(t);
+    }
+    std::vector<std::vector<Point2>> out;
+    for (const auto& loop : rim_loops(covered, topology_of(covered))) {
+        auto& flat = out.emplace_back();
+        for (const auto i : loop) flat.push_back(drape.points[i].flat);
+    }
+    return out;
+}
+
+}  // namespace jig

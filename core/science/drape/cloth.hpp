@@ -1,0 +1,12 @@
+// The face laid out on the flat cloth.
+#pragma once
+
+#include "core/science/drape/net.hpp"
+
+namespace jig {
+
+/// Puts every point of the face that the net's cells reach onto the flat cloth, and sums up what lies there:
+/// areas, shear, box of the pattern, and the patches that no cloth reaches.
+void lay_on_cloth(Drape& drape, const TriangleMesh& mesh, const Topology& topology, const DrapeRules& rules);
+
+}  // namespace jig

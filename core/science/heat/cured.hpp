@@ -1,0 +1,21 @@
+// An oven's programme put on a wall: how long its holds come to be, and what the wall does.
+#pragma once
+
+#include "core/science/heat/wall.hpp"
+
+namespace jig {
+
+/// A programme as it went: the air's course with its holds as long as they came to be, and what the wall did.
+struct Cured {
+    Course air;
+    WallHistory history;
+    bool waited = true;  ///< whether every hold's slowest place came near enough
+    bool operator==(const Cured&) const = default;
+};
+
+/// Puts `programme` on the sides that `follow` it, from the wall's start. A hold `within` K waits until the
+/// coolest of `layers` is so near the air, `patience` s at most. Throws as warm().
+Cured run_programme(Wall wall, const std::vector<Segment>& programme, const std::array<bool, 2>& follow,
+                    const std::vector<std::size_t>& layers, double patience, Progress& progress);
+
+}  // namespace jig
