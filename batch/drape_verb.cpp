@@ -14,25 +14,6 @@ namespace {
 /// Cells along the root of the area where no cell is given.
 constexpr double kCells = 80;
 
-Json three(const Point& p) {
-    return Json::array({p.x(), p.y(), p.z()});
-}
-
-/// Places with semicolons between: "0,0,0.1;0.05,0,0.1".
-std::vector<Point> places_of(const std::string& text) {
-    std::vector<Point> out;
-    std::size_t from = 0;
-    while (from <= text.size()) {
-        const auto to = std::min(text.find(';', from), text.size());
-        Arguments one;
-        one.options["probe"] = text.substr(from, to - from);
-        const auto p = one.need_numbers("probe", 3, "0,0,0.1");
-        out.emplace_back(p[0], p[1], p[2]);
-        from = to + 1;
-    }
-    return out;
-}
-
 /// The pattern as one sheet of its own size.
 SheetSet pattern_of(const std::vector<std::vector<Point2>>& outlines, const Point2& low, const Point2& high) {
     SheetSet out;
@@ -65,8 +46,7 @@ Json run_drape(const Arguments& a, Progress& progress) {
     rules.warp = Point(warp[0], warp[1], warp[2]);
     rules.cell = a.number("cell", std::sqrt(area) / kCells, 1e-5, 10);
     rules.lock = radians(a.number("lock-deg", 50, 0.1, 90));
-    std::vector<Point> probes;
-    if (const auto text = a.option("probe")) probes = places_of(*text);
+    const auto probes = probes_of(a);
     mesh = refined(mesh, 2 * rules.cell, progress).mesh;
     const auto d = drape(mesh, topology_of(mesh), rules, progress);
     Json shears = Json::array(), warps = Json::array(), holes = Json::array();

@@ -1,5 +1,6 @@
 #include <algorithm>
 
+#include "batch/filling.hpp"
 #include "batch/read_case.hpp"
 #include "batch/read_cure.hpp"
 #include "batch/verbs.hpp"
@@ -83,29 +84,20 @@ Viscosity viscosity_from(const JsonPlace& place, const Shop& shop) {
     return {out, 0};
 }
 
-Json three(const Point& p) {
-    return Json::array({p.x(), p.y(), p.z()});
-}
-
-/// The time at a place between the points of its face; null where one of them stays dry.
-Json arrival_at(const TriangleMesh& mesh, const NearestFace& nearest, const Filling& f, const Point& at) {
-    const auto face = nearest.at(at);
-    const Point share = corner_shares(mesh, face, at);
-    double time = 0;
-    for (int k = 0; k < 3; ++k) {
-        if (share[k] < 1e-9) continue;
-        const auto& one = f.arrival[mesh.triangles[face][static_cast<std::size_t>(k)]];
-        if (!one) return {};
-        time += share[k] * *one;
-    }
-    return time;
-}
-
 }  // namespace
 
 Json run_infuse(const Arguments& a, Progress& progress) {
     const auto& path = a.file("the case");
-    const auto json = parse_json(path, read_file(path, 512u << 20));
+    const auto bytes = read_file(path, 512u << 20);
+    // A job is zipped where it carries meshes, and names itself.
+    if (bytes.compare(0, 2, "PK") == 0 || bytes.find("\"jigshell job\"") != std::string::npos)
+        return infuse_job(a, progress);
+    for (const char* name : {"layouts", "quick", "out", "probe"}) {
+        if (a.option(name))
+            throw InputError(std::string("--") + name, "a case has none of it",
+                             "leave it out, or name a job instead");
+    }
+    const auto json = parse_json(path, bytes);
     const JsonPlace place(json, path);
     known_keys(place, {"mesh", "unit", "refine_to_m", "layers", "zero_direction", "viscosity_Pas",
                        "density_kg_m3", "gravity_m_s2", "feeds", "vents", "probes_m", "times_s", "end_s"});
@@ -167,34 +159,17 @@ Json run_infuse(const Arguments& a, Progress& progress) {
     }
     const auto f = fill(mesh, face_flows(mesh, layers, zero), feeds, vents,
                         viscosity_from(place.at("viscosity_Pas"), shop), rules, progress);
-    Json dry = Json::array(), arrivals = Json::array(), given = Json::array(), wet = Json::array();
-    for (const auto& d : f.dry) dry.push_back({{"at_m", three(d.at)}, {"area_m2", d.area}});
+    auto out = filling_json(mesh, f);
+    out["arrivals_s"] = Json::array();
     if (place.has("probes_m")) {
         const NearestFace nearest(mesh);
         const auto list = place.at("probes_m");
         for (std::size_t i = 0; i < list.size(); ++i)
-            arrivals.push_back(arrival_at(mesh, nearest, f, point_from(list.item(i))));
+            out["arrivals_s"].push_back(arrival_at(mesh, nearest, f, point_from(list.item(i))));
     }
-    for (const auto& g : f.feeds)
-        given.push_back({{"opened_s", or_null(g.opened)}, {"shut_s", or_null(g.shut)}, {"kg", g.mass}});
-    for (const auto& v : f.vents) wet.push_back(or_null(v));
     std::vector<double> front(times.size());
     for (std::size_t k = 0; k < order.size(); ++k) front[order[k]] = f.front[k];
-    Json out{{"fill_s", or_null(f.fill)},
-             {"filled", f.filled},
-             {"last_m", f.last ? three(mesh.points[*f.last]) : Json()},
-             {"dry", std::move(dry)},
-             {"arrivals_s", std::move(arrivals)},
-             {"resin_kg", f.taken},
-             {"held_kg", f.held},
-             {"bled_kg", f.bled},
-             {"feeds", std::move(given)},
-             {"vents_wet_s", std::move(wet)},
-             {"front", front},
-             {"gelled_s", or_null(f.gelled)},
-             {"points", mesh.points.size()},
-             {"steps", f.steps},
-             {"unsettled", f.unsettled}};
+    out["front"] = front;
     // A medium on a tight preform runs ahead of what lies under it.
     if (layers.size() > 1) {
         const auto medium = std::max_element(

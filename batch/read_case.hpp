@@ -7,6 +7,7 @@
 #include <string_view>
 #include <vector>
 
+#include "batch/arguments.hpp"
 #include "core/base/json.hpp"
 #include "core/base/progress.hpp"
 #include "core/science/mesh/triangle_mesh.hpp"
@@ -31,6 +32,10 @@ void known_keys(const JsonPlace& place, std::initializer_list<std::string_view> 
 void note_unknown(const JsonPlace& place, std::initializer_list<std::string_view> known,
                   const std::string& where, std::vector<std::string>& notes);
 
+/// The places of every --probe.
+std::vector<Point> probes_of(const Arguments& arguments);
+
+Json three(const Point& p);
 Json or_null(const std::optional<double>& value);
 
 }  // namespace jig::batch

@@ -150,7 +150,14 @@ const std::vector<Verb>& verbs() {
          "{\"family\", \"gel_times\": [{\"T_K\", \"s\"}], \"pot\": {\"mass_kg\", \"T0_K\", "
          "\"peak_K\", \"peak_s\"}, \"heat_J_kg\", \"Tg\": [{\"cure_K\", \"cure_s\", \"Tg_K\"}]}.",
          run_kinetics},
-        {{"infuse", "CASE.json", {kLibrary}},
+        {{"infuse",
+          "CASE.json or JOB",
+          {{"quick", "yes|no", "of a job: leaves the fine mesh off"},
+           {"layouts", "yes|no", "of a job: sets spines, ring and end side by side"},
+           {"probe", "X,Y,Z", "of a job: a place whose time is asked for, metres; as often as you like",
+            false, true},
+           {"out", "DIR", "of a job: writes the front at full size as DXF and SVG, and the table of hoses"},
+           kLibrary}},
          "Resin through a preform on a mesh: when it is full, what stays dry, when the front comes where, "
          "what "
          "each feed gives.\nCASE: {\"mesh\": FILE or {\"points_m\", \"triangles\"}, \"unit\", "
@@ -159,7 +166,7 @@ const std::vector<Verb>& verbs() {
          "\"tau_s\"} or {\"resin\", \"T_K\", \"mixed_s\"}, \"density_kg_m3\", \"gravity_m_s2\", "
          "\"feeds\": [{\"within_m\", \"pressure_Pa\", \"open\": {\"at_s\"} or {\"when_wet_m\"}, "
          "\"shut\"}], \"vents\": [{\"within_m\", \"pressure_Pa\"}], \"probes_m\", \"times_s\", "
-         "\"end_s\"}.",
+         "\"end_s\"}.\nOf a job: its own hoses on its own part the same way, with the calls of Bag.",
          run_infuse},
         {{"gate",
           "JOB",

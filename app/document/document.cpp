@@ -11,6 +11,7 @@
 
 #include "core/job/trial.hpp"
 #include "core/stages/back/trial.hpp"
+#include "core/stages/bag/flow.hpp"
 
 namespace jig::app {
 namespace {
@@ -341,7 +342,8 @@ void Document::work() {
             for (const auto depth : {Depth::stages, Depth::quick, Depth::fine}) {
                 *trying = depth != Depth::stages;
                 auto findings = board_->work_out(sheet, depth, *progress);
-                const bool last = depth == Depth::fine || (findings.trial && findings.trial->fine);
+                const bool last = depth == Depth::fine || (findings.trial && findings.trial->fine &&
+                                                           (!findings.flow || findings.flow->fine));
                 QMetaObject::invokeMethod(
                     this,
                     [this, number, last, f = std::move(findings)]() mutable {

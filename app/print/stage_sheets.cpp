@@ -4,6 +4,7 @@
 #include "app/ribbon/ribbon.hpp"
 #include "app/slip/words.hpp"
 #include "core/stages/back/trial.hpp"
+#include "core/stages/bag/flow.hpp"
 #include "core/stages/cautions.hpp"
 
 namespace jig::app {
@@ -51,6 +52,9 @@ class Sheets {
                 stack("Part stack, from the tool in", f_.part->stack);
                 break;
             case Stage::bag:
+                hoses();
+                chart(stage);
+                break;
             case Stage::heat:
                 chart(stage);
                 break;
@@ -295,6 +299,38 @@ class Sheets {
                 QString("Lines between pieces, %1: %2.")
                     .arg(shown(Kind::length, f_.release->seam), text_of(said(f_.release->seam_with))),
                 9.5);
+    }
+
+    /// The hoses with what they are to do, and boxes for what they did.
+    void hoses() {
+        if (!f_.flow) return;
+        const auto& flow = *f_.flow;
+        pen_.heading("Hoses, from the middle of the face");
+        QList<QStringList> rows;
+        const bag::FlowGround ground(*flow.face, flow.frame);
+        for (std::size_t i = 0; i < flow.ports.size(); ++i) {
+            const auto& p = flow.ports[i];
+            const Point2 at = ground.seen(p.at);
+            const bool feed = i < flow.filling.feeds.size();
+            const auto due =
+                feed ? flow.filling.feeds[i].opened : flow.filling.vents[i - flow.filling.feeds.size()];
+            rows << QStringList{QString::fromStdString(p.name),
+                                shown(Kind::length, at.x()) + ", " + shown(Kind::length, at.y()),
+                                p.length > 0 ? shown(Kind::length, p.length) : QString(),
+                                feed ? text_of(said(p.port.opens)) : QString("wet"),
+                                due ? shown(Kind::duration, *due) : QString("never"),
+                                feed ? shown(Kind::mass, flow.filling.feeds[i].mass) : QString(),
+                                "",
+                                "",
+                                kBox};
+        }
+        pen_.table({"hose", "along, across", "line", "opens", "after", "grams", "clock", "drawn", "done"},
+                   rows, {0.10, 0.19, 0.10, 0.15, 0.11, 0.11, 0.09, 0.08, 0.07},
+                   {false, false, true, false, true, true, false, false, false});
+        pen_.paragraph(
+            "Before the first is opened: all hoses clamped, drop test passed, resin degassed, pots "
+            "weighed, the trap empty. Clamp a vent when no bubbles come.",
+            9.5);
     }
 
     void materials() {

@@ -78,7 +78,9 @@ QString bag_name(const Job& job) {
     if (job.bag.peel_ply) names << "peel ply";
     if (job.bag.film != ReleaseFilm::none)
         names << (job.bag.film == ReleaseFilm::perforated ? "perforated film" : "release film");
-    names << (job.part.how == LayUp::infused ? "flow medium" : "breather") << "bag";
+    if (job.part.how != LayUp::infused) names << "breather";
+    if (job.part.how == LayUp::infused && job.bag.infusion.medium) names << "flow medium";
+    names << "bag";
     if (job.bag.second) names << "second bag";
     return names.join(", ");
 }

@@ -52,9 +52,10 @@ const std::vector<Group>& groups_of(Stage stage) {
          {"Stiffness", {"D"}},
          {"Materials", {"areal_mass", "resin", "hardener", "pots"}},
          {"Places", {"corners", "zone_*"}}},
-        {{"", {"film", "reached", "down"}},
-         {"Film", {"sheet_*", "joins", "slack", "pleats", "tape"}},
-         {"Vacuum", {"room", "allowed", "rise", "boils", "volume", "force"}}},
+        {{"", {"fill", "filled", "flow_gel", "flow_resin", "film", "reached", "down"}},
+         {"Resin", {"flow_*"}},
+         {"Film", {"film", "sheet_*", "joins", "slack", "pleats", "tape"}},
+         {"Vacuum", {"reached", "down", "room", "allowed", "rise", "boils", "volume", "force"}}},
         {{"", {"Tg", "Tg_margin", "part_error"}},
          {"Size", {"plug_scale", "spring_in", "tool_hot", "tool_room"}},
          {"Part", {"part_Tg"}}},
@@ -213,8 +214,10 @@ void FiguresView::build(Stage stage, const std::vector<Figure>& figures) {
             if (!done[i] && names(group, figures[i].key)) here.push_back(i);
         }
         if (here.empty()) continue;
-        for (const auto i : here) done[i] = true;
         const bool large = &group == &groups.front();
+        // The first three there are stand large; the others have a group further down.
+        if (large && here.size() > 3) here.resize(3);
+        for (const auto i : here) done[i] = true;
         if (large != (part_ == Part::large)) continue;
         if (large) {
             auto* across = new QHBoxLayout();

@@ -211,6 +211,11 @@ Scene scene_of(const Job& job, const Findings& f, Stage stage, const Ink& k, con
             }
             break;
         case Stage::bag:
+            if (f.flow) {
+                add_flow(s, job, f, up, k, w, view.apart);
+                wide = false;
+                break;
+            }
             add_shape(s, mesh, up, 0, 0, plain(stone));
             add_flange(s, job, f, up, k, stone.darker(104), 0);
             if (f.bag && f.bag->closed) {

@@ -57,11 +57,12 @@ struct Brush {
     QColor colour;
 };
 
-/// Something that sits on a way and can be dragged along it.
+/// Something that sits on a way and can be dragged along it, or freely over the surface.
 struct Mark {
     Point at;
     Fitting kind = Fitting::bolt;
-    int number = -1;  ///< in the job's list; -1 for what cannot be dragged
+    int number = -1;    ///< in the job's list; -1 for what cannot be dragged
+    bool free = false;  ///< slides anywhere over the surface instead of along the way
 };
 
 struct Scene {

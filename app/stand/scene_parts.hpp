@@ -80,6 +80,10 @@ void add_plan(Scene& s, const plug::Plan& plan, const TriangleMesh& surface, con
 void add_back(Scene& s, const Job& job, const Findings& f, const Upright& up, const Ink& k);
 /// Cloth as it lies on the part's face: its threads, where it locks, and where corners are bridged.
 void add_cloth(Scene& s, const Findings& f, const Upright& up, const Ink& k, const Wording& w);
+/// Resin as it comes over the part: bands of time, the front at a share of the whole, hoses that can be
+/// dragged.
+void add_flow(Scene& s, const Job& job, const Findings& f, const Upright& up, const Ink& k, const Wording& w,
+              double share);
 /// Fittings of the flange, with the way that they can be dragged along.
 void add_fittings(Scene& s, const Job& job, const Findings& f);
 /// The tool under one load: shape exaggerated, displacement in steps of one ramp with figures on their lines.

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <set>
 #include <utility>
 
 #include <QBoxLayout>
@@ -208,11 +209,15 @@ int Stand::mark_at(const QPointF& at) const {
     return -1;
 }
 
+const Mark* Stand::marked(int number) const {
+    const auto mark = std::find_if(scene_.marks.begin(), scene_.marks.end(),
+                                   [&](const Mark& m) { return m.number >= 0 && m.number == number; });
+    return mark == scene_.marks.end() ? nullptr : &*mark;
+}
+
 QPointF Stand::mark_place(int number) const {
-    for (const auto& mark : scene_.marks) {
-        if (mark.number == number) return Camera::project(camera_.matrix(size()), mark.at, size());
-    }
-    return {};
+    const auto* mark = marked(number);
+    return mark != nullptr ? Camera::project(camera_.matrix(size()), mark->at, size()) : QPointF();
 }
 
 double Stand::share_at(const QPointF& at) const {
@@ -427,7 +432,11 @@ bool Stand::eventFilter(QObject* watched, QEvent* event) {
             } else if (drag_ == Drag::cut) {
                 move_cut(slid(scene_.cut_low, scene_.cut_high, scene_.cut_origin, step));
             } else if (drag_ == Drag::mark) {
-                emit mark_dragged(mark_, share_at(mouse->position()));
+                const auto* mark = marked(mark_);
+                if (mark == nullptr || !mark->free)
+                    emit mark_dragged(mark_, share_at(mouse->position()));
+                else if (const auto over = touched(scene_, camera_, size(), mouse->position()))
+                    emit mark_slid(mark_, over->at);
             } else if (drag_ == Drag::paint) {
                 dab(mouse->position());
             } else if (drag_ == Drag::plane) {
@@ -495,19 +504,34 @@ bool Stand::slide_by_key(int key) {
                                      key == Qt::Key_Less ? -kStep : kStep));
             return true;
         case Qt::Key_N: {
-            int last = -1;
-            for (const auto& mark : scene_.marks) last = std::max(last, mark.number);
-            if (last < 0) return false;
-            mark_ = mark_ >= last ? 0 : mark_ + 1;
+            // The next number that there is, and after the last the first.
+            std::set<int> numbers;
+            for (const auto& mark : scene_.marks) {
+                if (mark.number >= 0) numbers.insert(mark.number);
+            }
+            if (numbers.empty()) return false;
+            const auto next = numbers.upper_bound(mark_);
+            mark_ = next == numbers.end() ? *numbers.begin() : *next;
             name_it();
             return true;
         }
+        case Qt::Key_BraceLeft:
+        case Qt::Key_BraceRight:
         case Qt::Key_BracketLeft:
         case Qt::Key_BracketRight: {
-            const auto mark = std::find_if(scene_.marks.begin(), scene_.marks.end(),
-                                           [&](const Mark& m) { return m.number >= 0 && m.number == mark_; });
-            if (mark == scene_.marks.end()) return false;
+            const auto* mark = marked(mark_);
+            const bool across = key == Qt::Key_BraceLeft || key == Qt::Key_BraceRight,
+                       back = key == Qt::Key_BraceLeft || key == Qt::Key_BracketLeft;
+            if (mark == nullptr || (across && !mark->free)) return false;
             sliding_ = Drag::mark;
+            if (mark->free) {
+                // Free ones go along the thing's length, and with Shift across it.
+                const double step = (back ? -kStep : kStep) / 2 * scene_.bounds.diagonal();
+                const Point to = mark->at + (across ? Point(0, step, 0) : Point(step, 0, 0));
+                const auto& u = scene_.upright;
+                emit mark_slid(mark_, u.u * to.x() + u.v * to.y() + u.w * to.z());
+                return true;
+            }
             const double from = share_at(Camera::project(camera_.matrix(size()), mark->at, size())),
                          to = from + (key == Qt::Key_BracketLeft ? -kStep / 2 : kStep / 2);
             emit mark_dragged(mark_, to - std::floor(to));
@@ -534,7 +558,10 @@ void Stand::turn_to(double yaw, double pitch) {
 
 void Stand::name_it() {
     auto words = QString("Stand: the thing in 3D. %1").arg(scene_.legend);
-    if (mark_ >= 0) words += QString(" Fitting %1 is chosen.").arg(mark_ + 1);
+    // A hose has two ends, and so two numbers.
+    if (const auto* mark = marked(mark_))
+        words += mark->free ? QString(" Hose %1 is chosen.").arg(mark_ / 2 + 1)
+                            : QString(" Fitting %1 is chosen.").arg(mark_ + 1);
     setAccessibleName(words);
 }
 

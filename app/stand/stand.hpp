@@ -69,6 +69,8 @@ class Stand : public QWidget {
     void keys_wanted();
     /// A mark was dragged to this share of its way.
     void mark_dragged(int number, double share);
+    /// A free mark was dragged to this place of the part.
+    void mark_slid(int number, const Point& at);
     void mark_let_go();
     /// A stroke was laid on the part: what it means, and its touches in the part's own place.
     void painted(const Brush& brush, const std::vector<Touched>& touches, double reach);
@@ -83,6 +85,8 @@ class Stand : public QWidget {
 
   private:
     enum class Drag { none, turn, shift, cut, plane, paint, mark };
+    /// The mark of that number; null for none.
+    [[nodiscard]] const Mark* marked(int number) const;
     /// The number of the mark under the mouse; -1 for none.
     [[nodiscard]] int mark_at(const QPointF& at) const;
     [[nodiscard]] double share_at(const QPointF& at) const;

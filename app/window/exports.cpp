@@ -11,7 +11,7 @@ const std::vector<Export>& exports() {
     static const std::vector<Export> all = [] {
         std::vector<Export> out;
         for (auto part : {exports_of_run(), exports_of_shape(), exports_of_split(), exports_of_plug(),
-                          exports_of_tool(), exports_of_part()})
+                          exports_of_tool(), exports_of_part(), exports_of_bag()})
             out.insert(out.end(), part.begin(), part.end());
         return out;
     }();

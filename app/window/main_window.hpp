@@ -87,6 +87,8 @@ class MainWindow : public QMainWindow {
     bool keep_offcuts();
     /// Solves the tool at several rib pitches behind the window; false while it is busy.
     bool seek_pitch();
+    /// Follows the resin of several plans of hoses behind the window; false while it is busy.
+    bool seek_hoses();
     [[nodiscard]] ShellSheet& shell_sheet() { return *shell_sheet_; }
     /// Shows the tool under a load on the stand; none for the back as it is built.
     void show_load(std::optional<LoadCase> load);
@@ -140,6 +142,8 @@ class MainWindow : public QMainWindow {
     void close_sheet();
     void act_on(const QString& act);
     void set_mark(int number, double share);
+    /// Puts an end of a hose where it was dragged to; from then on the hoses are the maker's own.
+    void set_hose(int number, const Point& at);
     void lay_paint(const Brush& brush, const std::vector<Touched>& touches, double reach);
     bool may_leave();
     bool send(Errand::Work work);

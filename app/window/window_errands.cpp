@@ -9,6 +9,7 @@
 #include "app/window/main_window.hpp"
 #include "app/window/places.hpp"
 #include "core/stages/back/suggest.hpp"
+#include "core/stages/bag/flow.hpp"
 
 namespace jig::app {
 
@@ -120,6 +121,21 @@ bool MainWindow::seek_pitch() {
             document_->look_again();
             return found->holds ? "A pitch of " + pitch + " holds both limits"
                                 : "No pitch holds both limits; the closest tried is " + pitch;
+        };
+    });
+}
+
+bool MainWindow::seek_hoses() {
+    return send_for_job([this, job = document_->job(), board = document_->board(),
+                         shop = document_->shared_shop()](Progress& progress) -> Errand::Homecoming {
+        const auto found = board->seek_layout(board->lay(job, shop), progress);
+        return [this, found] {
+            document_->look_again();
+            const bool full = !found->tried.empty() && found->tried.front().fill;
+            return full ? "The soonest is full after " +
+                              QString::fromStdString(
+                                  jig::show(Kind::duration, *found->tried.front().fill, wording_))
+                        : QString("None of the plans fills the part");
         };
     });
 }

@@ -6,6 +6,7 @@
 #include "app/stages/panes.hpp"
 #include "app/window/main_window.hpp"
 #include "app/window/settings.hpp"
+#include "core/stages/bag/flow.hpp"
 
 namespace jig::app {
 namespace {
@@ -80,6 +81,21 @@ void MainWindow::set_mark(int number, double share) {
     auto& placed = job.edge.placed[static_cast<std::size_t>(number)];
     placed.at = edge::snapped(f.edge->fitting_line, share, job.edge.bolt_pitch);
     document_->drag("move a fitting", std::move(job));
+    show_scene(false);
+}
+
+void MainWindow::set_hose(int number, const Point& at) {
+    const auto& f = document_->findings();
+    if (!f.flow || number < 0) return;
+    auto job = document_->job();
+    job.bag.infusion = bag::with_own_ports(job.bag.infusion, *f.flow);
+    const auto i = static_cast<std::size_t>(number / 2);
+    if (i >= job.bag.infusion.ports.size()) return;
+    auto& port = job.bag.infusion.ports[i];
+    const Point2 to = bag::FlowGround(*f.flow->face, f.flow->frame).seen(at);
+    (number % 2 == 0 ? port.along : port.to_along) = to.x();
+    (number % 2 == 0 ? port.across : port.to_across) = to.y();
+    document_->drag("move a hose", std::move(job));
     show_scene(false);
 }
 

@@ -62,7 +62,8 @@ void gather(const Job& job, Findings& f, const shell::Warmth& warmth, const Shop
     });
     judge(Stage::part, all(f.part, f.split, f.bag, f.edge), [&] {
         double bagging = 0;
-        for (const auto& step : bag::work(job.bag, *f.bag, *f.part, *f.edge, f.split->parts(), 0, shop).steps)
+        for (const auto& step :
+             bag::work(job.bag, *f.bag, {}, *f.part, *f.edge, f.split->parts(), 0, shop).steps)
             bagging += step.hours();
         return part::calls(job.part, *f.part, job.brief, f.split->parts(), bagging, shop);
     });
@@ -73,6 +74,24 @@ void gather(const Job& job, Findings& f, const shell::Warmth& warmth, const Shop
           [&] { return log::calls(*f.log, job.brief, *f.part, *f.release); });
     std::stable_sort(f.calls.begin(), f.calls.end(),
                      [](const Call& a, const Call& b) { return a.stage < b.stage; });
+}
+
+/// Findings with the way of the resin among the bag's figures and its calls among all.
+Findings with_flow(Findings f, const Job& job, std::shared_ptr<const bag::Flow> flow) {
+    if (!f.bag || !flow) return f;
+    auto bag = *f.bag;
+    // Whether it is full before it gels comes before the film's measures.
+    auto figures = bag::flow_figures(*flow, job.bag.infusion);
+    figures.insert(figures.end(), bag.figures.begin(), bag.figures.end());
+    bag.figures = std::move(figures);
+    f.bag = std::make_shared<const bag::Findings>(std::move(bag));
+    auto more =
+        f.part ? bag::flow_calls(*flow, job.bag.infusion, f.part->resin_mix, job.part.pot_loss) : Calls();
+    f.calls.insert(f.calls.end(), std::make_move_iterator(more.begin()), std::make_move_iterator(more.end()));
+    std::stable_sort(f.calls.begin(), f.calls.end(),
+                     [](const Call& a, const Call& b) { return a.stage < b.stage; });
+    if (flow->runs) f.flow = std::move(flow);
+    return f;
 }
 
 /// The nodes whose faults a maker has to mend, in the order of their stages.
@@ -136,7 +155,15 @@ struct JobBoard::Inside {
         f.pitches = slate.recall<back::Suggestion>(l.laid).value;
         const auto warmth = slate.recall<shell::Warmth>(l.laid);
         const auto& [job, shop] = *l.given;
+        faults.take<FlowFace<false>>(Stage::bag);
+        const auto quick_flow = faults.take<Flowed<false>>(Stage::bag);
+        const auto fine_flow = slate.recall<Flowed<true>>(l.laid).value;
+        f.layouts = slate.recall<bag::Layouts>(l.laid).value;
         gather(job, f, warmth ? *warmth : shell::Warmth{}, *shop, std::move(faults.calls));
+        if (fine_flow)
+            f = with_flow(std::move(f), job, {fine_flow, &fine_flow->flow});
+        else if (quick_flow)
+            f = with_flow(std::move(f), job, {quick_flow, &quick_flow->flow});
         const auto trial = f.trial;
         return trial ? with_trial(std::move(f), job, trial) : f;
     }
@@ -174,7 +201,8 @@ Findings JobBoard::work_out(const Sheet& sheet, Depth depth, Progress& progress,
             worked.laid, progress, threads, ran);
     if (depth == Depth::quick)
         worked.laid = slate.work_out<Tried<false>>(worked.laid, progress, threads, ran);
-    if (depth == Depth::fine) worked.laid = slate.work_out<Tried<true>>(worked.laid, progress, threads, ran);
+    if (depth == Depth::fine)
+        worked.laid = slate.work_out<Flowed<true>, Tried<true>>(worked.laid, progress, threads, ran);
     return inside_->findings(worked);
 }
 
@@ -190,6 +218,10 @@ std::shared_ptr<const shell::Found> JobBoard::seek_stack(const Sheet& sheet, Pro
 
 std::shared_ptr<const back::Suggestion> JobBoard::seek_pitch(const Sheet& sheet, Progress& progress) {
     return inside_->need<back::Suggestion>(*sheet, progress);
+}
+
+std::shared_ptr<const bag::Layouts> JobBoard::seek_layout(const Sheet& sheet, Progress& progress) {
+    return inside_->need<bag::Layouts>(*sheet, progress);
 }
 
 Findings evaluate(const Job& job, const Shop& shop, Progress& progress, Depth depth) {

@@ -13,6 +13,10 @@ namespace jig::back {
 struct Suggestion;
 struct Trial;
 }  // namespace jig::back
+namespace jig::bag {
+struct Flow;
+struct Layouts;
+}  // namespace jig::bag
 namespace jig::shell {
 struct Found;
 }  // namespace jig::shell
@@ -38,6 +42,8 @@ struct Findings {
     std::shared_ptr<const back::Trial> trial;  ///< of the tool, the best there is; null until it is tried
     bool trial_is_old = false;                 ///< it is of the job before the last edit
     std::shared_ptr<const back::Suggestion> pitches;  ///< where a pitch has been sought for this tool
+    std::shared_ptr<const bag::Flow> flow;  ///< of an infused part's resin, the finest there is; else null
+    std::shared_ptr<const bag::Layouts> layouts;  ///< where hoses have been sought for this part
     Calls calls;  ///< in the order of the stages; a failed stage appears as a stop
 
     [[nodiscard]] bool complete() const {
@@ -52,7 +58,7 @@ struct Findings {
 enum class Depth {
     stages,  ///< no tool on trial, unless it is remembered
     quick,   ///< the tool tried out on a coarse mesh
-    fine     ///< and on a fine one, which says how far the two differ
+    fine     ///< and on a fine one, which says how far the two differ; resin too is followed on a fine mesh
 };
 
 struct Ran;
@@ -81,6 +87,7 @@ class JobBoard {
     std::shared_ptr<const std::vector<plug::Plan>> routes(const Sheet& sheet, Progress& progress);
     std::shared_ptr<const shell::Found> seek_stack(const Sheet& sheet, Progress& progress);
     std::shared_ptr<const back::Suggestion> seek_pitch(const Sheet& sheet, Progress& progress);
+    std::shared_ptr<const bag::Layouts> seek_layout(const Sheet& sheet, Progress& progress);
 
   private:
     struct Inside;

@@ -5,6 +5,7 @@
 #include "core/job/job.hpp"
 #include "core/stages/back/suggest.hpp"
 #include "core/stages/bag/findings.hpp"
+#include "core/stages/bag/flow.hpp"
 #include "core/stages/brief/findings.hpp"
 #include "core/stages/heat/findings.hpp"
 #include "core/stages/log/findings.hpp"
@@ -111,6 +112,19 @@ struct Tried {
     Shared<back::Trial> trial;
     bool operator==(const Tried&) const = default;
 };
+/// 1 where the part is infused, else 0: faces are not meshed for nothing.
+using Infused = Sole<struct InfusedName>;
+/// The part's face as resin is followed over it; none where nothing is infused or there is no tool.
+template <bool fine>
+struct FlowFace {
+    Shared<TriangleMesh> mesh;
+    bool operator==(const FlowFace&) const = default;
+};
+template <bool fine>
+struct Flowed {
+    bag::Flow flow;
+    bool operator==(const Flowed&) const = default;
+};
 struct Routes {
     std::vector<plug::Plan> plans;
     bool operator==(const Routes&) const = default;
@@ -142,7 +156,18 @@ run::Findings run_of(const run::Choices&, const run::Asked&, const Room&, const 
                      const plug::Findings&, const edge::Choices&, const edge::Findings&,
                      const shell::Choices&, const shell::Findings&, const back::Choices&,
                      const back::Findings&, const release::Findings&, const part::Choices&,
-                     const part::Findings&, const bag::Choices&, const bag::Findings&, const run::Library&);
+                     const part::Findings&, const bag::Choices&, const bag::Findings&, const Flowed<false>&,
+                     const run::Library&);
+bag::FlowAsked flow_asked(const bag::Choices&, const part::Choices&, const brief::Making&,
+                          const bag::FlowLibrary&);
+Infused infused(const bag::FlowAsked&);
+template <bool fine>
+FlowFace<fine> flow_face(const Infused&, const ToolSurface&, Progress&);
+template <bool fine>
+Flowed<fine> flowed(const bag::FlowAsked&, const FlowFace<fine>&, const ToolSurface&, const part::Draped&,
+                    Progress&);
+bag::Layouts seek_layout(const bag::FlowAsked&, const FlowFace<false>&, const ToolSurface&,
+                         const part::Draped&, Progress&);
 template <bool fine>
 MeshEdge<fine> mesh_edge(const ToolSurface&, const back::Choices&);
 template <bool fine>
@@ -169,10 +194,11 @@ using JobGraph =
     Graph<Given, &brief::evaluate, &nodes::shape_of, &nodes::split_asked, &split::evaluate, &nodes::warmth,
           &nodes::envelope_heat, &nodes::plug_of, &nodes::flange_plate, &nodes::edge_of, &nodes::tool_surface,
           &nodes::under_ribs, &nodes::shell_of, &back::evaluate, &release::evaluate, &nodes::cloth_asked,
-          &nodes::draped, &part::evaluate, &heat::cures, &bag::evaluate, &heat::evaluate, &nodes::run_of,
-          &log::evaluate, &nodes::mesh_edge<false>, &nodes::trial_face<false>, &nodes::try_quickly,
-          &nodes::mesh_edge<true>, &nodes::trial_face<true>, &nodes::try_finely, &nodes::seek_pitch,
-          &nodes::seek_stack, &nodes::routes>;
+          &nodes::draped, &part::evaluate, &heat::cures, &bag::evaluate, &heat::evaluate, &nodes::flow_asked,
+          &nodes::infused, &nodes::flow_face<false>, &nodes::flowed<false>, &nodes::run_of, &log::evaluate,
+          &nodes::mesh_edge<false>, &nodes::trial_face<false>, &nodes::try_quickly, &nodes::mesh_edge<true>,
+          &nodes::trial_face<true>, &nodes::try_finely, &nodes::flow_face<true>, &nodes::flowed<true>,
+          &nodes::seek_layout, &nodes::seek_pitch, &nodes::seek_stack, &nodes::routes>;
 using JobSlate = Slate<JobGraph>;
 
 }  // namespace jig

@@ -129,12 +129,46 @@ run::Findings run_of(const run::Choices& c, const run::Asked& brief, const Room&
                      const shell::Findings& shell, const back::Choices& back_choices,
                      const back::Findings& back, const release::Findings& release,
                      const part::Choices& part_choices, const part::Findings& part,
-                     const bag::Choices& bag_choices, const bag::Findings& bag, const run::Library& shop) {
+                     const bag::Choices& bag_choices, const bag::Findings& bag, const Flowed<false>& flow,
+                     const run::Library& shop) {
     return run::evaluate(
         c,
         {brief, room.value, cures, split_choices, split, plug_choices, plug, edge_choices, edge,
-         shell_choices, shell, back_choices, back, release, part_choices, part, bag_choices, bag},
+         shell_choices, shell, back_choices, back, release, part_choices, part, bag_choices, bag, flow.flow},
         shop);
+}
+
+bag::FlowAsked flow_asked(const bag::Choices& c, const part::Choices& part, const brief::Making& brief,
+                          const bag::FlowLibrary& shop) {
+    return bag::flow_asked(c, part, brief, shop);
+}
+
+Infused infused(const bag::FlowAsked& asked) {
+    return {asked.infused ? 1.0 : 0.0};
+}
+
+template <bool fine>
+FlowFace<fine> flow_face(const Infused& infused, const ToolSurface& tool, Progress& progress) {
+    if (infused.value <= 0 || !tool.face) return {};
+    return {bag::flow_face(*tool.face, fine, progress)};
+}
+template FlowFace<false> flow_face<false>(const Infused&, const ToolSurface&, Progress&);
+template FlowFace<true> flow_face<true>(const Infused&, const ToolSurface&, Progress&);
+
+template <bool fine>
+Flowed<fine> flowed(const bag::FlowAsked& asked, const FlowFace<fine>& face, const ToolSurface& tool,
+                    const part::Draped& draped, Progress& progress) {
+    if (!face.mesh) return {};
+    return {bag::flow(asked, face.mesh, tool.face->frame, draped, fine, progress)};
+}
+template Flowed<false> flowed<false>(const bag::FlowAsked&, const FlowFace<false>&, const ToolSurface&,
+                                     const part::Draped&, Progress&);
+template Flowed<true> flowed<true>(const bag::FlowAsked&, const FlowFace<true>&, const ToolSurface&,
+                                   const part::Draped&, Progress&);
+
+bag::Layouts seek_layout(const bag::FlowAsked& asked, const FlowFace<false>& face, const ToolSurface& tool,
+                         const part::Draped& draped, Progress& progress) {
+    return bag::seek_layout(asked, face.mesh, tool.face ? tool.face->frame : Frame{}, draped, progress);
 }
 
 template <bool fine>

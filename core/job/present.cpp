@@ -2,6 +2,7 @@
 #include <fmt/format.h>
 
 #include "core/job/evaluate.hpp"
+#include "core/stages/bag/flow.hpp"
 #include "core/stages/cautions.hpp"
 #include "core/stages/plug/hazards.hpp"
 
@@ -141,6 +142,8 @@ std::string card_line(const Job& job, const Findings& f, Stage stage, const Word
         case Stage::part:
             return say("thickness") + " · " + say("mass");
         case Stage::bag:
+            if (f.flow && f.flow->filling.fill) return "full after " + say("fill");
+            if (f.flow) return "fills to " + say("filled");
             return f.bag && !f.bag->closed ? std::string("no bag") : say("film") + " · " + say("reached");
         case Stage::run:
             return "by day " + say("days") + " · " + say("per_part") + " each";

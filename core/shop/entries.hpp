@@ -68,6 +68,8 @@ struct Reinforcement : Entry {
     bool binder_wants_styrene = false;  ///< chopped mat whose binder only styrene dissolves
     double units = 0;                   ///< of thickness that the shop counts a ply as; 0 by its thickness
     double lock = 0;                    ///< rad of shear past which it wrinkles; 0 for the usual of its weave
+    // What it lets resin through, m², along its roll, across and through it, at a fibre share.
+    double K_along = 1e-10, K_across = 1e-10, K_through = 1e-11, K_share = 0.5;
     static void fields(auto& c, auto&& v) {
         v("fibre", c.fibre);
         v("weave", c.weave);
@@ -81,6 +83,10 @@ struct Reinforcement : Entry {
         v("binder_wants_styrene", c.binder_wants_styrene);
         v("units", c.units, 0.0, 100.0);
         v("lock_rad", c.lock, 0.0, 1.5);
+        v("K_along_m2", c.K_along, 1e-15, 1e-6);
+        v("K_across_m2", c.K_across, 1e-15, 1e-6);
+        v("K_through_m2", c.K_through, 1e-16, 1e-6);
+        v("K_share", c.K_share, 0.02, 0.8);
     }
     bool operator==(const Reinforcement&) const = default;
 };
@@ -379,11 +385,17 @@ struct Consumable : Entry {
     double density = 0;  ///< kg/m³, of what is planned by volume and bought by mass
     double porous = 0;   ///< m of air in its thickness while a bag is emptied, before it is pressed
     double width = 0;    ///< m of the roll; 0 where it does not come by width
+    double K = 0;        ///< m², what a flow medium lets through in its plane; 0 where nothing runs in it
+    double pressed = 0;  ///< m thick under a bag
+    double share = 0;    ///< of that thickness that resin fills
     static void fields(auto& c, auto&& v) {
         v("unit", c.unit);
         v("density_kg_m3", c.density, 0.0, 20000.0);
         v("porous_m", c.porous, 0.0, 0.1);
         v("width_m", c.width, 0.0, 20.0);
+        v("K_m2", c.K, 0.0, 1e-5);
+        v("pressed_m", c.pressed, 0.0, 0.1);
+        v("share", c.share, 0.0, 1.0);
         v("price", c.price, 0.0, 10000.0);
         v("waste", c.waste, 0.0, 3.0);
     }

@@ -154,3 +154,49 @@ TEST_CASE("the kit and the cures of a demo are answered") {
               Approx(e["held"].get<double>() + e["lost"].get<double>()).epsilon(1e-6));
     }
 }
+
+TEST_CASE("a job's own hoses are followed on its own part, quickly or finely, with sheets") {
+    const fixtures::Folder folder;
+    const auto dome = fixtures::data() + "/demo/radar-dome.json";
+    const auto out = folder / "out";
+    const auto a = ask({"infuse", dome, "--quick", "yes", "--layouts", "yes", "--out", out, "--probe",
+                        "0,0,0.42", "--probe", "0.3,0,0.2"});
+    INFO(a.err);
+    REQUIRE(a.code == 0);
+    const auto j = a.json();
+    CHECK(j["fine"] == false);
+    REQUIRE(j["feeds"].size() == 1);
+    CHECK(j["feeds"][0]["name"] == "feed 1");
+    CHECK(j["feeds"][0]["kg"].get<double>() == Approx(j["resin_kg"].get<double>()));
+    CHECK(j["resin_kg"].get<double>() ==
+          Approx(j["held_kg"].get<double>() + j["bled_kg"].get<double>()).epsilon(1e-6));
+    REQUIRE(j["ports"].size() == 2);
+    CHECK(j["ports"][1]["use"] == "vent");
+    // The ring's resin comes up the side before it comes to the top.
+    REQUIRE(j["arrivals_s"].size() == 2);
+    CHECK(j["arrivals_s"][1].get<double>() < j["arrivals_s"][0].get<double>());
+    CHECK(j["layouts"].size() == 6);
+    REQUIRE(j["files"].size() == 3);
+    for (const auto& file : j["files"]) CHECK(std::filesystem::file_size(file.get<std::string>()) > 100);
+    // The fine mesh has several times the points and says the same.
+    const auto fine = ask({"infuse", dome}).json();
+    CHECK(fine["fine"] == true);
+    CHECK(fine["points"].get<int>() > 3 * j["points"].get<int>());
+    CHECK(fine["fill_s"].get<double>() == Approx(j["fill_s"].get<double>()).epsilon(0.08));
+}
+
+TEST_CASE("jobs that are not infused and options that do not fit are refused in a line") {
+    const fixtures::Folder folder;
+    const auto tray = ask({"infuse", fixtures::data() + "/demo/cello-case.json"});
+    CHECK(tray.code != 0);
+    CHECK_THAT(tray.err, Catch::Contains("not infused"));
+    const auto other = ask({"infuse", put(folder, "case.json", kCase), "--layouts", "yes"});
+    CHECK(other.code != 0);
+    CHECK_THAT(other.err, Catch::Contains("--layouts"));
+    auto job = fixtures::demo("radar-dome");
+    job.bag.infusion.plan = InfusionPlan::own;
+    save_job(job, folder / "own.jig");
+    const auto none = ask({"infuse", folder / "own.jig"});
+    CHECK(none.code != 0);
+    CHECK_THAT(none.err, Catch::Contains("No hose lets resin in"));
+}

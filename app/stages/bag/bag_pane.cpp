@@ -20,6 +20,9 @@ class BagPane : public RecordsPane<Reading> {
               {"drop-readings", "Readings of the drop test", "reading", 0, 1, 10, false},
               {{"after", true, true, {}}, {"pressure", true, true, {}}}, false, parent),
           document_(document) {
+        infusion_ = make_infusion_pane(document, this);
+        connect(infusion_, &Pane::wanted, this, &Pane::wanted);
+        box()->insertWidget(0, infusion_);
         auto* more = new QPushButton("Add a reading", this);
         more->setObjectName("add-reading");
         more->setToolTip("Or paste lines of time and pressure into the table");
@@ -51,8 +54,9 @@ class BagPane : public RecordsPane<Reading> {
         const auto& f = document_.findings();
         const bool closed = f.bag && f.bag->closed;
         for (auto* child : findChildren<QWidget*>(QString(), Qt::FindDirectChildrenOnly)) {
-            if (child != drop_ && child != down_) child->setVisible(closed);
+            if (child != drop_ && child != down_ && child != infusion_) child->setVisible(closed);
         }
+        infusion_->refresh(wording);
         const auto plots = plots_of(document_.job(), f, Stage::bag, wording);
         down_->setVisible(!plots.empty());
         drop_->setVisible(plots.size() > 1);
@@ -81,6 +85,7 @@ class BagPane : public RecordsPane<Reading> {
         table().horizontalHeaderItem(kPressure)->setText("absolute, " + unit(Kind::pressure));
     }
     Document& document_;
+    Pane* infusion_ = nullptr;
     PlotView *drop_ = nullptr, *down_ = nullptr;
     const Ink* ink_ = &app::ink(Light::day);
 };

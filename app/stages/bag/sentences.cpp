@@ -1,13 +1,73 @@
+#include <algorithm>
+
 #include "app/stages/sentences.hpp"
 
 namespace jig::app {
+
+namespace {
+
+/// How resin is let in.
+void add_infusion(const Job& job, std::vector<Sentence>& out) {
+    const auto& c = job.bag.infusion;
+    Sentence plan{"Resin comes in by", enum_word<InfusionPlan>("/bag/infusion/plan", "plan of the hoses")};
+    if (c.plan == InfusionPlan::spine)
+        plan.insert(plan.end(), {",", quantity_word("/bag/infusion/lines", "feed lines", Kind::count, 1, 6),
+                                 c.lines == 1 ? "of them," : "of them, the outer ones when resin comes,"});
+    else
+        plan.emplace_back(",");
+    plan.emplace_back(
+        flag_word("/bag/infusion/medium", "flow medium", "under a flow medium", "without a flow medium"));
+    if (c.medium)
+        plan.insert(plan.end(),
+                    {"that ends", quantity_word("/bag/infusion/brake", "brake", Kind::length, 0, 0.3),
+                     "before a vent"});
+    plan.emplace_back(".");
+    out.push_back(std::move(plan));
+    const bool cored = std::any_of(job.part.layers.begin(), job.part.layers.end(),
+                                   [](const Layer& l) { return l.kind == LayerKind::core; });
+    if (cored) {
+        Sentence core{
+            "The core's holes are",
+            or_none(quantity_word("/bag/infusion/hole", "holes in the core", Kind::length, 0, 0.01), "none")};
+        if (c.hole > 0)
+            core.insert(core.end(),
+                        {"wide, every", quantity_word("/bag/infusion/hole_pitch", "pitch of holes",
+                                                      Kind::length, 0.01, 0.2)});
+        core.insert(core.end(),
+                    {", its grooves", or_none(quantity_word("/bag/infusion/groove", "grooves in the core",
+                                                            Kind::length, 0, 0.006),
+                                              "none")});
+        if (c.groove > 0)
+            core.insert(core.end(),
+                        {"deep and wide, every", quantity_word("/bag/infusion/groove_pitch",
+                                                               "pitch of grooves", Kind::length, 0.01, 0.2)});
+        core.emplace_back(".");
+        out.push_back(std::move(core));
+    }
+    out.push_back({"The resin in the pot stands",
+                   quantity_word("/bag/infusion/below", "pot under the rim", Kind::length, -0.5, 2),
+                   "under the rim; the first feed opens",
+                   quantity_word("/bag/infusion/waited", "time since mixing", Kind::duration, 0, 3600),
+                   "after it was mixed."});
+    out.push_back({"The preform lets through",
+                   quantity_word("/bag/infusion/lets", "permeability, of the library's", Kind::factor, 0.1,
+                                 10, "by your own fronts below; 1 is the library's typical figure"),
+                   "times what the library says, and along the rim resin runs",
+                   quantity_word("/bag/infusion/race", "race along the rim", Kind::factor, 1, 50,
+                                 "1 where cloth fills the edge; 10 and more where a gap is left"),
+                   "times as well."});
+}
+
+}  // namespace
 
 std::vector<Sentence> bag_sentences(const Job& job, const Shop&) {
     if (job.part.how == LayUp::hand || job.brief.process == Process::squeeze)
         return {{job.part.how == LayUp::hand ? "The part is laid by hand, open: it has no bag."
                                              : "A squeeze mould presses the part itself: it has no bag."}};
     const auto& b = job.bag;
-    std::vector<Sentence> out{
+    std::vector<Sentence> out;
+    if (job.part.how == LayUp::infused) add_infusion(job, out);
+    const std::vector<Sentence> bag{
         {"Over the last ply",
          flag_word("/bag/peel_ply", "peel ply", "peel ply is laid", "no peel ply is laid"), "and",
          enum_word<ReleaseFilm>("/bag/film", "release film"), "; the bag's film is cut",
@@ -31,6 +91,7 @@ std::vector<Sentence> bag_sentences(const Job& job, const Shop&) {
          or_none(quantity_word("/bag/rise", "allowed rise in ten minutes", Kind::pressure, 100, 5000),
                  "what is usual for this process"),
          "."}};
+    out.insert(out.end(), bag.begin(), bag.end());
     if (b.drop.readings.size() >= 2) {
         out.push_back({"The last drop test is read off the line through the readings below."});
         return out;

@@ -11,6 +11,7 @@ namespace jig::app {
 [[nodiscard]] std::vector<Export> exports_of_plug();
 [[nodiscard]] std::vector<Export> exports_of_tool();
 [[nodiscard]] std::vector<Export> exports_of_part();
+[[nodiscard]] std::vector<Export> exports_of_bag();
 [[nodiscard]] std::vector<Export> exports_of_run();
 
 /// A file dialog's filters for what is drawn at full size; tiles_by reads the chosen one.

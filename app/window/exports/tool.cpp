@@ -1,4 +1,4 @@
-// Flange, section, back, trial and film as files.
+// Flange, section, back and trial as files.
 #include "app/print/full_size.hpp"
 #include "app/print/sheets.hpp"
 #include "app/window/exports/common.hpp"
@@ -62,15 +62,6 @@ QString trial_csv(const Outgoing& out, Progress&) {
     return written(out.path);
 }
 
-QString film_dxf(const Outgoing& out, Progress& progress) {
-    const auto& bag = needed(out.findings.bag, "bag");
-    if (!bag.measured)
-        throw InputError("bag", "there is no face to measure a film on",
-                         "mend the stops on the job card first");
-    write_sheets(bag::film_sheet(bag.film, bag.frame), out.path, progress);
-    return "The film's sheet is written as DXF and SVG, each pleat marked: " + went_to(out.path, 1, "dxf");
-}
-
 QString edge_there(const Job&, const Findings& f) {
     return f.edge ? QString() : "the edge has no figures yet";
 }
@@ -86,10 +77,6 @@ QString crate(const Job&, const Findings& f) {
 
 QString tried(const Job&, const Findings& f) {
     return f.trial ? QString() : "the tool has not been tried out yet";
-}
-
-QString film_there(const Job&, const Findings& f) {
-    return f.bag && f.bag->measured ? QString() : "no film is measured for this job";
 }
 
 }  // namespace
@@ -108,8 +95,6 @@ std::vector<Export> exports_of_tool() {
          false, ribs_pdf},
         {"x-trial", Stage::back, "Export the tool's trial as CSV…", "CSV (*.csv)", ".csv", tried, false,
          trial_csv},
-        {"x-film", Stage::bag, "Export the bag's film sheet as DXF and SVG…", "DXF (*.dxf)", ".dxf",
-         film_there, true, film_dxf},
     };
 }
 

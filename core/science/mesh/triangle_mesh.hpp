@@ -35,6 +35,7 @@ struct Bounds {
     Point low = Point::Zero(), high = Point::Zero();
     [[nodiscard]] Point size() const { return high - low; }
     [[nodiscard]] double diagonal() const { return size().norm(); }
+    bool operator==(const Bounds&) const = default;
 };
 
 /// Box round all points that a triangle uses.

@@ -3,6 +3,7 @@
 
 #include "core/base/fields.hpp"
 #include "core/shop/lists.hpp"
+#include "core/stages/bag/infusion.hpp"
 
 namespace jig {
 
@@ -56,6 +57,7 @@ struct Choices {
     double altitude = 0;    ///< m above the sea
     double rise = 0;  ///< Pa that the shut bag may rise by in ten minutes; 0 for the usual of its process
     DropTest drop;
+    Infusion infusion;
     static void fields(auto& c, auto&& v) {
         v("peel_ply", c.peel_ply);
         v("film", c.film);
@@ -71,6 +73,7 @@ struct Choices {
         v("altitude", c.altitude, -400.0, 6000.0);
         v("rise", c.rise, 0.0, 101325.0);
         v("drop", c.drop);
+        v("infusion", c.infusion);
     }
     bool operator==(const Choices&) const = default;
 };

@@ -139,8 +139,10 @@ Findings evaluate(const Choices& c, const part::Choices& part_choices, const par
     }
     out.film_area = bags * out.cover;
     out.tape = bags * out.cover_tape;
-    out.porous = air_in(shop, part_choices.how == LayUp::infused ? "flow medium" : "breather", area) +
-                 (c.peel_ply ? air_in(shop, "peel ply", area) : 0);
+    const bool infused = part_choices.how == LayUp::infused;
+    out.porous =
+        (infused && !c.infusion.medium ? 0 : air_in(shop, infused ? "flow medium" : "breather", area)) +
+        (c.peel_ply ? air_in(shop, "peel ply", area) : 0);
     out.pump = {out.porous + hose_volume(c.hoses * c.hose, c.bore) + c.trap, brief.pump, c.ultimate, 0,
                 out.room};
     out.allowed = (c.rise > 0 ? c.rise : usual_rise(part_choices.how)) / kTenMinutes;

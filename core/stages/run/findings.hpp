@@ -3,6 +3,7 @@
 #include "core/science/schedule/timetable.hpp"
 #include "core/stages/back/findings.hpp"
 #include "core/stages/bag/findings.hpp"
+#include "core/stages/bag/flow.hpp"
 #include "core/stages/brief/findings.hpp"
 #include "core/stages/heat/cures.hpp"
 #include "core/stages/part/findings.hpp"
@@ -80,6 +81,7 @@ struct Before {
     const part::Findings& part;
     const bag::Choices& bag_choices;
     const bag::Findings& bag;
+    const bag::Flow& flow;
     /// How often the back is built: of a mould in pieces it is worked out for the one that is shown, and the
     /// others are taken as like it.
     [[nodiscard]] double pieces() const {

@@ -1,0 +1,71 @@
+// The bag's film and the hoses of an infusion as files.
+#include "app/print/full_size.hpp"
+#include "app/window/exports/common.hpp"
+#include "core/job/job_file.hpp"
+#include "core/stages/bag/front.hpp"
+
+namespace jig::app {
+namespace {
+
+QString film_dxf(const Outgoing& out, Progress& progress) {
+    const auto& bag = needed(out.findings.bag, "bag");
+    if (!bag.measured)
+        throw InputError("bag", "there is no face to measure a film on",
+                         "mend the stops on the job card first");
+    write_sheets(bag::film_sheet(bag.film, bag.frame), out.path, progress);
+    return "The film's sheet is written as DXF and SVG, each pleat marked: " + went_to(out.path, 1, "dxf");
+}
+
+SheetSet front(const Outgoing& out) {
+    return bag::front_sheet(needed(out.findings.flow, "bag"), out.wording);
+}
+
+QString front_dxf(const Outgoing& out, Progress& progress) {
+    write_sheets(front(out), out.path, progress);
+    return "Hoses and the front's lines are written as DXF and SVG: " + went_to(out.path, 1, "dxf");
+}
+
+QString front_pdf(const Outgoing& out, Progress& progress) {
+    const auto set = front(out);
+    FullSize page{{}, "hoses and the front of the resin", {}};
+    for (const auto& piece : set.sheets.front().pieces) {
+        // The rims have no name: they are what is drawn round.
+        auto& lines = piece.name.empty() ? page.outline : page.engraved;
+        lines.insert(lines.end(), piece.engraved.begin(), piece.engraved.end());
+        if (!piece.name.empty()) page.labels.emplace_back(piece.mark, QString::fromStdString(piece.name));
+    }
+    print_full_size({page}, "Hoses and front at full size", out.path, out.tiles, progress);
+    return written(out.path);
+}
+
+QString hoses_csv(const Outgoing& out, Progress&) {
+    write_atomically(bag::opening_table(needed(out.findings.flow, "bag"), out.wording),
+                     out.path.toStdString());
+    return written(out.path);
+}
+
+QString film_there(const Job&, const Findings& f) {
+    return f.bag && f.bag->measured ? QString() : "no film is measured for this job";
+}
+
+QString flow_there(const Job& job, const Findings& f) {
+    if (job.part.how != LayUp::infused) return "the part is not infused";
+    return f.flow ? QString() : "the resin has not been followed";
+}
+
+}  // namespace
+
+std::vector<Export> exports_of_bag() {
+    return {
+        {"x-film", Stage::bag, "Export the bag's film sheet as DXF and SVG…", "DXF (*.dxf)", ".dxf",
+         film_there, true, film_dxf},
+        {"x-front-dxf", Stage::bag, "Export hoses and front as DXF and SVG…", "DXF (*.dxf)", ".dxf",
+         flow_there, true, front_dxf},
+        {"x-front-pdf", Stage::bag, "Export hoses and front at full size as PDF…", kFullSize, ".pdf",
+         flow_there, false, front_pdf},
+        {"x-hoses", Stage::bag, "Export the table of hoses as CSV…", "CSV (*.csv)", ".csv", flow_there, false,
+         hoses_csv},
+    };
+}
+
+}  // namespace jig::app

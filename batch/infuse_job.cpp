@@ -1,0 +1,84 @@
+#include "batch/filling.hpp"
+#include "batch/on_board.hpp"
+#include "batch/read_case.hpp"
+#include "core/job/job_file.hpp"
+#include "core/stages/bag/front.hpp"
+
+namespace jig::batch {
+namespace {
+
+Json layout_json(const bag::Layout& l) {
+    return {{"plan", std::string(file_word(l.plan))},
+            {"lines", l.lines},
+            {"fill_s", or_null(l.fill)},
+            {"filled", l.filled},
+            {"dry_m2", l.dry},
+            {"resin_kg", l.resin},
+            {"line_m", l.line}};
+}
+
+}  // namespace
+
+Json infuse_job(const Arguments& a, Progress& progress) {
+    const bool quick = a.flag("quick");
+    OnBoard on(a, Depth::stages, progress);
+    on.need(Stage::bag);
+    if (on.job.part.how != LayUp::infused)
+        throw InputError("part", "the part is laid " + std::string(said(on.job.part.how)) + ", not infused",
+                         "choose \"infused\" in Part, or give a case instead of a job");
+    if (!quick) on.work_out(Depth::fine, progress);
+    const auto& found = on.findings.flow;
+    Json calls = Json::array();
+    for (auto& call : calls_to_json(on.findings.calls)) {
+        if (call["stage"] == name_of(Stage::bag).key) calls.push_back(call);
+    }
+    if (!found) {
+        for (const auto& call : on.findings.calls) {
+            if (call.stage == Stage::bag && call.key == "hoses")
+                throw InputError("bag", call.headline, call.why);
+        }
+        throw InputError("bag", "there is no face with a preform that resin could run over",
+                         "see the job's Edge and Part");
+    }
+    const auto& flow = *found;
+    Json out = filling_json(*flow.face, flow.filling);
+    for (std::size_t i = 0; i < flow.filling.feeds.size(); ++i) out["feeds"][i]["name"] = flow.ports[i].name;
+    Json ports = Json::array();
+    for (const auto& p : flow.ports)
+        ports.push_back({{"name", p.name},
+                         {"use", std::string(file_word(p.port.use))},
+                         {"kind", std::string(file_word(p.port.kind))},
+                         {"at_m", Json::array({p.at.x(), p.at.y(), p.at.z()})},
+                         {"line_m", p.length}});
+    out["ports"] = std::move(ports);
+    out["arrivals_s"] = Json::array();
+    const NearestFace nearest(*flow.face);
+    for (const auto& p : probes_of(a))
+        out["arrivals_s"].push_back(arrival_at(*flow.face, nearest, flow.filling, p));
+    out["gel_s"] = or_null(flow.gel);
+    out["lag_m"] = flow.lag.length;
+    out["area_m2"] = flow.area;
+    out["drive_Pa"] = flow.drive;
+    out["fine"] = flow.fine;
+    out["fit"] = flow.fit ? Json{{"lets", flow.fit->lets},
+                                 {"spread", or_null(flow.fit->spread)},
+                                 {"marks", flow.fit->marks}}
+                          : Json();
+    if (a.flag("layouts")) {
+        Json layouts = Json::array();
+        for (const auto& l : on.board.seek_layout(on.sheet, progress)->tried)
+            layouts.push_back(layout_json(l));
+        out["layouts"] = std::move(layouts);
+    }
+    out["calls"] = std::move(calls);
+    if (const auto folder = a.option("out")) {
+        make_folder(*folder);
+        out["files"] = Json::array();
+        write_sheets(bag::front_sheet(flow, {}), *folder + "/front", out["files"]);
+        write_atomically(bag::opening_table(flow, {}), *folder + "/hoses.csv");
+        out["files"].push_back(*folder + "/hoses.csv");
+    }
+    return out;
+}
+
+}  // namespace jig::batch

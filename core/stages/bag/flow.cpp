@@ -1,0 +1,379 @@
+#include "core/stages/bag/flow.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+#include "core/science/mesh/nearest_face.hpp"
+#include "core/science/mesh/refine.hpp"
+#include "core/science/mesh/remesh.hpp"
+#include "core/science/vacuum/pump.hpp"
+#include "core/shop/cure.hpp"
+
+namespace jig::bag {
+namespace {
+
+constexpr double kGravity = 9.80665;
+constexpr double kQuickPoints = 1400, kFinePoints = 7000;
+/// m of a cloth's edge along which resin may race.
+constexpr double kEdgeGap = 0.01;
+
+/// Kozeny (1927), Carman (1937): K goes with (1 − Vf)³/Vf².
+double carried(double K, double from, double to) {
+    const auto shape = [](double vf) { return std::pow(1 - vf, 3) / (vf * vf); };
+    return K * shape(to) / shape(from);
+}
+
+/// What holes and grooves of a core let through; nothing where it has none.
+FlowLayer cored(const Core& core, double thickness, const Infusion& c) {
+    FlowLayer out;
+    out.thickness = thickness;
+    // Round holes on a square pitch: π·d⁴/128 each (Hagen 1839, Poiseuille 1840).
+    const double cell = c.hole_pitch * c.hole_pitch;
+    out.Kz = c.hole > 0 ? kPi * std::pow(c.hole, 4) / 128 / cell : 1e-22;
+    double open = c.hole > 0 ? kPi / 4 * c.hole * c.hole / cell : 0;
+    out.K1 = out.K2 = 1e-22;
+    if (c.groove > 0) {
+        // Square grooves, d⁴/12·(1 − 0.63) each, on a pitch both ways (Boussinesq's series, first term).
+        const double d = std::min(c.groove, thickness);
+        out.K1 = out.K2 = std::pow(d, 4) / 12 * (1 - 0.63) / c.groove_pitch / thickness;
+        open += 2 * d * d / c.groove_pitch / thickness;
+    }
+    if (core.fills > 0) {
+        // A bulking mat fills like mat of its own open share.
+        out.K1 = out.K2 = std::max(out.K1, 1e-10);
+        out.Kz = std::max(out.Kz, 1e-11);
+        open = std::max(open, core.fills);
+    }
+    out.porosity = std::clamp(open, 0.0, 0.99);
+    return out;
+}
+
+std::vector<FlowLayer*> layers_of(FlowAsked& asked) {
+    std::vector<FlowLayer*> out{&asked.medium};
+    for (auto& sheet : asked.preform) out.push_back(&sheet.flow);
+    return out;
+}
+
+}  // namespace
+
+FlowAsked flow_asked(const Choices& c, const part::Choices& part, const brief::Making& brief,
+                     const FlowLibrary& shop) {
+    FlowAsked out;
+    if (part.how != LayUp::infused || brief.process == Process::squeeze) return out;
+    const auto* resin = find(shop.resins, part.resin);
+    const auto* medium = find(shop.consumables, "flow medium");
+    if (resin == nullptr || resin->in_cloth || part.layers.empty()) return out;
+    std::vector<LaidLayer> laid;
+    try {
+        laid = lay_up(part.layers, *resin, part.how, PlyLists(shop), "part");
+    } catch (const InputError&) {
+        return out;
+    }
+    const auto& in = c.infusion;
+    bool below = false, cored_off = false;
+    for (std::size_t i = 0; i < laid.size(); ++i) {
+        const auto& l = laid[i];
+        FlowLayer flow;
+        if (l.layer.kind == LayerKind::ply) {
+            const auto& cloth = need(shop.reinforcements, l.layer.material, "part");
+            flow.angle = l.layer.angle + cloth.lies_at;
+            flow.thickness = l.ply.thickness;
+            flow.porosity = std::clamp(1 - l.fibre_volume, 0.02, 0.98);
+            flow.K1 = carried(cloth.K_along, cloth.K_share, 1 - flow.porosity);
+            flow.K2 = carried(cloth.K_across, cloth.K_share, 1 - flow.porosity);
+            flow.Kz = carried(cloth.K_through, cloth.K_share, 1 - flow.porosity);
+            if (cored_off) out.shut_core = true;
+            below = true;
+        } else if (l.layer.kind == LayerKind::core) {
+            const auto& core = need(shop.cores, l.layer.material, "part");
+            flow = cored(core, l.ply.thickness, in);
+            cored_off = cored_off || (below && in.hole <= 0 && core.fills <= 0);
+        } else {
+            continue;
+        }
+        out.preform.push_back({i, flow, l.layer.kind == LayerKind::ply});
+    }
+    if (!below) return out;
+    out.infused = true;
+    out.infusion = in;
+    out.medium.thickness = 0;
+    if (in.medium && medium != nullptr && medium->K > 0 && medium->pressed > 0) {
+        out.medium.K1 = out.medium.K2 = out.medium.Kz = medium->K;
+        out.medium.thickness = medium->pressed;
+        out.medium.porosity = std::max(0.01, medium->share);
+    }
+    // What a front tells is all layers together.
+    for (auto* layer : layers_of(out)) {
+        for (double FlowLayer::*K : {&FlowLayer::K1, &FlowLayer::K2, &FlowLayer::Kz}) layer->*K *= in.lets;
+    }
+    out.resin = flowing(*resin, part.gel_temperature);
+    out.density = resin->matrix.density;
+    out.pot_life = resin->pot_life;
+    out.room = room_pressure(c.altitude);
+    out.vacuum = std::min(std::max(c.wanted, c.ultimate), out.room);
+    return out;
+}
+
+Shared<TriangleMesh> flow_face(const edge::ToolFace& tool, bool fine, Progress& progress) {
+    auto face = edge::moulded_face(tool);
+    double area = 0;
+    for (std::size_t f = 0; f < face.triangles.size(); ++f) area += face.area_vector2(f).norm() / 2;
+    if (!(area > 0)) return {};
+    // Even triangles: two a point.
+    const double edge = std::sqrt(area / (fine ? kFinePoints : kQuickPoints) * 2 / std::sqrt(3.0));
+    try {
+        return std::make_shared<const TriangleMesh>(
+            remeshed(face, std::vector<int>(face.triangles.size(), 0), edge, progress).mesh);
+    } catch (const InputError&) {
+        // A face that does not hang together is followed on the triangles that it came in.
+        return std::make_shared<const TriangleMesh>(refined(face, 1.5 * edge, progress).mesh);
+    }
+}
+
+namespace {
+
+/// Sums of all layers over each face: cloth as its net lies there, the medium up to its brake.
+std::vector<FaceFlow> preform_on(const TriangleMesh& mesh, const FlowAsked& asked, const Frame& frame,
+                                 const part::Draped& draped, const FlowGround& ground,
+                                 const std::vector<PlacedPort>& ports) {
+    std::vector<FaceFlow> out(mesh.triangles.size());
+    std::optional<NearestFace> nearest;
+    if (draped.face && !draped.face->triangles.empty() && !draped.nets.empty()) nearest.emplace(*draped.face);
+    // Of each sheet the net that it lies by, and whether that net stands for it turned by a quarter.
+    struct Lies {
+        const part::ClothNet* net = nullptr;
+        bool turned = false;
+    };
+    std::vector<Lies> lies(asked.preform.size());
+    for (std::size_t s = 0; s < lies.size(); ++s) {
+        if (!asked.preform[s].cloth || !nearest) continue;
+        for (const auto& net : draped.nets) {
+            if (std::find(net.layers.begin(), net.layers.end(), asked.preform[s].layer) == net.layers.end())
+                continue;
+            const double off = std::remainder(asked.preform[s].flow.angle - net.angle, kPi);
+            lies[s] = {&net, std::abs(off) > kPi / 4};
+        }
+    }
+    std::vector<FlowLayer> plain;
+    for (std::size_t s = 0; s < lies.size(); ++s) {
+        if (lies[s].net == nullptr) plain.push_back(asked.preform[s].flow);
+    }
+    out = face_flows(mesh, plain, frame.u);
+    for (std::size_t f = 0; f < out.size() && nearest; ++f) {
+        const Point area = mesh.area_vector2(f);
+        if (area.squaredNorm() <= 0) continue;
+        const Point normal = area.normalized();
+        const auto on = nearest->at(mesh.centre(f));
+        for (std::size_t s = 0; s < lies.size(); ++s) {
+            if (lies[s].net == nullptr) continue;
+            const auto& l = asked.preform[s].flow;
+            Point along = warp_on(lies[s].net->drape, *draped.face, on)
+                              .value_or(std::cos(l.angle) * frame.u + std::sin(l.angle) * frame.v);
+            along -= along.dot(normal) * normal;
+            if (along.norm() < 1e-6) along = mesh.corner(f, 1) - mesh.corner(f, 0);
+            along.normalize();
+            const Point across = normal.cross(along);
+            const double K1 = lies[s].turned ? l.K2 : l.K1, K2 = lies[s].turned ? l.K1 : l.K2;
+            out[f].conducts +=
+                l.thickness * (K1 * along * along.transpose() + K2 * across * across.transpose());
+            out[f].holds += l.thickness * l.porosity;
+        }
+    }
+    std::vector<char> on_rim(mesh.points.size(), 0);
+    for (const auto i : ground.rim()) on_rim[i] = 1;
+    std::vector<std::uint32_t> vents;
+    for (const auto& p : ports) {
+        if (p.port.use == PortUse::vent) vents.insert(vents.end(), p.points.begin(), p.points.end());
+    }
+    const auto away = ground.away_from(vents);
+    const auto medium =
+        asked.medium.thickness > 0 ? face_flows(mesh, {asked.medium}, frame.u) : std::vector<FaceFlow>();
+    for (std::size_t f = 0; f < out.size(); ++f) {
+        const auto& t = mesh.triangles[f];
+        if (!medium.empty()) {
+            double low = 1e300, high = 0;
+            for (const auto i : t) {
+                low = std::min(low, away[i]);
+                high = std::max(high, away[i]);
+            }
+            const double brake = asked.infusion.brake;
+            const double share = vents.empty() || low >= brake
+                                     ? 1
+                                     : (high <= brake ? 0 : (high - brake) / std::max(high - low, 1e-12));
+            out[f].conducts += share * medium[f].conducts;
+            out[f].holds += share * medium[f].holds;
+        }
+        const int rim = on_rim[t[0]] + on_rim[t[1]] + on_rim[t[2]];
+        if (asked.infusion.race > 1 && rim >= 2) {
+            const double wide = std::sqrt(mesh.area_vector2(f).norm());
+            out[f].conducts *= 1 + (asked.infusion.race - 1) * std::min(1.0, kEdgeGap / wide);
+        }
+    }
+    return out;
+}
+
+Flow followed(const FlowAsked& asked, const Shared<TriangleMesh>& face, const Frame& frame,
+              const part::Draped& draped, bool fine, Progress& progress) {
+    Flow out;
+    if (!asked.infused || !face || face->triangles.empty()) return out;
+    const auto& mesh = *face;
+    const auto& c = asked.infusion;
+    const FlowGround ground(mesh, frame);
+    out.runs = true;
+    out.fine = fine;
+    out.face = face;
+    out.frame = frame;
+    out.ports = placed(planned_ports(c, ground), ground);
+    out.shut_core = asked.shut_core;
+    out.pot_life = asked.pot_life;
+    double edges = 0;
+    for (std::size_t f = 0; f < mesh.triangles.size(); ++f) {
+        out.area += mesh.area_vector2(f).norm() / 2;
+        edges += (mesh.corner(f, 1) - mesh.corner(f, 0)).norm();
+    }
+    out.edge = edges / static_cast<double>(mesh.triangles.size());
+    // In its mould the part lies the other way up than on the plug.
+    const Point up = -frame.w;
+    double top = -1e300, foot = 1e300;
+    for (const auto& t : mesh.triangles) {
+        for (const auto i : t) {
+            top = std::max(top, up.dot(mesh.points[i]));
+            foot = std::min(foot, up.dot(mesh.points[i]));
+        }
+    }
+    const double fall = asked.density * kGravity, pot = top - c.below;
+    out.drive = asked.room - asked.vacuum - fall * c.below;
+    out.rise = fall * (top - foot);
+    std::vector<Feed> feeds;
+    std::vector<Vent> vents;
+    for (const auto& p : out.ports) {
+        if (p.port.use == PortUse::vent) {
+            vents.push_back({p.points, asked.vacuum});
+            continue;
+        }
+        Feed feed;
+        feed.points = p.points;
+        double height = 0;
+        for (const auto i : p.points) height += up.dot(mesh.points[i]) / static_cast<double>(p.points.size());
+        feed.pressure = asked.room - fall * (height - pot);
+        if (p.port.opens == PortOpens::clock) feed.open = {p.port.at, {}};
+        if (p.port.opens == PortOpens::front) feed.open = {{}, p.at};
+        if (p.port.shuts > 0) feed.shut = FlowMoment{p.port.shuts, {}};
+        feeds.push_back(std::move(feed));
+    }
+    if (feeds.empty())
+        throw InputError("bag", "no hose lets resin in", "place a feed, or take one of the plans");
+    if (std::all_of(feeds.begin(), feeds.end(), [](const Feed& f) { return !f.open.time; }))
+        throw InputError("bag", "every feed waits for resin that no other lets in",
+                         "let one of them open at once");
+    const Viscosity viscosity(asked.resin, -c.waited);
+    out.gel = viscosity.gels();
+    out.viscosity = viscosity.at(0);
+    FlowRules rules;
+    rules.density = asked.density;
+    rules.gravity = -kGravity * up;
+    rules.share = fine ? 1.0 / 160 : 1.0 / 80;
+    // A day is longer than anybody feeds.
+    rules.end = 86400;
+    out.filling = fill(mesh, preform_on(mesh, asked, frame, draped, ground, out.ports), feeds, vents,
+                       viscosity, rules, progress);
+    if (asked.medium.thickness > 0) {
+        // What lies under the medium, down to a core that is shut.
+        FlowLayer below;
+        below.thickness = below.porosity = 0;
+        double resists = 0;
+        for (auto it = asked.preform.rbegin(); it != asked.preform.rend(); ++it) {
+            if (!it->cloth && it->flow.Kz < 1e-20) break;
+            below.thickness += it->flow.thickness;
+            below.porosity += it->flow.porosity * it->flow.thickness;
+            resists += it->flow.thickness / it->flow.Kz;
+        }
+        if (below.thickness > 0 && below.porosity > 0) {
+            below.porosity /= below.thickness;
+            below.Kz = below.thickness / resists;
+            out.lag = lag_under(asked.medium, below);
+            // At the front's mean speed over the way that it goes.
+            const double way = std::sqrt(out.area) / 2;
+            if (out.filling.fill && *out.filling.fill > 0)
+                out.lag_time = out.lag.seconds(way / *out.filling.fill);
+            // Where the medium ends the front slows by what it carried, and is waited for so much sooner.
+            double tight = 0;
+            for (const auto& sheet : asked.preform) tight += sheet.flow.K1 * sheet.flow.thickness;
+            out.brake = out.lag.length * tight / (tight + asked.medium.K1 * asked.medium.thickness);
+        }
+    }
+    out.fit = fit_fronts(c, out, viscosity);
+    return out;
+}
+
+}  // namespace
+
+Flow flow(const FlowAsked& asked, const Shared<TriangleMesh>& face, const Frame& frame,
+          const part::Draped& draped, bool fine, Progress& progress) {
+    try {
+        return followed(asked, face, frame, draped, fine, progress);
+    } catch (const InputError& e) {
+        Flow out;
+        out.fault = e.problem();
+        out.mend = e.mend();
+        return out;
+    }
+}
+
+std::optional<FrontFit> fit_fronts(const Infusion& c, const Flow& flow, const Viscosity& viscosity) {
+    if (c.seen.empty()) return {};
+    const FlowGround ground(*flow.face, flow.frame);
+    // What moves resin is K·∫dt/μ: at each mark the two integrals give K by their ratio.
+    std::vector<double> logs;
+    for (const auto& mark : c.seen) {
+        const auto& at = flow.filling.arrival[ground.nearest({mark.along, mark.across})];
+        if (!at || *at <= 0 || mark.after <= 0) continue;
+        logs.push_back(std::log(viscosity.flow_time(*at) / viscosity.flow_time(mark.after)));
+    }
+    if (logs.empty()) return {};
+    double mean = 0, squares = 0;
+    const auto n = static_cast<double>(logs.size());
+    for (const double l : logs) mean += l / n;
+    for (const double l : logs) squares += (l - mean) * (l - mean);
+    FrontFit out{c.lets * std::exp(mean), {}, static_cast<int>(logs.size())};
+    if (logs.size() > 1) {
+        // Student's t for 19 in 20, to a percent from two marks on (Cornish and Fisher 1938, two terms).
+        static constexpr std::array kFew{12.71, 4.303, 3.182, 2.776, 2.571};
+        const auto free = logs.size() - 1;
+        const double t = free <= kFew.size() ? kFew[free - 1] : 1.96 + 2.4 / static_cast<double>(free);
+        out.spread = std::exp(t * std::sqrt(squares / (n - 1) / n));
+    }
+    return out;
+}
+
+Layouts seek_layout(FlowAsked asked, const Shared<TriangleMesh>& face, const Frame& frame,
+                    const part::Draped& draped, Progress& progress) {
+    if (!asked.infused) throw InputError("bag", "the part is not infused", "choose so in Part");
+    if (!face) throw InputError("bag", "there is no face that resin could run over", "see Edge");
+    Layouts out;
+    std::vector<std::pair<InfusionPlan, int>> plans{{InfusionPlan::ring, 1}, {InfusionPlan::end, 1}};
+    for (int n = 1; n <= 4; ++n) plans.emplace_back(InfusionPlan::spine, n);
+    asked.infusion.seen.clear();
+    for (std::size_t k = 0; k < plans.size(); ++k) {
+        progress.report(static_cast<double>(k) / static_cast<double>(plans.size()), "trying hoses");
+        asked.infusion.plan = plans[k].first;
+        asked.infusion.lines = plans[k].second;
+        Layout one{plans[k].first, plans[k].second, {}, 0, 0, 0, 0};
+        const auto f = flow(asked, face, frame, draped, false, progress);
+        if (f.runs) {
+            one.fill = f.filling.fill;
+            one.filled = f.filling.filled;
+            for (const auto& d : f.filling.dry) one.dry += d.area;
+            one.resin = f.filling.taken;
+            one.line = f.line();
+            out.tried.push_back(one);  // a face without a rim has no ring
+        }
+    }
+    std::stable_sort(out.tried.begin(), out.tried.end(), [](const Layout& a, const Layout& b) {
+        if (a.fill.has_value() != b.fill.has_value()) return a.fill.has_value();
+        return a.fill ? *a.fill < *b.fill : a.filled > b.filled;
+    });
+    return out;
+}
+
+}  // namespace jig::bag

@@ -1,0 +1,226 @@
+// What is said of a resin's way: figures, calls, and when each hose opens.
+#include <fmt/format.h>
+
+#include <algorithm>
+
+#include "core/stages/bag/flow.hpp"
+
+namespace jig::bag {
+namespace {
+
+/// Typical permeabilities are good to a factor of two either way.
+constexpr double kTypical = 2;
+/// Of the time to gel that a filling may take.
+constexpr double kMargin = 0.7;
+/// Of the resin that may run out by the vents.
+constexpr double kBleeds = 0.10;
+/// Dry places smaller than this are the mesh's.
+constexpr double kSmallest = 1e-4;
+
+std::string place_words(const Flow& flow, const Point& at) {
+    const Point2 p = FlowGround(*flow.face, flow.frame).seen(at);
+    return quantity(Kind::length, p.x()) + " along, " + quantity(Kind::length, p.y()) + " across";
+}
+
+}  // namespace
+
+Infusion with_own_ports(Infusion infusion, const Flow& flow) {
+    if (infusion.plan == InfusionPlan::own) return infusion;
+    infusion.plan = InfusionPlan::own;
+    infusion.ports.clear();
+    for (const auto& p : flow.ports) infusion.ports.push_back(p.port);
+    return infusion;
+}
+
+std::string opening_words(const Flow& flow, std::size_t feed) {
+    const auto& port = flow.ports[feed].port;
+    const auto& given = flow.filling.feeds[feed];
+    auto out = std::string(said(port.opens));
+    if (port.opens == PortOpens::start) return out;
+    if (!given.opened) return out + ": never";
+    return out + ", after " + quantity(Kind::duration, *given.opened);
+}
+
+std::vector<Figure> flow_figures(const Flow& f, const Infusion& c) {
+    std::vector<Figure> out;
+    if (!f.runs) return out;
+    const auto add = [&](std::string key, std::string name, Kind kind, double value, std::string reason) {
+        out.push_back({std::move(key), std::move(name), kind, value, std::move(reason)});
+    };
+    const auto mesh =
+        fmt::format("control volumes on {} triangles, {} edge{}", f.face->triangles.size(),
+                    quantity(Kind::length, f.edge), f.fine ? "" : ", coarse: a fine one is followed behind it");
+    const std::string from =
+        c.lets == 1
+            ? fmt::format("permeability as is typical: half or {:g} times as long may be true", kTypical)
+            : fmt::format("permeability {:.2f} times the library's, as your fronts showed", c.lets);
+    if (f.filling.fill)
+        add("fill", "full after", Kind::duration, *f.filling.fill,
+            fmt::format("{:.2g} Pa·s at first, {} between pot and vents; {}; {}", f.viscosity,
+                        quantity(Kind::pressure, f.drive), from, mesh));
+    else
+        add("filled", "it fills", Kind::ratio, f.filling.filled,
+            "share of the preform's pores until the resin gels or stands; " + mesh);
+    if (f.gel)
+        add("flow_gel", "its resin gels after", Kind::duration, *f.gel,
+            "by its cure at the heat at which the part gels, mixed " + quantity(Kind::duration, c.waited) +
+                " before the first feed opens");
+    add("flow_resin", "resin that goes in", Kind::mass, f.filling.taken,
+        quantity(Kind::mass, f.filling.held) + " stay in cloth, core and medium, " +
+            quantity(Kind::mass, f.filling.bled) + " run out by the vents");
+    for (std::size_t i = 0; i < f.filling.feeds.size(); ++i)
+        add("flow_" + std::to_string(i + 1), f.ports[i].name + " takes", Kind::mass, f.filling.feeds[i].mass,
+            "opens " + opening_words(f, i));
+    if (f.filling.last && f.filling.fill)
+        add("flow_last", "filled last, from the middle of the face", Kind::length,
+            FlowGround(*f.face, f.frame).seen(*f.filling.last).norm(),
+            place_words(f, f.face->points[*f.filling.last]));
+    if (f.lag.length > 0)
+        add("flow_lag", "front under the medium behind it by", Kind::length, f.lag.length,
+            "resin goes down through the preform while the medium carries it on" +
+                (f.lag_time > 0 ? ": " + quantity(Kind::duration, f.lag_time) + " at the mean speed"
+                                : std::string()));
+    add("flow_line", "spiral line", Kind::length, f.line(), "feeds and vents as they lie on the face");
+    if (f.fit)
+        add("flow_seen", "your fronts: it lets through, of the library's", Kind::factor, f.fit->lets,
+            f.fit->spread ? fmt::format("{} marks; times or divided by {:.2f}, 19 times in 20", f.fit->marks,
+                                        *f.fit->spread)
+                          : std::string("one mark: nobody knows how far it is out"));
+    return out;
+}
+
+Calls flow_calls(const Flow& f, const Infusion& c, double mixed, double spare) {
+    Calls out;
+    const auto add = [&](Severity s, const char* key, std::string headline, std::string why,
+                         std::optional<Fix> fix = {}) {
+        out.push_back({Stage::bag, s, key, std::move(headline), std::move(why), std::move(fix)});
+    };
+    if (!f.fault.empty()) {
+        auto why = "To mend it: " + f.mend + ".";
+        add(Severity::stop, "hoses", f.fault.substr(0, 1) == "n" ? "N" + f.fault.substr(1) : f.fault,
+            std::move(why),
+            Fix{"Take a line along the face", patch_of("bag", "infusion", {{"plan", "spine"}})});
+    }
+    if (!f.runs) return out;
+    const auto set = [](const char* field, Json value) {
+        Json patch = Json::object();
+        patch["bag"]["infusion"][field] = std::move(value);
+        return patch;
+    };
+    std::optional<Fix> medium;
+    if (!c.medium) medium = Fix{"Lay a flow medium", set("medium", true)};
+    const auto& fill = f.filling;
+    if (f.shut_core)
+        add(Severity::stop, "shut_core", "The core lets no resin through to the skin under it",
+            "A core without holes parts the skins: what lies on the tool stays dry. Figures here take both "
+            "skins as fed.",
+            Fix{"Bore holes of " + quantity(Kind::length, 0.003) + " every " + quantity(Kind::length, 0.04),
+                Json{{"bag", {{"infusion", {{"hole", 0.003}, {"hole_pitch", 0.04}}}}}}});
+    if (f.drive <= f.rise || f.drive <= 0)
+        add(Severity::stop, "no_drive",
+            "The resin has " + quantity(Kind::pressure, f.rise) + " to climb and " +
+                quantity(Kind::pressure, std::max(0.0, f.drive)) + " to drive it",
+            "The height of the face takes all that the vacuum gives: raise the pot, or draw deeper.",
+            c.below > 0 ? std::optional(Fix{"Set the pot level with the rim", set("below", 0.0)})
+                        : std::nullopt);
+    else if (f.rise > 0.3 * f.drive)
+        add(Severity::caution, "tall",
+            "The height of the face takes " + quantity(Kind::pressure, f.rise) + " of " +
+                quantity(Kind::pressure, f.drive),
+            "The fibre share will differ from rim to deepest place, and the last of it fills slowly.");
+    double dry = 0;
+    for (const auto& d : fill.dry) dry += d.area;
+    if (dry > kSmallest) {
+        std::optional<Fix> fix;
+        // Another vent there: from then on the hoses are the maker's own.
+        auto own = with_own_ports(c, f);
+        const Point2 at = FlowGround(*f.face, f.frame).seen(fill.dry.front().at);
+        Port vent;
+        vent.use = PortUse::vent;
+        vent.along = at.x();
+        vent.across = at.y();
+        own.ports.push_back(vent);
+        fix = Fix{"Put a vent there", Json{{"bag", {{"infusion", to_json_value(own)}}}}};
+        add(Severity::stop, "dry",
+            fmt::format("{} of the face stay dry{}", quantity(Kind::area, dry),
+                        fill.dry.size() > 1 ? fmt::format(" in {} places", fill.dry.size()) : std::string()),
+            "Resin closes round it while no vent draws there: the largest at " +
+                place_words(f, fill.dry.front().at) + ".",
+            std::move(fix));
+    }
+    if (!fill.fill && dry <= kSmallest) {
+        const bool gels = fill.gelled || (f.gel && *f.gel <= 86400);
+        add(Severity::stop, gels ? "gels_first" : "never_full",
+            gels ? fmt::format("The resin gels after {} with {:.0f} % of the preform filled",
+                               quantity(Kind::duration, f.gel.value_or(0)), 100 * fill.filled)
+                 : fmt::format("The preform fills to {:.0f} % in a day and no further", 100 * fill.filled),
+            "A slower hardener, more lines, a flow medium or a shorter way; warmer resin runs better and "
+            "gels "
+            "sooner.",
+            medium);
+    } else if (fill.fill && f.gel && *fill.fill > kMargin * *f.gel) {
+        add(Severity::caution, "gel_margin",
+            "Full after " + quantity(Kind::duration, *fill.fill) + "; the resin gels after " +
+                quantity(Kind::duration, *f.gel),
+            "Permeability is good to a factor of two: seven tenths of the time to gel are a usual margin.",
+            medium);
+    }
+    if (fill.bled > kBleeds * std::max(fill.held, 1e-9)) {
+        std::optional<Fix> fix;
+        if (c.medium && c.brake < 0.25 * std::sqrt(f.area))
+            fix = Fix{
+                "End the medium " + quantity(Kind::length, std::max(0.02, 2 * c.brake)) + " before the vents",
+                set("brake", std::max(0.02, 2 * c.brake))};
+        add(Severity::caution, "vent_early",
+            quantity(Kind::mass, fill.bled) + " of resin run out by the vents before it is full",
+            "Resin comes to a vent while other places are dry: a wider brake, or a vent farther off; clamp "
+            "it "
+            "when no bubbles come.",
+            std::move(fix));
+    }
+    if (c.medium && c.brake < f.brake) {
+        const double needed = std::ceil(f.brake * 100) / 100;
+        add(Severity::caution, "no_brake",
+            "The medium ends " + quantity(Kind::length, c.brake) + " before the vents; " +
+                quantity(Kind::length, f.brake) + " let the cloth under it catch up",
+            "Its front is " + quantity(Kind::length, f.lag.length) +
+                " behind: resin reaches the vent over the top of cloth that is still dry.",
+            Fix{"End it " + quantity(Kind::length, needed) + " before them", set("brake", needed)});
+    }
+    if (fill.fill && mixed < 1.02 * fill.taken) {
+        // To the next tenth of a kilogram, with a twentieth in the hoses.
+        const double needed = std::ceil((spare + 1.05 * fill.taken - mixed) * 10) / 10;
+        add(Severity::caution, "runs_dry",
+            quantity(Kind::mass, mixed) + " are mixed for the part; " + quantity(Kind::mass, fill.taken) +
+                " go in",
+            "Flow medium, holes and vents take resin too: a feed that draws air spoils the part.",
+            Fix{"Mix " + quantity(Kind::mass, needed) + " more than the laminate takes",
+                patch_of("part", "pot_loss", needed)});
+    }
+    for (std::size_t i = 0; i < fill.feeds.size(); ++i) {
+        if (!fill.feeds[i].opened && f.ports[i].port.opens != PortOpens::start)
+            add(Severity::caution, "feed_waits", f.ports[i].name + " never opens",
+                "The resin that it waits for does not come: open it by the clock, or take it away.");
+    }
+    if (f.pot_life > 0 && fill.fill && *fill.fill + c.waited > f.pot_life)
+        add(Severity::caution, "pot_ages",
+            "The filling takes " + quantity(Kind::duration, *fill.fill) + "; a pot lasts " +
+                quantity(Kind::duration, f.pot_life),
+            "Mix in turn, each pot no larger than what its hose draws in that time, and never let a hose "
+            "draw "
+            "air.");
+    if (fill.unsettled > 0)
+        add(Severity::note, "unsettled",
+            fmt::format("{} of {} steps of the filling did not settle", fill.unsettled, fill.steps),
+            "The front after them is worth so much less.");
+    if (f.fit && std::abs(std::log(f.fit->lets / c.lets)) > 0.1 && f.fit->marks >= 3)
+        add(Severity::note, "fronts_differ",
+            fmt::format("Your fronts say {:.2f} times the library's permeability; {:.2f} is used",
+                        f.fit->lets, c.lets),
+            "Marked at the bench, they outrank a typical figure.",
+            Fix{fmt::format("Use {:.2f} times", f.fit->lets),
+                set("lets", std::round(f.fit->lets * 1000) / 1000)});
+    return out;
+}
+
+}  // namespace jig::bag

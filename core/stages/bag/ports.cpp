@@ -1,0 +1,264 @@
+#include "core/stages/bag/ports.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <queue>
+
+#include "core/base/error.hpp"
+
+namespace jig::bag {
+namespace {
+
+/// m round a hose's foot that it feeds, typical of a port under the film.
+constexpr double kFoot = 0.015;
+/// Of the half length: how much of the rim belongs to one end.
+constexpr double kEnd = 0.25;
+
+}  // namespace
+
+FlowGround::FlowGround(const TriangleMesh& mesh, const Frame& frame) : mesh_(mesh), frame_(frame) {
+    const auto n = mesh.points.size();
+    std::vector<std::vector<std::uint32_t>> round(n);
+    double sum = 0;
+    std::size_t edges = 0;
+    for (const auto& t : mesh.triangles) {
+        for (std::size_t k = 0; k < 3; ++k) {
+            const auto a = t[k], b = t[(k + 1) % 3];
+            round[a].push_back(b);
+            round[b].push_back(a);
+            sum += (mesh.points[a] - mesh.points[b]).norm();
+            ++edges;
+        }
+    }
+    edge_ = edges > 0 ? sum / static_cast<double>(edges) : 0;
+    start_.assign(1, 0);
+    Point2 low = Point2::Constant(1e300), high = -low;
+    for (std::uint32_t i = 0; i < n; ++i) {
+        auto& others = round[i];
+        std::sort(others.begin(), others.end());
+        others.erase(std::unique(others.begin(), others.end()), others.end());
+        to_.insert(to_.end(), others.begin(), others.end());
+        start_.push_back(static_cast<std::uint32_t>(to_.size()));
+        if (others.empty()) continue;
+        used_.push_back(i);
+        low = low.cwiseMin(frame.flat(mesh.points[i]));
+        high = high.cwiseMax(frame.flat(mesh.points[i]));
+    }
+    if (!used_.empty()) {
+        middle_ = (low + high) / 2;
+        half_ = (high - low) / 2;
+    }
+    const auto loops = rim_loops(mesh, topology_of(mesh));
+    if (!loops.empty()) rim_ = loops.front();
+}
+
+std::uint32_t FlowGround::nearest(const Point2& place) const {
+    std::uint32_t best = used_.empty() ? 0 : used_.front();
+    double least = 1e300;
+    for (const auto i : used_) {
+        const double d = (seen(i) - place).squaredNorm();
+        if (d < least) {
+            least = d;
+            best = i;
+        }
+    }
+    return best;
+}
+
+Point2 FlowGround::chord(double across) const {
+    Point2 out(1e300, -1e300);
+    // The nearest that has any point: even triangles leave none wider than two of their edges.
+    for (double reach = std::max(edge_, 1e-6); out.x() > out.y() && reach < 1e6; reach *= 2) {
+        for (const auto i : used_) {
+            const Point2 p = seen(i);
+            if (std::abs(p.y() - across) > reach) continue;
+            out.x() = std::min(out.x(), p.x());
+            out.y() = std::max(out.y(), p.x());
+        }
+    }
+    return out;
+}
+
+template <class Cost>
+std::vector<double> FlowGround::spread(const std::vector<std::uint32_t>& from, Cost&& cost,
+                                       std::vector<std::uint32_t>* before, std::uint32_t to) const {
+    std::vector<double> out(mesh_.points.size(), 1e300);
+    using Entry = std::pair<double, std::uint32_t>;
+    std::priority_queue<Entry, std::vector<Entry>, std::greater<>> next;
+    if (before != nullptr) before->assign(mesh_.points.size(), kNoFace);
+    for (const auto i : from) {
+        out[i] = 0;
+        next.emplace(0.0, i);
+    }
+    while (!next.empty()) {
+        const auto [far, i] = next.top();
+        next.pop();
+        if (far > out[i]) continue;
+        if (i == to) break;
+        for (auto e = start_[i]; e < start_[i + 1]; ++e) {
+            const auto j = to_[e];
+            const double d = far + cost(i, j);
+            if (d >= out[j]) continue;
+            out[j] = d;
+            if (before != nullptr) (*before)[j] = i;
+            next.emplace(d, j);
+        }
+    }
+    return out;
+}
+
+std::vector<double> FlowGround::away_from(const std::vector<std::uint32_t>& from) const {
+    return spread(
+        from, [&](std::uint32_t i, std::uint32_t j) { return (mesh_.points[i] - mesh_.points[j]).norm(); },
+        nullptr, kNoFace);
+}
+
+std::vector<std::uint32_t> FlowGround::way(std::uint32_t from, std::uint32_t to) const {
+    if (from == to) return {from};
+    Point2 along = seen(to) - seen(from);
+    if (along.norm() <= 0) return {from, to};
+    along.normalize();
+    const Point2 aside(-along.y(), along.x());
+    std::vector<std::uint32_t> before;
+    const auto cost = [&](std::uint32_t i, std::uint32_t j) {
+        const double off = aside.dot((seen(i) + seen(j)) / 2 - seen(from)) / std::max(edge_, 1e-9);
+        return (mesh_.points[i] - mesh_.points[j]).norm() * (1 + off * off);
+    };
+    spread({from}, cost, &before, to);
+    if (before[to] == kNoFace) return {from, to};
+    std::vector<std::uint32_t> out;
+    for (auto i = to; i != kNoFace; i = before[i]) out.push_back(i);
+    std::reverse(out.begin(), out.end());
+    return out;
+}
+
+std::vector<Port> planned_ports(const Infusion& infusion, const FlowGround& ground) {
+    if (infusion.plan == InfusionPlan::own) {
+        auto out = infusion.ports;
+        std::stable_sort(out.begin(), out.end(), [](const Port& a, const Port& b) { return a.use < b.use; });
+        return out;
+    }
+    std::vector<Port> out;
+    const auto& half = ground.half();
+    const auto rim = [](PortUse use, double from, double to) {
+        Port p;
+        p.use = use;
+        p.kind = PortKind::rim;
+        p.along = from;
+        p.to_along = to;
+        return p;
+    };
+    switch (infusion.plan) {
+        case InfusionPlan::own:
+            break;
+        case InfusionPlan::spine: {
+            // Nearer to the ends than to the sides of the strip that each has to fill: ends are fed all
+            // round.
+            const double strip = half.y() / infusion.lines, inset = std::max(strip / 2, 2 * infusion.brake);
+            const double first = infusion.lines % 2 == 0 ? strip : 0;
+            for (int k = 0; k < infusion.lines; ++k) {
+                Port p;
+                p.kind = PortKind::line;
+                p.across = p.to_across = strip * (2 * k + 1) - half.y();
+                const Point2 ends = ground.chord(p.across);
+                const double in = std::min(inset, 0.45 * (ends.y() - ends.x()));
+                p.along = ends.x() + in;
+                p.to_along = ends.y() - in;
+                // Those beside the middle wait until what the middle feeds has come to them.
+                if (std::abs(p.across) > first * 1.01 + 1e-9) p.opens = PortOpens::front;
+                out.push_back(p);
+            }
+            std::stable_sort(out.begin(), out.end(), [](const Port& a, const Port& b) {
+                return std::abs(a.across) < std::abs(b.across) - 1e-9;
+            });
+            out.push_back(rim(PortUse::vent, 0, 0));
+            break;
+        }
+        case InfusionPlan::ring: {
+            out.push_back(rim(PortUse::feed, 0, 0));
+            Port p;
+            p.use = PortUse::vent;
+            const auto far = ground.away_from(ground.rim());
+            auto deepest = ground.nearest(Point2::Zero());
+            double most = 0;
+            for (std::uint32_t i = 0; i < far.size(); ++i) {
+                if (far[i] > most && far[i] < 1e299) {
+                    most = far[i];
+                    deepest = i;
+                }
+            }
+            p.along = ground.seen(deepest).x();
+            p.across = ground.seen(deepest).y();
+            out.push_back(p);
+            break;
+        }
+        case InfusionPlan::end:
+            out.push_back(rim(PortUse::feed, -half.x(), -(1 - kEnd) * half.x()));
+            out.push_back(rim(PortUse::vent, (1 - kEnd) * half.x(), half.x()));
+            break;
+    }
+    return out;
+}
+
+std::vector<PlacedPort> placed(const std::vector<Port>& ports, const FlowGround& ground) {
+    std::vector<PlacedPort> out;
+    const auto& mesh = ground.mesh();
+    std::array<int, 2> count{};
+    for (const auto& port : ports) {
+        PlacedPort p{port, {}, {}, 0, Point::Zero()};
+        const bool feeds = port.use == PortUse::feed;
+        p.name = fmt::format("{} {}", feeds ? "feed" : "vent", ++count[feeds ? 0 : 1]);
+        switch (port.kind) {
+            case PortKind::place: {
+                const auto foot = ground.nearest({port.along, port.across});
+                for (std::uint32_t i = 0; i < mesh.points.size(); ++i) {
+                    if ((mesh.points[i] - mesh.points[foot]).norm() <= kFoot) p.points.push_back(i);
+                }
+                p.at = mesh.points[foot];
+                break;
+            }
+            case PortKind::line: {
+                p.points = ground.way(ground.nearest({port.along, port.across}),
+                                      ground.nearest({port.to_along, port.to_across}));
+                const Point from = mesh.points[p.points.front()], to = mesh.points[p.points.back()];
+                // Along the plane of the line: what zigzags from point to point is no hose.
+                const Point aside = ground.frame().w.cross(to - from).normalized();
+                for (std::size_t k = 1; k < p.points.size(); ++k) {
+                    const Point step = mesh.points[p.points[k]] - mesh.points[p.points[k - 1]];
+                    p.length += (step - step.dot(aside) * aside).norm();
+                }
+                p.at = mesh.points[p.points[p.points.size() / 2]];
+                break;
+            }
+            case PortKind::rim: {
+                const auto& rim = ground.rim();
+                if (rim.empty())
+                    throw InputError("bag", "the face has no rim that " + p.name + " could lie along",
+                                     "place it at a place or along a line");
+                // Both ends alike stand for all of it.
+                const bool whole = std::abs(port.to_along - port.along) < 1e-9;
+                const double low = std::min(port.along, port.to_along) - 1e-9,
+                             high = std::max(port.along, port.to_along) + 1e-9;
+                const auto takes = [&](std::uint32_t i) {
+                    const double x = ground.seen(i).x();
+                    return whole || (x >= low && x <= high);
+                };
+                for (std::size_t k = 0; k < rim.size(); ++k) {
+                    const auto a = rim[k], b = rim[(k + 1) % rim.size()];
+                    if (takes(a)) p.points.push_back(a);
+                    if (takes(a) && takes(b)) p.length += (mesh.points[a] - mesh.points[b]).norm();
+                }
+                if (p.points.empty())
+                    throw InputError("bag", "no place of the rim lies where " + p.name + " is to go",
+                                     "give it a longer piece of the rim");
+                p.at = mesh.points[p.points[p.points.size() / 2]];
+                break;
+            }
+        }
+        out.push_back(std::move(p));
+    }
+    return out;
+}
+
+}  // namespace jig::bag

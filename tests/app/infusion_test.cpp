@@ -1,0 +1,253 @@
+// The infusion in the window: words, hoses dragged and typed, plans compared, the front and its marks.
+#include <QApplication>
+#include <QClipboard>
+#include <QSlider>
+
+#include "app/print/sheets.hpp"
+#include "app/stand/scene.hpp"
+#include "core/stages/bag/flow.hpp"
+#include "tests/app/bench.hpp"
+
+using namespace bench;
+
+namespace {
+
+Bench& at_bag(Bench& b) {
+    b.window.show_stage(Stage::bag);
+    b.settle();
+    REQUIRE(b.window.document().findings().flow);
+    return b;
+}
+
+const bag::Infusion& infusion(Bench& b) {
+    return b.window.document().job().bag.infusion;
+}
+
+const bag::Flow& flow(Bench& b) {
+    return *b.window.document().findings().flow;
+}
+
+Scene scene(Bench& b, double share) {
+    View view;
+    view.apart = share;
+    return scene_of(b.window.document().job(), b.window.document().findings(), Stage::bag, ink(Light::day),
+                    {}, view);
+}
+
+bool says(const Scene& s, const QString& label) {
+    return std::any_of(s.labels.begin(), s.labels.end(),
+                       [&](const SceneLabel& l) { return l.text.contains(label); });
+}
+
+}  // namespace
+
+TEST_CASE("the dome's hoses, front and figures stand in the Bag stage") {
+    Bench b("radar-dome");
+    at_bag(b);
+    CHECK(b.word("/bag/infusion/plan")->text() == "a ring round the rim");
+    const auto first = *flow(b).filling.fill;
+    CHECK_FALSE(b.figure("fill").isEmpty());
+    auto* hoses = b.visible<RecordTable>("hoses");
+    REQUIRE(hoses->rowCount() == 2);
+    CHECK(hoses->item(0, 2)->text() == "all round");
+    CHECK(hoses->item(0, 3)->text().contains("kg"));
+    // The slider takes the front from the rim to the top.
+    const auto early = scene(b, 0.2), late = scene(b, 1);
+    CHECK(early.legend != late.legend);
+    CHECK(late.legend.contains("100 % of the face"));
+    CHECK(says(late, "full last"));
+    CHECK(says(late, "feed 1"));
+    // Without the medium the same ring takes far longer.
+    b.choose("/bag/infusion/medium", "without a flow medium");
+    CHECK_FALSE(infusion(b).medium);
+    CHECK(*flow(b).filling.fill > 3 * first);
+    b.key(Qt::Key_Z, Qt::ControlModifier);
+    b.settle();
+    CHECK(*flow(b).filling.fill == Approx(first).epsilon(0.1));
+    // Figures come from the fine mesh when it is done.
+    QElapsedTimer clock;
+    clock.start();
+    while (!flow(b).fine && clock.elapsed() < 60000) QTest::qWait(50);
+    CHECK(flow(b).fine);
+}
+
+TEST_CASE(
+    "a vent is dragged over the stand, moved by keys and typed, and each is a step that can be undone") {
+    Bench b("radar-dome");
+    at_bag(b);
+    auto& stand = b.window.stand();
+    stand.frame_all();
+    auto* canvas = b.window.findChild<QWidget*>("canvas");
+    // The vent is the second hose; its mark has the number of its first end.
+    const auto from = stand.mark_place(2);
+    REQUIRE_FALSE(from.isNull());
+    QTest::mousePress(canvas, Qt::LeftButton, Qt::NoModifier, from.toPoint());
+    for (const auto& by : {QPointF(20, 10), QPointF(45, 22), QPointF(60, 30)}) {
+        const auto to = (from + by).toPoint();
+        QMouseEvent move(QEvent::MouseMove, to, canvas->mapToGlobal(QPointF(to)), Qt::NoButton,
+                         Qt::LeftButton, {});
+        QApplication::sendEvent(canvas, &move);
+        QTest::qWait(10);
+    }
+    QTest::mouseRelease(canvas, Qt::LeftButton, Qt::NoModifier, (from + QPointF(60, 30)).toPoint());
+    b.settle();
+    REQUIRE(infusion(b).plan == InfusionPlan::own);
+    REQUIRE(infusion(b).ports.size() == 2);
+    const auto dragged = infusion(b).ports[1];
+    CHECK(std::hypot(dragged.along, dragged.across) > 0.05);
+    CHECK(b.window.document().undo_name() == "move a hose");
+    // The mark is where the mouse left it.
+    CHECK(QLineF(stand.mark_place(2), from + QPointF(60, 30)).length() < 25);
+    // By keys: chosen, and along by a step.
+    stand.setFocus();
+    QTest::keyClick(&stand, Qt::Key_N);
+    CHECK(stand.accessibleName().contains("Hose 2 is chosen"));
+    QTest::keyClick(&stand, Qt::Key_BracketRight);
+    b.settle();
+    CHECK(infusion(b).ports[1].along > dragged.along + 1e-4);
+    CHECK(infusion(b).ports[1].across == Approx(dragged.across).margin(1e-6));
+    QTest::keyClick(&stand, Qt::Key_BraceLeft);
+    b.settle();
+    CHECK(infusion(b).ports[1].across < dragged.across - 1e-4);
+    // Typed, in the maker's unit.
+    auto* hoses = b.visible<RecordTable>("hoses");
+    hoses->item(1, 2)->setText("100; -50");
+    b.settle();
+    CHECK(infusion(b).ports[1].along == Approx(0.1));
+    CHECK(infusion(b).ports[1].across == Approx(-0.05));
+    hoses->item(1, 2)->setText("somewhere");
+    b.settle();
+    CHECK(b.message().contains("along; across"));
+    CHECK(infusion(b).ports[1].along == Approx(0.1));
+    b.key(Qt::Key_Z, Qt::ControlModifier);
+    b.settle();
+    CHECK(infusion(b).ports[1].along != Approx(0.1));
+    for (int i = 0; i < 3; ++i) b.key(Qt::Key_Z, Qt::ControlModifier);
+    b.settle();
+    CHECK(infusion(b).plan == InfusionPlan::ring);
+}
+
+TEST_CASE("hoses are added, changed and taken away; without a feed a stop says so and nothing is lost") {
+    Bench b("radar-dome");
+    at_bag(b);
+    auto* hoses = b.visible<RecordTable>("hoses");
+    b.visible<QPushButton>("add-feed")->click();
+    b.settle();
+    REQUIRE(infusion(b).ports.size() == 3);
+    hoses->item(2, 1)->setText("line");
+    b.settle();
+    CHECK(infusion(b).ports[2].kind == PortKind::line);
+    CHECK(infusion(b).ports[2].to_along > infusion(b).ports[2].along);
+    hoses->item(2, 5)->setText("1");
+    b.settle();
+    CHECK(infusion(b).ports[2].opens == PortOpens::clock);
+    CHECK(infusion(b).ports[2].at == Approx(60));
+    CHECK(*flow(b).filling.feeds[1].opened == Approx(60).epsilon(0.02));
+    hoses->item(2, 5)->setText("1 to 4");
+    b.settle();
+    CHECK(infusion(b).ports[2].shuts == Approx(240));
+    CHECK(hoses->item(2, 5)->text() == "1 to 4");
+    hoses->item(2, 5)->setText("4 to 1");
+    b.settle();
+    CHECK(b.message().contains("5 to 20"));
+    CHECK(infusion(b).ports[2].shuts == Approx(240));
+    hoses->item(2, 1)->setText("nowhere");
+    b.settle();
+    CHECK(b.message().contains("none of"));
+    // Both feeds away: the stop stands, the plan of days too, and its fix brings a line back.
+    for (int left = 2; left > 0; --left) {
+        const int row = left == 2 ? 2 : 0;
+        hoses->setFocus();
+        hoses->setCurrentCell(row, 0);
+        QTest::keyClick(hoses, Qt::Key_Delete);
+        b.settle();
+    }
+    REQUIRE(infusion(b).ports.size() == 1);
+    CHECK(b.window.document().findings().flow == nullptr);
+    CHECK(b.window.document().findings().run != nullptr);
+    CHECK(b.visible<QLabel>("call-hoses") != nullptr);
+    b.fix("hoses");
+    b.settle();
+    CHECK(infusion(b).plan == InfusionPlan::spine);
+    CHECK(b.window.document().findings().flow != nullptr);
+}
+
+TEST_CASE(
+    "plans are compared behind the window and one is taken; marks of the real front correct the figures") {
+    Bench b("radar-dome");
+    at_bag(b);
+    b.visible<QPushButton>("seek-hoses")->click();
+    QElapsedTimer clock;
+    clock.start();
+    while (!b.window.document().findings().layouts && clock.elapsed() < 60000) QTest::qWait(50);
+    REQUIRE(b.window.document().findings().layouts);
+    QTest::qWait(50);
+    auto* plans = b.visible<RecordTable>("plans");
+    REQUIRE(plans->rowCount() == 6);
+    plans->setCurrentCell(1, 0);
+    const auto wanted = b.window.document().findings().layouts->tried[1];
+    b.visible<QPushButton>("take-plan")->click();
+    b.settle();
+    CHECK(infusion(b).plan == wanted.plan);
+    CHECK(infusion(b).lines == wanted.lines);
+    b.key(Qt::Key_Z, Qt::ControlModifier);
+    b.settle();
+    CHECK(infusion(b).plan == InfusionPlan::ring);
+    // Marks pasted from the bench: place, then minutes.
+    auto* fronts = b.visible<RecordTable>("fronts");
+    fronts->setFocus();
+    QApplication::clipboard()->setText("300; 0\t4\n-300; 0\t4\n0; 300\t4\n");
+    QTest::keyClick(fronts, Qt::Key_V, Qt::ControlModifier);
+    QTest::qWait(20);
+    b.settle();
+    REQUIRE(infusion(b).seen.size() == 3);
+    CHECK(infusion(b).seen[0].after == Approx(240));
+    CHECK(fronts->rowCount() == 3);
+    REQUIRE(flow(b).fit);
+    CHECK(flow(b).fit->lets < 1);
+    CHECK(b.visible<QLabel>("call-fronts_differ") != nullptr);
+    const auto before = *flow(b).filling.fill;
+    b.fix("fronts_differ");
+    b.settle();
+    // Followed with it, the marks say the same again.
+    CHECK(infusion(b).lets == Approx(flow(b).fit->lets).epsilon(0.03));
+    CHECK(*flow(b).filling.fill > before);
+    CHECK(says(scene(b, 1), "seen at"));
+}
+
+TEST_CASE("hoses and front go out as files for the bench") {
+    Bench b("radar-dome");
+    at_bag(b);
+    b.write_out("x-hoses", b.file("hoses.csv"));
+    QFile table(b.file("hoses.csv"));
+    REQUIRE(table.open(QIODevice::ReadOnly));
+    const auto text = QString::fromUtf8(table.readAll());
+    CHECK(text.startsWith("hose,"));
+    CHECK(text.contains("vent 1"));
+    b.write_out("x-front-dxf", b.file("front.dxf"));
+    CHECK(QFile::exists(b.file("front-1.dxf")));
+    CHECK(QFile::exists(b.file("front-1.svg")));
+    b.write_out("x-front-pdf", b.file("front.pdf"));
+    CHECK(text_of_pdf(b.file("front.pdf")).contains("feed 1"));
+    SheetOptions options;
+    options.only = Stage::bag;
+    print_sheets(b.window.document().job(), b.window.document().findings(), b.file("bag.pdf"), options);
+    const auto sheet = text_of_pdf(b.file("bag.pdf"));
+    CHECK(sheet.contains("Hoses, from the middle of the face"));
+    CHECK(sheet.contains("at once"));
+    CHECK(sheet.contains("drop test passed"));
+}
+
+TEST_CASE("a part that is not infused has no hoses, and its bag's tables stay") {
+    Bench b;
+    b.window.show_stage(Stage::bag);
+    b.settle();
+    CHECK(b.window.document().findings().flow == nullptr);
+    CHECK_FALSE(b.window.findChild<RecordTable*>("hoses")->isVisible());
+    CHECK(b.visible<QPushButton>("add-reading") != nullptr);
+    b.window.show_stage(Stage::part);
+    b.choose("/part/how", "infused");
+    b.window.show_stage(Stage::bag);
+    b.settle();
+    CHECK(b.window.findChild<RecordTable*>("hoses")->isVisible());
+}
