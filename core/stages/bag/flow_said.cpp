@@ -47,9 +47,9 @@ std::vector<Figure> flow_figures(const Flow& f, const Infusion& c) {
     const auto add = [&](std::string key, std::string name, Kind kind, double value, std::string reason) {
         out.push_back({std::move(key), std::move(name), kind, value, std::move(reason)});
     };
-    const auto mesh =
-        fmt::format("control volumes on {} triangles, {} edge{}", f.face->triangles.size(),
-                    quantity(Kind::length, f.edge), f.fine ? "" : ", coarse: a fine one is followed behind it");
+    const auto mesh = fmt::format("control volumes on {} triangles, {} edge{}", f.face->triangles.size(),
+                                  quantity(Kind::length, f.edge),
+                                  f.fine ? "" : ", coarse: a fine one is followed behind it");
     const std::string from =
         c.lets == 1
             ? fmt::format("permeability as is typical: half or {:g} times as long may be true", kTypical)

@@ -49,8 +49,9 @@ Work whole_work(const Before& b, const Library& shop) {
                     cured(CureOf::on_plug, b.shell.resin), shop));
     add(back::work(b.back_choices, b.back, b.pieces(), b.shell_choices, b.shell, shop));
     add(heat::work(b.room, b.cures, shop));
-    add(part::work(b.part_choices, b.part, b.edge, b.split, b.brief, shop, part_cured,
-                   bag::work(b.bag_choices, b.bag, b.flow, b.part, b.edge, b.split.parts(), part_cured, shop)));
+    add(part::work(
+        b.part_choices, b.part, b.edge, b.split, b.brief, shop, part_cured,
+        bag::work(b.bag_choices, b.bag, b.flow, b.part, b.edge, b.split.parts(), part_cured, shop)));
     std::erase_if(out.steps, [](const Step& s) { return s.hours() <= 0 && s.wait <= 0; });
     std::stable_sort(out.steps.begin(), out.steps.end(),
                      [](const Step& a, const Step& c) { return a.when < c.when; });
