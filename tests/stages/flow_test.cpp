@@ -419,7 +419,17 @@ TEST_CASE("calls of the infusion come with what provokes them, and their fixes m
              Rule{"hoses", Severity::stop, true, [](Job& j) { j.bag.infusion.plan = InfusionPlan::own; }},
              Rule{"fronts_differ", Severity::note, true,
                   [](Job& j) {
-                      j.bag.infusion.seen = {{0.1, 0.02, 900}, {0.1, -0.02, 900}, {-0.1, 0.02, 900}};
+                      // Everywhere 1.6 times as late as it should be.
+                      const auto now = worked_out(j);
+                      const FlowGround ground(*now.flow->face, now.flow->frame);
+                      for (const auto& at : {Point2(0.1, 0.02), Point2(0.1, -0.02), Point2(-0.1, 0.02)})
+                          j.bag.infusion.seen.push_back(
+                              {at.x(), at.y(), 1.6 * *now.flow->filling.arrival[ground.nearest(at)]});
+                  }},
+             Rule{"fronts_differ", Severity::note, false,
+                  [](Job& j) {
+                      // A day late is no preform, and nothing is offered for it.
+                      j.bag.infusion.seen = {{0.1, 0.02, 9000}, {0.1, -0.02, 9000}, {-0.1, 0.02, 9000}};
                   }},
          }) {
         INFO(rule.key);

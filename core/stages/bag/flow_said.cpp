@@ -2,6 +2,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <cmath>
 
 #include "core/stages/bag/flow.hpp"
 
@@ -14,6 +15,8 @@ constexpr double kTypical = 2;
 constexpr double kMargin = 0.7;
 /// Of the resin that may run out by the vents.
 constexpr double kBleeds = 0.10;
+/// Permeability of the library's that a preform may have: as the job's own bounds.
+constexpr double kLeastLets = 0.01, kMostLets = 100;
 /// Dry places smaller than this are the mesh's.
 constexpr double kSmallest = 1e-4;
 
@@ -213,13 +216,19 @@ Calls flow_calls(const Flow& f, const Infusion& c, double mixed, double spare) {
         add(Severity::note, "unsettled",
             fmt::format("{} of {} steps of the filling did not settle", fill.unsettled, fill.steps),
             "The front after them is worth so much less.");
-    if (f.fit && std::abs(std::log(f.fit->lets / c.lets)) > 0.1 && f.fit->marks >= 3)
+    if (f.fit && std::abs(std::log(f.fit->lets / c.lets)) > 0.1 && f.fit->marks >= 3) {
+        // To three figures; what is a hundred times off is a slip of the clock or of the plan.
+        const double step = std::pow(10, std::floor(std::log10(f.fit->lets)) - 2);
+        const double lets = std::round(f.fit->lets / step) * step;
+        const bool believed = lets >= kLeastLets && lets <= kMostLets;
         add(Severity::note, "fronts_differ",
-            fmt::format("Your fronts say {:.2f} times the library's permeability; {:.2f} is used",
+            fmt::format("Your fronts say {:.3g} times the library's permeability; {:.3g} is used",
                         f.fit->lets, c.lets),
-            "Marked at the bench, they outrank a typical figure.",
-            Fix{fmt::format("Use {:.2f} times", f.fit->lets),
-                set("lets", std::round(f.fit->lets * 1000) / 1000)});
+            believed ? "Marked at the bench, they outrank a typical figure."
+                     : "So far off it is no preform: look at the clock, the places and the plan of hoses.",
+            believed ? std::optional(Fix{fmt::format("Use {:.3g} times", lets), set("lets", lets)})
+                     : std::nullopt);
+    }
     return out;
 }
 
