@@ -416,6 +416,7 @@ TEST_CASE("calls of the infusion come with what provokes them, and their fixes m
                       j.bag.infusion.ports = {place(PortUse::feed, 0, 0), late, ring};
                   }},
              Rule{"pot_ages", Severity::caution, false, [](Job& j) { j.bag.infusion.waited = 10790; }},
+             Rule{"gelled", Severity::stop, true, [](Job& j) { j.bag.infusion.waited = 1e6; }},
              Rule{"hoses", Severity::stop, true, [](Job& j) { j.bag.infusion.plan = InfusionPlan::own; }},
              Rule{"fronts_differ", Severity::note, true,
                   [](Job& j) {

@@ -268,6 +268,13 @@ Flow followed(const FlowAsked& asked, const Shared<TriangleMesh>& face, const Fr
                          "let one of them open at once");
     const Viscosity viscosity(asked.resin, -c.waited);
     out.gel = viscosity.gels();
+    if (out.gel && *out.gel <= 0) {
+        Flow gelled;
+        gelled.gel = out.gel;
+        gelled.fault = "the resin has gelled before the first feed opens";
+        gelled.mend = "open it sooner after mixing, or take a slower hardener";
+        return gelled;
+    }
     out.viscosity = viscosity.at(0);
     FlowRules rules;
     rules.density = asked.density;
@@ -337,10 +344,12 @@ std::optional<FrontFit> fit_fronts(const Infusion& c, const Flow& flow, const Vi
     for (const double l : logs) squares += (l - mean) * (l - mean);
     FrontFit out{c.lets * std::exp(mean), {}, static_cast<int>(logs.size())};
     if (logs.size() > 1) {
-        // Student's t for 19 in 20, to a percent from two marks on (Cornish and Fisher 1938, two terms).
+        // Student's t for 19 in 20: the first from its table, then to half a percent (Cornish and Fisher
+        // 1938, two terms).
         static constexpr std::array kFew{12.71, 4.303, 3.182, 2.776, 2.571};
         const auto free = logs.size() - 1;
-        const double t = free <= kFew.size() ? kFew[free - 1] : 1.96 + 2.4 / static_cast<double>(free);
+        const auto nu = static_cast<double>(free);
+        const double t = free <= kFew.size() ? kFew[free - 1] : 1.96 + 2.372 / nu + 2.823 / (nu * nu);
         out.spread = std::exp(t * std::sqrt(squares / (n - 1) / n));
     }
     return out;

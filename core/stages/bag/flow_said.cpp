@@ -2,6 +2,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <cctype>
 #include <cmath>
 
 #include "core/stages/bag/flow.hpp"
@@ -98,18 +99,20 @@ Calls flow_calls(const Flow& f, const Infusion& c, double mixed, double spare) {
                          std::optional<Fix> fix = {}) {
         out.push_back({Stage::bag, s, key, std::move(headline), std::move(why), std::move(fix)});
     };
-    if (!f.fault.empty()) {
-        auto why = "To mend it: " + f.mend + ".";
-        add(Severity::stop, "hoses", f.fault.substr(0, 1) == "n" ? "N" + f.fault.substr(1) : f.fault,
-            std::move(why),
-            Fix{"Take a line along the face", patch_of("bag", "infusion", {{"plan", "spine"}})});
-    }
-    if (!f.runs) return out;
     const auto set = [](const char* field, Json value) {
         Json patch = Json::object();
         patch["bag"]["infusion"][field] = std::move(value);
         return patch;
     };
+    if (!f.fault.empty()) {
+        auto said = f.fault;
+        said.front() = static_cast<char>(std::toupper(static_cast<unsigned char>(said.front())));
+        const bool gelled = f.gel && *f.gel <= 0;
+        add(Severity::stop, gelled ? "gelled" : "hoses", std::move(said), "To mend it: " + f.mend + ".",
+            gelled ? Fix{"Open it as soon as it is mixed", set("waited", 0.0)}
+                   : Fix{"Take a line along the face", set("plan", "spine")});
+    }
+    if (!f.runs) return out;
     std::optional<Fix> medium;
     if (!c.medium) medium = Fix{"Lay a flow medium", set("medium", true)};
     const auto& fill = f.filling;
@@ -169,17 +172,10 @@ Calls flow_calls(const Flow& f, const Infusion& c, double mixed, double spare) {
             medium);
     }
     if (fill.bled > kBleeds * std::max(fill.held, 1e-9)) {
-        std::optional<Fix> fix;
-        if (c.medium && c.brake < 0.25 * std::sqrt(f.area))
-            fix = Fix{
-                "End the medium " + quantity(Kind::length, std::max(0.02, 2 * c.brake)) + " before the vents",
-                set("brake", std::max(0.02, 2 * c.brake))};
         add(Severity::caution, "vent_early",
             quantity(Kind::mass, fill.bled) + " of resin run out by the vents before it is full",
             "Resin comes to a vent while other places are dry: a wider brake, or a vent farther off; clamp "
-            "it "
-            "when no bubbles come.",
-            std::move(fix));
+            "it when no bubbles come.");
     }
     if (c.medium && c.brake < f.brake) {
         const double needed = std::ceil(f.brake * 100) / 100;
