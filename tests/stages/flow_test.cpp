@@ -195,6 +195,27 @@ TEST_CASE("a pot under the rim takes its height off what drives the resin") {
     CHECK(g.rise == Approx(fall));
 }
 
+TEST_CASE("resin races along a rim that cloth does not fill, and a feed that shuts gives no more") {
+    const auto face = strip(1, 0.2, 60);
+    const FlowGround ground(*face, kFlat);
+    auto asked = plain();
+    const auto even = follow(asked, face);
+    asked.infusion.race = 30;
+    const auto raced = follow(asked, face);
+    const auto at = [&](const Flow& f, double y) { return *f.filling.arrival[ground.nearest({0, y})]; };
+    CHECK(at(even, 0.1) == Approx(at(even, 0)).epsilon(0.02));
+    CHECK(at(raced, 0.1) < 0.8 * at(raced, 0));
+    CHECK(at(raced, 0) < at(even, 0));
+    // Shut after a quarter of the line's time, half of the strip is full and stays so.
+    asked.infusion.race = 1;
+    asked.infusion.ports[0].shuts = line_time(1) / 4;
+    const auto shut = follow(asked, face);
+    CHECK_FALSE(shut.filling.fill);
+    CHECK(shut.filling.filled == Approx(0.5).epsilon(0.02));
+    REQUIRE(shut.filling.feeds[0].shut);
+    CHECK(*shut.filling.feeds[0].shut == Approx(line_time(1) / 4).epsilon(1e-6));
+}
+
 TEST_CASE("fronts that were marked give the permeability back, with a spread that covers as it says") {
     const auto face = strip(1, 0.2, 40);
     auto asked = plain();
