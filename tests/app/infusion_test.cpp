@@ -34,6 +34,21 @@ Scene scene(Bench& b, double share) {
                     {}, view);
 }
 
+/// Into a cell by its keys, as a maker types.
+void type_into(Bench& b, RecordTable* table, int row, int column, const QString& text) {
+    table->setFocus();
+    table->setCurrentCell(row, column);
+    QTest::keyClick(table, Qt::Key_F2);
+    auto* field = table->findChild<QLineEdit*>();
+    REQUIRE(field != nullptr);
+    field->selectAll();
+    QTest::keyClicks(field, text);
+    QTest::keyClick(field, Qt::Key_Return);
+    // The cell hands its text over when the event is done.
+    QTest::qWait(20);
+    b.settle();
+}
+
 bool says(const Scene& s, const QString& label) {
     return std::any_of(s.labels.begin(), s.labels.end(),
                        [&](const SceneLabel& l) { return l.text.contains(label); });
@@ -111,12 +126,10 @@ TEST_CASE(
     CHECK(infusion(b).ports[1].across < dragged.across - 1e-4);
     // Typed, in the maker's unit.
     auto* hoses = b.visible<RecordTable>("hoses");
-    hoses->item(1, 2)->setText("100; -50");
-    b.settle();
+    type_into(b, hoses, 1, 2, "100; -50");
     CHECK(infusion(b).ports[1].along == Approx(0.1));
     CHECK(infusion(b).ports[1].across == Approx(-0.05));
-    hoses->item(1, 2)->setText("somewhere");
-    b.settle();
+    type_into(b, hoses, 1, 2, "somewhere");
     CHECK(b.message().contains("along; across"));
     CHECK(infusion(b).ports[1].along == Approx(0.1));
     b.key(Qt::Key_Z, Qt::ControlModifier);
@@ -138,17 +151,14 @@ TEST_CASE("hoses are added, changed and taken away; without a feed a stop says s
     b.settle();
     CHECK(infusion(b).ports[2].kind == PortKind::line);
     CHECK(infusion(b).ports[2].to_along > infusion(b).ports[2].along);
-    hoses->item(2, 5)->setText("1");
-    b.settle();
+    type_into(b, hoses, 2, 5, "1");
     CHECK(infusion(b).ports[2].opens == PortOpens::clock);
     CHECK(infusion(b).ports[2].at == Approx(60));
     CHECK(*flow(b).filling.feeds[1].opened == Approx(60).epsilon(0.02));
-    hoses->item(2, 5)->setText("1 to 4");
-    b.settle();
+    type_into(b, hoses, 2, 5, "1 to 4");
     CHECK(infusion(b).ports[2].shuts == Approx(240));
     CHECK(hoses->item(2, 5)->text() == "1 to 4");
-    hoses->item(2, 5)->setText("4 to 1");
-    b.settle();
+    type_into(b, hoses, 2, 5, "4 to 1");
     CHECK(b.message().contains("5 to 20"));
     CHECK(infusion(b).ports[2].shuts == Approx(240));
     hoses->item(2, 1)->setText("nowhere");
