@@ -158,8 +158,11 @@ void StackPane::build_units(QVBoxLayout* box) {
 }
 
 void StackPane::fill_units() {
-    // What is being typed is not overwritten by results that arrive.
-    if (units_ == nullptr || (units_->hasFocus() && units_->isModified())) return;
+    if (units_ == nullptr) return;
+    // What is being typed, or was refused and waits to be mended, is not overwritten by results that
+    // arrive; only by another stack, which it was not typed for.
+    if (units_->hasFocus() && units_->isModified() && layers() == counted_layers_) return;
+    counted_layers_ = layers();
     try {
         const auto& c = document_.job().shell;
         const QSignalBlocker quiet(units_);
@@ -176,10 +179,10 @@ void StackPane::fill_units() {
 }
 
 void StackPane::lay_units() {
-    units_->setModified(false);
     try {
         const auto next =
             shell::from_units(units_->text().toStdString(), document_.job().shell, zone(), document_.shop());
+        units_->setModified(false);
         if (next != layers())
             set_layers("build " + units_->text().simplified() + " in units", next);
         else

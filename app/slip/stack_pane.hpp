@@ -40,6 +40,7 @@ class StackPane : public Pane {
     RecordTable* table_;
     QComboBox* zones_ = nullptr;  ///< whose layers the table shows; none for the part
     QLineEdit* units_ = nullptr;  ///< the layers counted in the shop's units; none for the part
+    std::vector<Layer> counted_layers_;  ///< the layers that the field in units tells
     QLabel* counted_ = nullptr;
     int zone_ = -1;  ///< -1 for the common stack
     Wording wording_;

@@ -308,6 +308,10 @@ TEST_CASE("a build is typed in the shop's units, ply by ply or as a total, and u
     CHECK(document.job().shell.layers == kept);
     CHECK(units->text() == "13 + 1");
     CHECK(b.window.findChild<QLabel*>("message")->text().contains("13 units"));
+    // Results that come in later leave it standing too.
+    emit b.window.document().evaluated();
+    QTest::qWait(50);
+    CHECK(units->text() == "13 + 1");
     b.window.findChild<QAction*>("act-undo")->trigger();
     b.settle();
     b.window.findChild<QAction*>("act-undo")->trigger();
