@@ -12,6 +12,7 @@
 #include "core/science/drape/boxes.hpp"
 #include "core/science/drape/cloth.hpp"
 #include "core/science/drape/walk.hpp"
+#include "core/science/mesh/nearest.hpp"
 #include "core/science/mesh/nearest_face.hpp"
 
 namespace jig {
@@ -40,7 +41,7 @@ class Weaver {
     void weave(Progress& progress) {
         const NearestFace tree(mesh_);
         const auto face = static_cast<std::uint32_t>(tree.at(rules_.seed));
-        const auto seed = walk_.nearest(rules_.seed, face);
+        const auto seed = start_at(face);
         // By the normal between those of the corners, so that both ways do not follow one facet's tilt.
         const Point up = walk_.normal({seed.at, seed.face, false});
         Point warp = rules_.warp - rules_.warp.dot(up) * up;
@@ -83,6 +84,35 @@ class Weaver {
     }
 
   private:
+    /// The place of the mesh next to the seed; from a rim a little way in, or no thread would lie on the
+    /// face.
+    [[nodiscard]] OnMesh start_at(std::uint32_t face) const {
+        const auto& t = mesh_.triangles[face];
+        OnMesh out{nearest_on_triangle(rules_.seed, mesh_.corner(face, 0), mesh_.corner(face, 1),
+                                       mesh_.corner(face, 2)),
+                   face, false};
+        const Point middle = mesh_.centre(face);
+        const double near = 1e-6 * (mesh_.corner(face, 0) - middle).norm();
+        std::set<std::uint32_t> rim;  // of this face's corners
+        for (std::uint32_t f = 0; f < mesh_.triangles.size(); ++f) {
+            for (std::size_t k = 0; k < 3; ++k) {
+                if (topology_.across[f][k] != kNoFace) continue;
+                for (const auto p : {mesh_.triangles[f][k], mesh_.triangles[f][(k + 1) % 3]}) {
+                    if (std::find(t.begin(), t.end(), p) != t.end()) rim.insert(p);
+                }
+            }
+        }
+        bool on_rim = false;
+        for (std::size_t k = 0; k < 3; ++k) {
+            const Point &a = mesh_.points[t[k]], &b = mesh_.points[t[(k + 1) % 3]];
+            on_rim = on_rim || (rim.contains(t[k]) && (out.at - a).norm() < near) ||
+                     (topology_.across[face][k] == kNoFace &&
+                      (b - a).cross(out.at - a).norm() < near * (b - a).norm());
+        }
+        if (on_rim) out.at += 0.3 * (middle - out.at);
+        return out;
+    }
+
     [[nodiscard]] std::uint32_t find(int i, int j) const {
         const auto found = index_.find(key_of(i, j));
         return found == index_.end() ? kNone : found->second;

@@ -5,6 +5,7 @@
 
 #include "core/base/error.hpp"
 #include "core/science/flow/network.hpp"
+#include "core/science/flow/pockets.hpp"
 
 namespace jig {
 namespace {
@@ -14,6 +15,10 @@ namespace {
 constexpr double kGood = 1e-3;
 /// The same while it is not yet known which points are wet.
 constexpr double kRough = 0.05;
+/// Of the drive: suction that resin stands before it is held to have run away; solves are no finer.
+constexpr double kSuction = 1e-4;
+/// Points on either side of the front, and sweeps over them, in a guess of what a step wets.
+constexpr int kBand = 6, kSweeps = 8;
 /// The same where a time is read off the pressures.
 constexpr double kTight = 1e-7;
 
@@ -59,6 +64,14 @@ class Run {
         scale_ = 1;
         for (const auto& f : feeds) scale_ = std::max(scale_, std::abs(f.pressure - lowest_));
         lift_ = rules.density * rules.gravity;
+        const auto [low, high] =
+            std::minmax_element(mesh.points.begin(), mesh.points.end(),
+                                [&](const Point& a, const Point& b) { return lift_.dot(a) < lift_.dot(b); });
+        if (low != mesh.points.end()) scale_ += lift_.dot(*high - *low);
+        for (std::uint32_t i = 0; i < n_; ++i) {
+            for (auto e = net_.start[i]; e < net_.start[i + 1]; ++e)
+                cell_head_ = std::max(cell_head_, lift_.dot(mesh.points[net_.to[e]] - mesh.points[i]));
+        }
         corners();
     }
 
@@ -108,7 +121,12 @@ class Run {
             for (int i = 0; i < 6 && !settled; ++i) again(step / 3);
             for (int i = 0; i < 20 && gained(saved_full, saved_state) > 4 * rules_.share * whole_; ++i)
                 again(step / 3);
-            if (const auto sooner = all_full(saved_full, saved_state, step)) again(*sooner);
+            if (const auto sooner = all_full(saved_full, saved_state, step)) {
+                again(*sooner);
+                // Finely, lest crumbs are left that cost a step each.
+                pressure_.solve(state_, b_, step, kTight, p_);
+                gains(step);
+            }
             // Where nothing moves any more nothing will before the next moment; the last drop is not nothing.
             if (gained(saved_full, saved_state) <=
                     1e-6 * std::min(rules_.share * whole_, room(saved_full, saved_state)) &&
@@ -122,6 +140,8 @@ class Run {
             }
             out_.unsettled += settled ? 0 : 1;
             take(saved_full, step);
+            last_p_ = saved_p;
+            last_step_ = step;
             moments(time());
             tell();
             if (flow_ >= end * (1 - 1e-12)) break;
@@ -139,10 +159,7 @@ class Run {
         for (std::size_t i = 0; i < n_; ++i) sum += full_[i] * net_.volume[i];
         return sum / whole_;
     }
-    [[nodiscard]] bool is_full(std::size_t i) const {
-        return state_[i] == FlowState::wet || state_[i] == FlowState::feed ||
-               (state_[i] == FlowState::vent && full_[i] >= 1 - 1e-9);
-    }
+    [[nodiscard]] bool is_full(std::size_t i) const { return jig::is_full(state_[i], full_[i]); }
     [[nodiscard]] bool done() const {
         for (std::size_t i = 0; i < n_; ++i) {
             if (state_[i] != FlowState::shut && !is_full(i)) return false;
@@ -178,26 +195,121 @@ class Run {
     /// One step: which points are wet at its end, and at what pressures. False where that does not settle.
     bool settle(double step) {
         net_.conducts = all_conducts_;
-        // At the pressures of the last step most of what will be wet is known.
+        // At the pressures of the last step most of what will be wet is known; beside the front, soon the
+        // rest.
         change(step, false);
+        if (last_step_ > 0) {
+            // Pressures go on as they went: only where solves begin.
+            for (std::uint32_t i = 0; i < n_; ++i) {
+                if (state_[i] == FlowState::wet && last_p_[i] > lowest_)
+                    p_[i] += step / last_step_ * (p_[i] - last_p_[i]);
+            }
+            change(step, false);
+        }
+        sweep_front(step);
         for (int round = 0; round < 400; ++round) {
             for (std::uint32_t i = 0; i < n_; ++i) {
-                if (state_[i] != FlowState::wet) continue;
-                b_[i] = (full_[i] - 1) * net_.volume[i] / step;
-                if (lift_.isZero()) continue;
-                for (auto e = net_.start[i]; e < net_.start[i + 1]; ++e) {
-                    if (state_[net_.to[e]] != FlowState::shut)
-                        b_[i] -= net_.conducts[e] * lift_.dot(mesh_.points[net_.to[e]] - mesh_.points[i]);
-                }
+                if (state_[i] == FlowState::wet) b_[i] = lacks(i, step);
             }
             pressure_.solve(state_, b_, step, kRough, p_);
-            if (change(step, round < 60)) continue;
+            if (change(step, round < 60)) {
+                if (round < 8) sweep_front(step);
+                continue;
+            }
             pressure_.solve(state_, b_, step, kGood, p_);
             gains(step);
             const bool held = hold_back();
             if (!change(step, round < 60) && !held) return true;
         }
         return false;
+    }
+
+    /// Pa below which a wet point has run dry. Falling resin fills a point within a step and goes on from it
+    /// for the rest: the step's mean pressure may then lie under the front's by the head of one cell.
+    [[nodiscard]] double least(std::uint32_t i) const {
+        double head = 0;
+        if (cell_head_ > 0) {
+            bool front = false;
+            for (auto e = net_.start[i]; e < net_.start[i + 1]; ++e) {
+                const auto j = net_.to[e];
+                if (state_[j] != FlowState::empty) continue;
+                front = true;
+                head = std::max(head, lift_.dot(mesh_.points[j] - mesh_.points[i]));
+            }
+            if (!front) head = cell_head_;
+        }
+        return lowest_ - kSuction * scale_ - head;
+    }
+
+    /// m³ per unit of flow time that a wet point gives more than it gets, for being full at the step's end.
+    [[nodiscard]] double lacks(std::uint32_t i, double step) const {
+        double out = (full_[i] - 1) * net_.volume[i] / step;
+        if (lift_.isZero()) return out;
+        for (auto e = net_.start[i]; e < net_.start[i + 1]; ++e) {
+            if (state_[net_.to[e]] != FlowState::shut)
+                out -= net_.conducts[e] * lift_.dot(mesh_.points[net_.to[e]] - mesh_.points[i]);
+        }
+        return out;
+    }
+
+    /// Settles wet and dry in a band along the front, point by point, while all behind it keeps its pressure:
+    /// a guess that spares whole solves, and that they judge.
+    void sweep_front(double step) {
+        band_.clear();
+        depth_.assign(n_, 0);
+        for (std::uint32_t i = 0; i < n_; ++i) {
+            if (state_[i] != FlowState::wet) continue;
+            for (auto e = net_.start[i]; e < net_.start[i + 1]; ++e) {
+                if (state_[net_.to[e]] != FlowState::empty) continue;
+                band_.push_back(i);
+                depth_[i] = 1;
+                break;
+            }
+        }
+        for (std::size_t k = 0; k < band_.size(); ++k) {
+            const auto i = band_[k];
+            if (depth_[i] >= kBand) break;
+            for (auto e = net_.start[i]; e < net_.start[i + 1]; ++e) {
+                const auto j = net_.to[e];
+                if (depth_[j] != 0 || (state_[j] != FlowState::wet && state_[j] != FlowState::empty))
+                    continue;
+                depth_[j] = static_cast<std::uint8_t>(depth_[i] + 1);
+                band_.push_back(j);
+            }
+        }
+        int calm = 0;
+        for (int sweep = 0; sweep < kSweeps && calm < 3; ++sweep) {
+            bool changed = false;
+            for (auto k = band_.size(); k-- > 0;) changed |= relax(band_[k], step);
+            for (const auto i : band_) changed |= relax(i, step);
+            calm = changed ? 0 : calm + 1;
+        }
+    }
+
+    /// One point by its neighbours as they stand; whether it got wet or dry.
+    bool relax(std::uint32_t i, double step) {
+        const bool was_wet = state_[i] == FlowState::wet;
+        if (!was_wet) {
+            double gets = 0;
+            for (auto e = net_.start[i]; e < net_.start[i + 1]; ++e) {
+                if (crosses(i, net_.to[e])) gets -= flow(i, e);
+            }
+            if (full_[i] + gets * step / net_.volume[i] <= 1 + 1e-9) return false;
+            state_[i] = FlowState::wet;
+        }
+        double sum = 0, drive = lacks(i, step);
+        for (auto e = net_.start[i]; e < net_.start[i + 1]; ++e) {
+            const auto j = net_.to[e];
+            if (state_[j] == FlowState::shut) continue;
+            sum += net_.conducts[e];
+            drive += net_.conducts[e] * p_[j];
+        }
+        if (sum <= 0) return !was_wet;
+        p_[i] = drive / sum;
+        if (p_[i] >= least(i)) return !was_wet;
+        p_[i] = lowest_;
+        state_[i] = FlowState::empty;
+        return was_wet;
     }
 
     /// Wets what would hold more than it can, dries what would have to suck; false where neither happens.
@@ -208,7 +320,7 @@ class Run {
             if (state_[i] == FlowState::empty && full_[i] + gain_[i] / net_.volume[i] > 1 + 1e-9) {
                 state_[i] = FlowState::wet;
                 changed = true;
-            } else if (state_[i] == FlowState::wet && may_dry && p_[i] < lowest_ - 1e-7 * scale_) {
+            } else if (state_[i] == FlowState::wet && may_dry && p_[i] < least(i)) {
                 state_[i] = FlowState::empty;
                 p_[i] = lowest_;
                 changed = true;
@@ -312,7 +424,7 @@ class Run {
             }
         }
         p_ = as_was;
-        return needed > 0 && needed < step ? std::optional(needed * (1 + 1e-9)) : std::nullopt;
+        return needed > 0 && needed < step ? std::optional(needed * (1 + 1e-6)) : std::nullopt;
     }
 
     /// The share of a point's volume that lies behind it as the resin comes.
@@ -440,41 +552,11 @@ class Run {
     /// What resin has shut off and no vent draws on stays dry, but for a pocket no larger than the mesh sees.
     void trap() {
         if (vents_.empty()) return;
-        std::vector<char> seen(n_, 0);
-        std::vector<std::uint32_t> pocket;
         const double small = 2 * whole_ / static_cast<double>(n_);
-        for (std::uint32_t seed = 0; seed < n_; ++seed) {
-            if (seen[seed] != 0 || is_full(seed) || state_[seed] == FlowState::shut) continue;
-            pocket.assign(1, seed);
-            seen[seed] = 1;
-            bool vented = false;
-            double room = 0, area = 0;
-            Point middle = Point::Zero();
-            for (std::size_t k = 0; k < pocket.size(); ++k) {
-                const auto i = pocket[k];
-                vented = vented || state_[i] == FlowState::vent;
-                const double empty = 1 - std::clamp(full_[i], 0.0, 1.0);
-                room += empty * net_.volume[i];
-                area += empty * net_.area[i];
-                middle += empty * net_.area[i] * mesh_.points[i];
-                for (auto e = net_.start[i]; e < net_.start[i + 1]; ++e) {
-                    const auto j = net_.to[e];
-                    vented = vented || state_[j] == FlowState::vent;
-                    if (seen[j] != 0 || is_full(j) || state_[j] == FlowState::shut) continue;
-                    seen[j] = 1;
-                    pocket.push_back(j);
-                }
-            }
-            if (vented || (pocket.size() < 3 && room < small)) continue;
-            for (const auto i : pocket) state_[i] = FlowState::shut;
-            if (area > 0) middle /= area;
-            // A place on the face, not one in the air between its sides.
-            auto best = pocket.front();
-            for (const auto i : pocket) {
-                if ((mesh_.points[i] - middle).squaredNorm() < (mesh_.points[best] - middle).squaredNorm())
-                    best = i;
-            }
-            out_.dry.push_back({mesh_.points[best], area});
+        for (const auto& pocket : shut_pockets(mesh_, net_, state_, full_)) {
+            if (pocket.points.size() < 3 && pocket.room < small) continue;
+            for (const auto i : pocket.points) state_[i] = FlowState::shut;
+            out_.dry.push_back({pocket.at, pocket.area});
         }
     }
 
@@ -529,9 +611,14 @@ class Run {
     std::vector<FlowState> state_;
     std::vector<std::uint32_t> feed_of_;
     std::vector<double> full_, p_, gain_, b_, arrives_at_;
+    std::vector<double> last_p_;  ///< pressures a step ago
+    double last_step_ = 0;
+    std::vector<std::uint32_t> band_;  ///< points along the front, and how far each lies from it
+    std::vector<std::uint8_t> depth_;
     std::vector<std::uint32_t> corner_start_, corner_face_;
     Point lift_ = Point::Zero();
     double lowest_ = 0, whole_ = 0, scale_ = 1, flow_ = 0;
+    double cell_head_ = 0;  ///< Pa, the most between two neighbours
 };
 
 }  // namespace

@@ -7,7 +7,7 @@ namespace jig {
 namespace {
 
 /// About so many points a patch of the coarse correction.
-constexpr std::uint32_t kPatch = 40;
+constexpr std::uint32_t kPatch = 16;
 
 /// m² of a face that are nearest to each of its corners; of one with a wide angle a half goes to that, a
 /// quarter to each of the others (Meyer et al. 2003): the parts that the fluxes of linear triangles belong
@@ -88,6 +88,7 @@ FlowPressure::FlowPressure(const FlowNetwork& network)
       patch_(network.count(), kNone),
       place_(network.count()),
       diagonal_(network.count()),
+      inverse_(network.count()),
       r_(network.count()),
       z_(network.count()),
       d_(network.count()),
@@ -113,22 +114,25 @@ void FlowPressure::solve(const std::vector<FlowState>& state, const std::vector<
                          double share, std::vector<double>& p) {
     gather(state, b, p);
     const auto n = active_.size();
-    const auto good = [&] {
-        for (std::size_t k = 0; k < n; ++k) {
-            if (std::abs(r_[k]) * step > share * net_.volume[active_[k]]) return false;
-        }
-        return true;
-    };
-    if (n == 0 || good()) return;
-    coarsen();
-    x_.assign(n, 0);
-    precondition();
-    double rz = 0;
+    // m³ per unit of flow time that each point may leave over.
+    leave_.resize(n);
+    bool good = true;
     for (std::size_t k = 0; k < n; ++k) {
-        d_[k] = z_[k];
-        rz += r_[k] * z_[k];
+        leave_[k] = share * net_.volume[active_[k]] / step;
+        good = good && std::abs(r_[k]) <= leave_[k];
     }
-    for (int round = 0; round < 3000 && rz > 0; ++round) {
+    if (good) return;
+    renew_patches();
+    x_.assign(n, 0);
+    d_.assign(n, 0);
+    double rz = 0;
+    rounds_ = 0;
+    for (; rounds_ < 3000; ++rounds_) {
+        const double next = precondition();
+        if (!(next > 0)) break;
+        const double keep = rounds_ == 0 ? 0 : next / rz;
+        rz = next;
+        for (std::size_t k = 0; k < n; ++k) d_[k] = z_[k] + keep * d_[k];
         double dq = 0;
         for (std::size_t k = 0; k < n; ++k) {
             double sum = diagonal_[k] * d_[k];
@@ -138,16 +142,13 @@ void FlowPressure::solve(const std::vector<FlowState>& state, const std::vector<
         }
         if (!(dq > 0)) break;
         const double way = rz / dq;
+        good = true;
         for (std::size_t k = 0; k < n; ++k) {
             x_[k] += way * d_[k];
             r_[k] -= way * q_[k];
+            good &= std::abs(r_[k]) <= leave_[k];
         }
-        if (good()) break;
-        precondition();
-        double next = 0;
-        for (std::size_t k = 0; k < n; ++k) next += r_[k] * z_[k];
-        for (std::size_t k = 0; k < n; ++k) d_[k] = z_[k] + next / rz * d_[k];
-        rz = next;
+        if (good) break;
     }
     for (std::size_t k = 0; k < n; ++k) p[active_[k]] += x_[k];
 }
@@ -159,32 +160,51 @@ void FlowPressure::gather(const std::vector<FlowState>& state, const std::vector
         place_[i] = static_cast<std::uint32_t>(active_.size());
         if (state[i] == FlowState::wet) active_.push_back(i);
     }
-    start_.assign(1, 0);
-    to_.clear();
-    conducts_.clear();
-    middle_.clear();
-    for (std::size_t k = 0; k < active_.size(); ++k) {
+    const auto n = active_.size();
+    std::size_t links = 0;
+    for (const auto i : active_) links += net_.start[i + 1] - net_.start[i];
+    start_.resize(n + 1);
+    middle_.resize(n);
+    to_.resize(links);
+    conducts_.resize(links);
+    std::uint32_t at = 0;
+    for (std::size_t k = 0; k < n; ++k) {
         const auto i = active_[k];
         double sum = 0, flow = b[i];
-        bool behind = false;
+        start_[k] = at;
+        middle_[k] = kNone;
         for (auto e = net_.start[i]; e < net_.start[i + 1]; ++e) {
             const auto j = net_.to[e];
             if (state[j] == FlowState::shut) continue;
             sum += net_.conducts[e];
             flow -= net_.conducts[e] * (p[i] - p[j]);
             if (state[j] != FlowState::wet) continue;
-            if (!behind && j > i) {
-                middle_.push_back(static_cast<std::uint32_t>(to_.size()));
-                behind = true;
-            }
-            to_.push_back(place_[j]);
-            conducts_.push_back(net_.conducts[e]);
+            if (middle_[k] == kNone && j > i) middle_[k] = at;
+            to_[at] = place_[j];
+            conducts_[at++] = net_.conducts[e];
         }
-        if (!behind) middle_.push_back(static_cast<std::uint32_t>(to_.size()));
-        start_.push_back(static_cast<std::uint32_t>(to_.size()));
+        if (middle_[k] == kNone) middle_[k] = at;
         diagonal_[k] = sum > 0 ? sum : 1;
+        inverse_[k] = 1 / diagonal_[k];
         r_[k] = flow;
     }
+    start_[n] = at;
+}
+
+void FlowPressure::renew_patches() {
+    // It only has to be near: made anew where the wet points have become others, or where it helps less.
+    const auto n = static_cast<double>(active_.size());
+    if (std::abs(n - coarse_for_) > 0.02 * coarse_for_ || rounds_ > 2 * coarse_rounds_ + 4) {
+        coarsen();
+        coarse_for_ = n;
+        coarse_rounds_ = 1000000;
+    } else {
+        coarse_rounds_ = std::min(coarse_rounds_, rounds_);
+    }
+    patch_of_.resize(active_.size());
+    const auto held = static_cast<std::uint32_t>(rough_.size() - 1);
+    for (std::size_t k = 0; k < active_.size(); ++k)
+        patch_of_[k] = std::min(number_[patch_[active_[k]]], held);
 }
 
 void FlowPressure::coarsen() {
@@ -217,27 +237,34 @@ void FlowPressure::coarsen() {
     Eigen::SparseMatrix<double> matrix(static_cast<int>(coarse), static_cast<int>(coarse));
     matrix.setFromTriplets(parts.begin(), parts.end());
     coarse_.compute(matrix);
-    rough_.resize(static_cast<Eigen::Index>(coarse));
+    // One more, held at nought, for points whose patch was dry when this was made.
+    rough_.setZero(static_cast<Eigen::Index>(coarse) + 1);
+    lift_.setZero(static_cast<Eigen::Index>(coarse) + 1);
 }
 
-void FlowPressure::precondition() {
+double FlowPressure::precondition() {
     const auto n = active_.size();
     // One sweep forwards and one back, on the residual.
     for (std::size_t k = 0; k < n; ++k) {
         double sum = r_[k];
         for (auto e = start_[k]; e < middle_[k]; ++e) sum += conducts_[e] * z_[to_[e]];
-        z_[k] = sum / diagonal_[k];
+        z_[k] = sum * inverse_[k];
     }
     for (auto k = n; k-- > 0;) {
         double sum = 0;
         for (auto e = middle_[k]; e < start_[k + 1]; ++e) sum += conducts_[e] * z_[to_[e]];
-        z_[k] += sum / diagonal_[k];
+        z_[k] += sum * inverse_[k];
     }
-    if (coarse_.info() != Eigen::Success) return;
-    rough_.setZero();
-    for (std::size_t k = 0; k < n; ++k) rough_[static_cast<Eigen::Index>(patch_of_[k])] += r_[k];
-    lift_ = coarse_.solve(rough_);
-    for (std::size_t k = 0; k < n; ++k) z_[k] += lift_[static_cast<Eigen::Index>(patch_of_[k])];
+    if (coarse_.info() == Eigen::Success) {
+        rough_.setZero();
+        for (std::size_t k = 0; k < n; ++k) rough_[static_cast<Eigen::Index>(patch_of_[k])] += r_[k];
+        const auto whole = rough_.size() - 1;
+        lift_.head(whole) = coarse_.solve(rough_.head(whole));
+        for (std::size_t k = 0; k < n; ++k) z_[k] += lift_[static_cast<Eigen::Index>(patch_of_[k])];
+    }
+    double out = 0;
+    for (std::size_t k = 0; k < n; ++k) out += r_[k] * z_[k];
+    return out;
 }
 
 }  // namespace jig

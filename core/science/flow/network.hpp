@@ -39,8 +39,11 @@ class FlowPressure {
     /// The wet points as a system of their own, and what is left over of it at `p`.
     void gather(const std::vector<FlowState>& state, const std::vector<double>& b,
                 const std::vector<double>& p);
+    /// The coarse system, which serves several solves.
+    void renew_patches();
     void coarsen();
-    void precondition();
+    /// One sweep and the coarse correction, from r to z; r·z.
+    double precondition();
 
     const FlowNetwork& net_;
     std::vector<std::uint32_t> patch_;  ///< of each point
@@ -48,10 +51,13 @@ class FlowPressure {
     std::vector<std::uint32_t> active_, place_;       ///< wet points, and where each stands among them
     std::vector<std::uint32_t> start_, middle_, to_;  ///< neighbours of each, those before it first
     std::vector<double> conducts_;
-    std::vector<double> diagonal_, r_, z_, d_, q_, x_;
+    std::vector<double> diagonal_, inverse_, leave_, r_, z_, d_, q_, x_;
     std::vector<std::uint32_t> number_, patch_of_;
     Eigen::SimplicialLDLT<Eigen::SparseMatrix<double>, Eigen::Lower> coarse_;
     Eigen::VectorXd rough_, lift_;
+    double coarse_for_ = 0;  ///< wet points when the coarse system was made
+    int rounds_ = 0;         ///< of the last solve
+    int coarse_rounds_ = 0;  ///< fewest of one with this coarse system
 };
 
 }  // namespace jig

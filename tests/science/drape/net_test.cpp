@@ -259,6 +259,23 @@ TEST_CASE("odd faces end without a crash, and what cloth does not reach is named
     CHECK_THROWS_AS(laid(one, {Point(0, 0, 0), Point(0, 0, 0), 0.01, 0.8}), InputError);
 }
 
+TEST_CASE("a seed on a rim, past it or over a hole starts the cloth on the face beside it") {
+    // A dome with a round hole at its top and a wavy foot.
+    const auto dome = sheet(96, 30, [](double u, double v) {
+        const double a = 2 * kPi * u, b = 1.4 * v;
+        const double r = 0.5 * std::cos(b) * (1 + 0.02 * std::sin(9 * a));
+        return Point(r * std::cos(a), r * std::sin(a), 0.5 * std::sin(b));
+    });
+    const double top = 0.5 * std::sin(1.4), hole = 0.5 * std::cos(1.4);
+    for (const auto& seed : {Point(0, 0, top), Point(-hole, 0, top), Point(0, hole, top), Point(0.3, 0.1, 2),
+                             Point(0.5, 0, 0), Point(0.8, 0.1, -0.2)}) {
+        INFO(seed.transpose());
+        const auto d = laid(dome, {seed, Point(1, 0.2, 0.3), 0.015, 0.8});
+        CHECK(d.covered > 0.9 * area_of(dome));
+        CHECK_FALSE(d.nodes.front().outside);
+    }
+}
+
 TEST_CASE("walking straight goes round a cylinder by its helix and comes off at its rim") {
     const double R = 0.5;
     const auto pipe = sheet(400, 10, [&](double u, double v) {

@@ -323,6 +323,30 @@ TEST_CASE(
     balanced(g);
 }
 
+TEST_CASE("resin that falls as it is driven follows its law on meshes of any shape, and none is lost") {
+    // dx/dt = K/φμ·(p/x + ρg), so t = φμ/Kρg·(x − p/ρg·ln(1 + ρgx/p)).
+    for (const double drive : {3e2, 3e3, 9e4}) {
+        for (const auto& [n, m] : {std::pair{13u, 2u}, {13u, 8u}, {24u, 6u}, {24u, 11u}, {40u, 6u}}) {
+            INFO(drive << " Pa, " << n << " by " << m);
+            Set s;
+            s.mesh = plate(0.8, 0.2, n, m);
+            s.feeds = {{where(s.mesh, [](const Point& p) { return p.x() < 1e-9; }), drive, {0.0, {}}, {}}};
+            s.vents = {{where(s.mesh, [](const Point& p) { return p.x() > 0.8 - 1e-9; }), 0}};
+            s.rules.gravity = Point(9.81, 0, 0);
+            s.rules.end = 1e6;
+            const auto f = s.run();
+            REQUIRE(f.fill);
+            const double weight = s.rules.density * 9.81;
+            CHECK(*f.fill == Approx(kPhi * kMu / (kK * weight) *
+                                    (0.8 - drive / weight * std::log(1 + weight * 0.8 / drive)))
+                                 .epsilon(0.025));
+            CHECK(f.filled == Approx(1).epsilon(1e-6));
+            CHECK(f.bled < 1e-3 * f.held);
+            balanced(f);
+        }
+    }
+}
+
 TEST_CASE("an island that no feed reaches ends the run at once, and stays empty") {
     auto s = strip(0.8, 24);
     auto island = plate(0.2, 0.2, 6, 6);
