@@ -150,6 +150,16 @@ const std::vector<Verb>& verbs() {
          "{\"family\", \"gel_times\": [{\"T_K\", \"s\"}], \"pot\": {\"mass_kg\", \"T0_K\", "
          "\"peak_K\", \"peak_s\"}, \"heat_J_kg\", \"Tg\": [{\"cure_K\", \"cure_s\", \"Tg_K\"}]}.",
          run_kinetics},
+        {{"plan", "TASKS.json", {}},
+         "Tasks in the least time, with waits, shifts, people and machines.\nTASKS: {\"start\": "
+         "\"2027-03-01T08:00\", \"calendar\": {\"days\": [1..7, Monday is 1], \"shifts\": [[\"08:00\", "
+         "\"16:00\"]], \"holidays\": [\"2027-03-05\"]}, \"resources\": {\"people\": 2}, \"tasks\": "
+         "[{\"name\", \"work_s\", \"needs\": {\"people\": 1}, \"breakable\": true, \"wait_s\", "
+         "\"after\": [{\"task\", \"min_s\", \"max_s\"}], \"any_time\": false}], \"deadline\", "
+         "\"seconds\": 5}. A wait goes on day and night; min_s and max_s count from its end. What may not "
+         "break off is done within one stretch of shifts; any_time runs while the shop is closed. late_s is "
+         "what it ends past the deadline.",
+         run_plan},
         {{"infuse",
           "CASE.json or JOB",
           {{"quick", "yes|no", "of a job: leaves the fine mesh off"},

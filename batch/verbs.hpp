@@ -35,6 +35,7 @@ Json run_vacuum(const Arguments&, Progress&);
 Json run_bag(const Arguments&, Progress&);
 Json run_cure(const Arguments&, Progress&);
 Json run_kinetics(const Arguments&, Progress&);
+Json run_plan(const Arguments&, Progress&);
 Json run_infuse(const Arguments&, Progress&);
 Json run_drape(const Arguments&, Progress&);
 Json run_kit(const Arguments&, Progress&);

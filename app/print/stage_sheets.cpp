@@ -50,6 +50,17 @@ class Sheets {
             case Stage::part:
                 section("The part in the tool", Stage::part);
                 stack("Part stack, from the tool in", f_.part->stack);
+                for (const auto& r : f_.part->regions) {
+                    if (r.zones == 0) continue;
+                    std::string names;
+                    for (std::size_t z = 0; z < job_.part.zones.size(); ++z) {
+                        if ((r.zones >> z & 1u) != 0)
+                            names += (names.empty() ? "" : " and ") + job_.part.zones[z].name;
+                    }
+                    stack(QString::fromStdString("Where " + names + " lies, on " +
+                                                 show(Kind::area, r.area, w_)),
+                          r.stack);
+                }
                 break;
             case Stage::bag:
                 hoses();

@@ -11,6 +11,7 @@
 #include <QPushButton>
 
 #include "app/slip/flow_layout.hpp"
+#include "app/stages/part/zone_row.hpp"
 #include "core/stages/shell/units.hpp"
 
 namespace jig::app {
@@ -40,7 +41,13 @@ StackPane::StackPane(Document& document, Stage stage, QWidget* parent)
     table_->setTextElideMode(Qt::ElideLeft);
     auto* box = new QVBoxLayout(this);
     box->setContentsMargins(0, 0, 0, 0);
-    if (stage == Stage::shell) build_zones(box);
+    if (stage == Stage::shell) {
+        build_zones(box);
+    } else {
+        zone_row_ = new ZoneRow(document, this);
+        connect(zone_row_, &ZoneRow::chosen, this, [this] { refresh(wording_); });
+        box->addWidget(zone_row_);
+    }
     box->addWidget(table_);
     if (stage == Stage::shell) build_units(box);
     auto* buttons = new QWidget(this);
@@ -210,20 +217,35 @@ const shell::Zone* StackPane::zone() const {
                : nullptr;
 }
 
-const StackSum* StackPane::sum() const {
+const part::Zone* StackPane::part_zone() const {
+    const auto& zones = document_.job().part.zones;
+    const int z = zone_row_ != nullptr ? zone_row_->zone() : -1;
+    return z >= 0 && z < static_cast<int>(zones.size()) ? &zones[static_cast<std::size_t>(z)] : nullptr;
+}
+
+const std::vector<LaidLayer>* StackPane::laid() const {
     const auto& f = document_.findings();
-    if (stage_ != Stage::shell) return f.part ? &f.part->stack : nullptr;
+    if (part_zone() != nullptr) {
+        zone_laid_.clear();
+        if (!f.part) return nullptr;
+        for (const auto& l : f.part->laying_order) {
+            if (l.zone == zone_row_->zone()) zone_laid_.push_back(l.laid);
+        }
+        return &zone_laid_;
+    }
+    if (stage_ != Stage::shell) return f.part ? &f.part->stack.laid : nullptr;
     if (!f.shell) return nullptr;
-    if (zone() == nullptr) return &f.shell->stack;
+    if (zone() == nullptr) return &f.shell->stack.laid;
     // Zones without layers have no sum of their own.
     std::size_t place = 0;
     for (int z = 0; z < zone_; ++z)
         place += !document_.job().shell.zones[static_cast<std::size_t>(z)].layers.empty();
-    return place < f.shell->zones.size() ? &f.shell->zones[place].extra : nullptr;
+    return place < f.shell->zones.size() ? &f.shell->zones[place].extra.laid : nullptr;
 }
 
 const std::vector<Layer>& StackPane::layers() const {
     if (const auto* z = zone()) return z->layers;
+    if (const auto* z = part_zone()) return z->layers;
     return stage_ == Stage::shell ? document_.job().shell.layers : document_.job().part.layers;
 }
 
@@ -231,6 +253,8 @@ void StackPane::set_layers(const QString& name, const std::vector<Layer>& next) 
     auto job = document_.job();
     if (zone() != nullptr)
         job.shell.zones[static_cast<std::size_t>(zone_)].layers = next;
+    else if (part_zone() != nullptr)
+        job.part.zones[static_cast<std::size_t>(zone_row_->zone())].layers = next;
     else
         (stage_ == Stage::shell ? job.shell.layers : job.part.layers) = next;
     document_.replace(name, std::move(job));
@@ -240,7 +264,9 @@ void StackPane::add_ply(bool heavy) {
     // The same fibre as the stack's last ply, its lightest or heaviest cloth.
     FibreKind fibre = FibreKind::glass;
     bool mat = false;
-    for (const auto& l : zone() != nullptr ? document_.job().shell.layers : layers()) {
+    for (const auto& l : zone() != nullptr        ? document_.job().shell.layers
+                         : part_zone() != nullptr ? document_.job().part.layers
+                                                  : layers()) {
         if (const auto* r = jig::find(document_.shop().reinforcements, l.material);
             r != nullptr && l.kind == LayerKind::ply) {
             fibre = r->fibre;
@@ -355,14 +381,15 @@ void StackPane::refresh(const Wording& wording) {
         ->setText(QString::fromStdString(unit_sign(Kind::thickness, wording)));
     table_->horizontalHeaderItem(kMass)->setText(
         QString::fromStdString(unit_sign(Kind::areal_mass, wording)));
+    if (zone_row_ != nullptr) zone_row_->refresh(wording);
     fill_zones();
     fill_units();
-    const StackSum* sum = this->sum();
+    const auto* laid = this->laid();
     QList<QStringList> rows;
     QList<QString> tips;
     for (std::size_t i = 0; i < layers().size(); ++i) {
         const auto& layer = layers()[i];
-        const bool known = sum != nullptr && i < sum->laid.size() && sum->laid[i].layer == layer;
+        const bool known = laid != nullptr && i < laid->size() && (*laid)[i].layer == layer;
         const auto bare = [&](Kind kind, double v) {
             return QString::number(number_of(show_for_edit(kind, v, wording)), 'f',
                                    kind == Kind::thickness ? (wording.system == UnitSystem::metric ? 2 : 4)
@@ -372,14 +399,14 @@ void StackPane::refresh(const Wording& wording) {
         rows << QStringList{
             layer.kind == LayerKind::coupling ? "coupling coat" : QString::fromStdString(layer.material),
             layer.kind == LayerKind::ply ? QString::number(std::lround(degrees(layer.angle))) : QString(),
-            known ? bare(Kind::thickness, sum->laid[i].ply.thickness) : QString("…"),
-            known ? bare(Kind::areal_mass, sum->laid[i].mass()) : QString("…")};
+            known ? bare(Kind::thickness, (*laid)[i].ply.thickness) : QString("…"),
+            known ? bare(Kind::areal_mass, (*laid)[i].mass()) : QString("…")};
         if (stage_ == Stage::shell) rows.back() << (known ? counted(layer) : QString("…"));
         if (!known) {
             tips << QString();
             continue;
         }
-        const auto& l = sum->laid[i];
+        const auto& l = (*laid)[i];
         tips << QString::fromStdString(worded(
             l.name + "\nfibre " + quantity(Kind::areal_mass, l.fibre) + ", resin " +
                 quantity(Kind::areal_mass, l.resin) +

@@ -10,6 +10,8 @@ class QVBoxLayout;
 
 namespace jig::app {
 
+class ZoneRow;
+
 class StackPane : public Pane {
     Q_OBJECT
   public:
@@ -28,7 +30,10 @@ class StackPane : public Pane {
     void fill_units();
     void lay_units();
     [[nodiscard]] const shell::Zone* zone() const;
-    [[nodiscard]] const StackSum* sum() const;
+    /// The layers that are shown as they were laid; null where nothing is known of them.
+    [[nodiscard]] const std::vector<LaidLayer>* laid() const;
+    /// Of the part's zones the one that is shown, or null.
+    [[nodiscard]] const part::Zone* part_zone() const;
     void add_ply(bool heavy);
     void add_layer(const QString& name, Layer layer);
     void typed(int row, int column, const QString& text);
@@ -38,10 +43,12 @@ class StackPane : public Pane {
     Document& document_;
     Stage stage_;
     RecordTable* table_;
-    QComboBox* zones_ = nullptr;  ///< whose layers the table shows; none for the part
-    QLineEdit* units_ = nullptr;  ///< the layers counted in the shop's units; none for the part
+    QComboBox* zones_ = nullptr;         ///< whose layers the table shows; none for the part
+    QLineEdit* units_ = nullptr;         ///< the layers counted in the shop's units; none for the part
     std::vector<Layer> counted_layers_;  ///< the layers that the field in units tells
     QLabel* counted_ = nullptr;
+    ZoneRow* zone_row_ = nullptr;  ///< the part's zones; none for the shell
+    mutable std::vector<LaidLayer> zone_laid_;
     int zone_ = -1;  ///< -1 for the common stack
     Wording wording_;
 };

@@ -279,6 +279,7 @@ Scene scene_of(const Job& job, const Findings& f, Stage stage, const Ink& k, con
         case Stage::part:
             if (f.part && f.part->draped->worst() != nullptr) {
                 add_cloth(s, f, up, k, w);
+                add_zones(s, job, f, up, k, w);
                 wide = false;
                 break;
             }
@@ -286,7 +287,8 @@ Scene scene_of(const Job& job, const Findings& f, Stage stage, const Ink& k, con
         case Stage::brief:
         case Stage::shape:
         case Stage::run:
-        case Stage::log:
+        case Stage::log: {
+            const auto first = s.corners.size();
             add_shape(s, mesh, up, 0, 0, [&](std::size_t face, QColor& c, Pattern& p) {
                 const bool kept = plain(stone)(face, c, p);
                 const auto* corners = stage == Stage::shape && f.shell ? &f.shell->corners
@@ -301,7 +303,12 @@ Scene scene_of(const Job& job, const Findings& f, Stage stage, const Ink& k, con
             });
             wide = false;
             if (stage == Stage::shape) add_repairs(s, f, up, k);
+            if (stage == Stage::part && f.part) {
+                add_zone_brushes(s, first, k);
+                add_zones(s, job, f, up, k, w);
+            }
             break;
+        }
     }
     if (stage == Stage::shape || stage == Stage::brief || stage == Stage::part) add_dimensions(s, w);
     if (of_piece) {

@@ -18,6 +18,7 @@ void add_cloth(Scene& s, const Findings& f, const Upright& up, const Ink& k, con
         }
         return sum;
     };
+    const auto first = s.corners.size();
     add_shape(s, mesh, up, 0, 0, [&](std::size_t face, QColor& colour, Pattern& pattern) {
         const auto shear = shear_of(face);
         colour = k.slides;
@@ -32,6 +33,7 @@ void add_cloth(Scene& s, const Findings& f, const Upright& up, const Ink& k, con
         }
         return true;
     });
+    add_zone_brushes(s, first, k);
     // Corners that are bridged lie on the shape's own faces.
     const auto& bridged = f.part->corners.faces;
     bool any = false;

@@ -80,6 +80,11 @@ void add_plan(Scene& s, const plug::Plan& plan, const TriangleMesh& surface, con
 void add_back(Scene& s, const Job& job, const Findings& f, const Upright& up, const Ink& k);
 /// Cloth as it lies on the part's face: its threads, where it locks, and where corners are bridged.
 void add_cloth(Scene& s, const Findings& f, const Upright& up, const Ink& k, const Wording& w);
+/// The part's zones: their borders, names and thicknesses.
+void add_zones(Scene& s, const Job& job, const Findings& f, const Upright& up, const Ink& k,
+               const Wording& w);
+/// The faces from `first_corner` on take the brush that paints a zone.
+void add_zone_brushes(Scene& s, std::size_t first_corner, const Ink& k);
 /// Resin as it comes over the part: bands of time, the front at a share of the whole, hoses that can be
 /// dragged.
 void add_flow(Scene& s, const Job& job, const Findings& f, const Upright& up, const Ink& k, const Wording& w,

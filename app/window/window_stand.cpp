@@ -118,6 +118,18 @@ void MainWindow::set_plane(double share) {
 void MainWindow::lay_paint(const Brush& brush, const std::vector<Touched>& touches, double reach) {
     auto job = document_->job();
     const auto three = [](const Point& p) { return std::array{p.x(), p.y(), p.z()}; };
+    const auto lay_on = [&](std::vector<Touch>& painted) {
+        for (const auto& touch : touches) {
+            if (brush.paint == Paint::show) {
+                painted.push_back({three(touch.at), three(touch.facing), reach});
+            } else {
+                std::erase_if(painted, [&](const Touch& t) {
+                    return (t.dab().at - touch.at).norm() < reach + t.reach / 2;
+                });
+            }
+        }
+        document_->replace("paint: " + brush.name, std::move(job));
+    };
     if (stage_ == Stage::shell) {
         auto& zones = job.shell.zones;
         auto zone = std::find_if(zones.begin(), zones.end(),
@@ -126,17 +138,18 @@ void MainWindow::lay_paint(const Brush& brush, const std::vector<Touched>& touch
             zones.push_back(shell::fresh_zone(job.shell, ZoneKind::painted));
             zone = zones.end() - 1;
         }
-        for (const auto& touch : touches) {
-            if (brush.paint == Paint::show) {
-                zone->painted.push_back({three(touch.at), three(touch.facing), reach});
-            } else {
-                std::erase_if(zone->painted, [&](const shell::Touch& t) {
-                    return (t.dab().at - touch.at).norm() < reach + t.reach / 2;
-                });
-            }
+        return lay_on(zone->painted);
+    }
+    if (stage_ == Stage::part) {
+        // Onto the painted zone that was added last; with none there is one to begin with.
+        auto& zones = job.part.zones;
+        auto zone = std::find_if(zones.rbegin(), zones.rend(),
+                                 [](const part::Zone& z) { return z.place == ZonePlace::painted; });
+        if (zone == zones.rend()) {
+            zones.push_back(part::fresh_zone(job.part, ZonePlace::painted, 0));
+            zone = zones.rbegin();
         }
-        document_->replace("paint: " + brush.name, std::move(job));
-        return;
+        return lay_on(zone->painted);
     }
     for (const auto& touch : touches)
         job.split.painted.push_back(

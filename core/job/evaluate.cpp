@@ -137,6 +137,7 @@ struct JobBoard::Inside {
         f.back = faults.take<back::Findings>(Stage::back);
         f.release = faults.take<release::Findings>(Stage::release);
         faults.take<part::Draped>(Stage::part);
+        faults.take<part::Regions>(Stage::part);
         f.part = faults.take<part::Findings>(Stage::part);
         f.bag = faults.take<bag::Findings>(Stage::bag);
         faults.take<heat::Cures>(Stage::heat);

@@ -148,6 +148,8 @@ ToolSurface tool_surface(const edge::Findings&);
 UnderRibs under_ribs(const shell::Choices&, const back::Choices&, const ToolSurface&);
 part::ClothAsked cloth_asked(const part::Choices&);
 part::Draped draped(const part::ClothAsked&, const ToolSurface&, const Lists<Reinforcement>&, Progress&);
+part::ZonesAsked zones_asked(const part::Choices&);
+part::Regions regions(const part::ZonesAsked&, const ToolSurface&, const part::Draped&, Progress&);
 shell::Findings shell_of(const shell::Choices&, const shape::Findings&, const split::Findings&,
                          const edge::Findings&, const brief::Crew&, const UnderRibs&, const shell::Warmth&,
                          const shell::Library&);
@@ -194,11 +196,12 @@ using JobGraph =
     Graph<Given, &brief::evaluate, &nodes::shape_of, &nodes::split_asked, &split::evaluate, &nodes::warmth,
           &nodes::envelope_heat, &nodes::plug_of, &nodes::flange_plate, &nodes::edge_of, &nodes::tool_surface,
           &nodes::under_ribs, &nodes::shell_of, &back::evaluate, &release::evaluate, &nodes::cloth_asked,
-          &nodes::draped, &part::evaluate, &heat::cures, &bag::evaluate, &heat::evaluate, &nodes::flow_asked,
-          &nodes::infused, &nodes::flow_face<false>, &nodes::flowed<false>, &nodes::run_of, &log::evaluate,
-          &nodes::mesh_edge<false>, &nodes::trial_face<false>, &nodes::try_quickly, &nodes::mesh_edge<true>,
-          &nodes::trial_face<true>, &nodes::try_finely, &nodes::flow_face<true>, &nodes::flowed<true>,
-          &nodes::seek_layout, &nodes::seek_pitch, &nodes::seek_stack, &nodes::routes>;
+          &nodes::draped, &nodes::zones_asked, &nodes::regions, &part::evaluate, &heat::cures, &bag::evaluate,
+          &heat::evaluate, &nodes::flow_asked, &nodes::infused, &nodes::flow_face<false>,
+          &nodes::flowed<false>, &nodes::run_of, &log::evaluate, &nodes::mesh_edge<false>,
+          &nodes::trial_face<false>, &nodes::try_quickly, &nodes::mesh_edge<true>, &nodes::trial_face<true>,
+          &nodes::try_finely, &nodes::flow_face<true>, &nodes::flowed<true>, &nodes::seek_layout,
+          &nodes::seek_pitch, &nodes::seek_stack, &nodes::routes>;
 using JobSlate = Slate<JobGraph>;
 
 }  // namespace jig

@@ -115,6 +115,15 @@ part::Draped draped(const part::ClothAsked& asked, const ToolSurface& tool, cons
     return tool.face ? part::draped(asked, *tool.face, shop, progress) : part::Draped{};
 }
 
+part::ZonesAsked zones_asked(const part::Choices& c) {
+    return part::zones_asked(c);
+}
+
+part::Regions regions(const part::ZonesAsked& asked, const ToolSurface& tool, const part::Draped& draped,
+                      Progress& progress) {
+    return tool.face ? part::regions(asked, *tool.face, draped, progress) : part::Regions{};
+}
+
 shell::Findings shell_of(const shell::Choices& c, const shape::Findings& shape, const split::Findings& split,
                          const edge::Findings& edge, const brief::Crew& brief, const UnderRibs& ribs,
                          const shell::Warmth& warmth, const shell::Library& shop) {

@@ -5,6 +5,15 @@
 #include "core/stages/part/findings.hpp"
 
 namespace jig::part {
+namespace {
+
+Fix without_zone(const Choices& c, std::size_t zone) {
+    auto zones = c.zones;
+    zones.erase(zones.begin() + static_cast<std::ptrdiff_t>(zone));
+    return {"Take it away", patch_of("part", "zones", to_json_value(zones))};
+}
+
+}  // namespace
 
 Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief, int parts, double bagging,
             const Library& shop) {
@@ -30,7 +39,8 @@ Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief, in
             "Resin content and thickness follow the process.",
             Fix{"Lay it " + std::string(said(fits)), patch_of("part", "how", std::string(file_word(fits)))});
     }
-    for (const auto& layer : c.layers) {
+    const auto layers = all_layers(c);
+    for (const auto& layer : layers) {
         if (layer.kind != LayerKind::core) continue;
         const auto& core = need(shop.cores, layer.material, "part");
         if (c.how != LayUp::hand && core.crush < 2 * 101325) {
@@ -56,7 +66,7 @@ Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief, in
             fix);
     }
     double seconds = f.laying;
-    for (const auto& layer : c.layers) {
+    for (const auto& layer : layers) {
         if (layer.kind == LayerKind::core && c.how == LayUp::infused &&
             need(shop.cores, layer.material, "part").open_cells)
             add(Severity::stop, "flooded", layer.material + " in an infusion",
@@ -96,6 +106,17 @@ Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief, in
                                 ? std::string("a place")
                                 : fmt::format("{} places", worst->drape.holes.size())),
                 "A piece of its own starts there, or the cloth starts elsewhere.");
+    }
+    for (std::size_t z = 0; z < c.zones.size(); ++z) {
+        if (f.marked->area <= 0 || f.marked->area_of(z) > 0) continue;
+        const auto& zone = c.zones[z];
+        add(Severity::caution, "zone_nowhere", "Zone " + zone.name + " lies nowhere on the face",
+            zone.place == ZonePlace::painted ? "Paint it on the stand, or take it away."
+            : zone.place == ZonePlace::rim
+                ? "This face has no rim."
+                : "Its line lies beside the face: corners count from the middle of "
+                  "the face, seen along the pull.",
+            without_zone(c, z));
     }
     const auto& l = f.stack.laminate;
     if (!l.symmetric && f.core_share > 0) {

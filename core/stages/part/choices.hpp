@@ -3,6 +3,7 @@
 
 #include "core/shop/layup.hpp"
 #include "core/stages/part/joint.hpp"
+#include "core/stages/part/zone.hpp"
 
 namespace jig::part {
 
@@ -32,6 +33,7 @@ struct Choices {
     double pot_loss = 0.15;           ///< kg of resin left in pots, brushes and lines, each part
     Joint joint;
     DrapeStart drape;
+    std::vector<Zone> zones;  ///< in the order in which they are laid
     static void fields(auto& c, auto&& v) {
         v("resin", c.resin);
         v("how", c.how);
@@ -43,6 +45,7 @@ struct Choices {
         v("pot_loss", c.pot_loss, 0.0, 50.0);
         v("joint", c.joint);
         v("drape", c.drape);
+        v("zones", c.zones);
     }
     bool operator==(const Choices&) const = default;
 };

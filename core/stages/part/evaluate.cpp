@@ -1,6 +1,8 @@
 #include <fmt/format.h>
 
+#include <bit>
 #include <cmath>
+#include <map>
 
 #include "core/science/laminate/plate.hpp"
 #include "core/stages/part/findings.hpp"
@@ -10,11 +12,33 @@ namespace jig::part {
 
 namespace {
 
+std::string names_of(const Choices& c, std::uint32_t zones) {
+    std::string out;
+    for (std::size_t z = 0; z < c.zones.size(); ++z) {
+        if ((zones >> z & 1u) != 0) out += (out.empty() ? "" : ", ") + c.zones[z].name;
+    }
+    return out;
+}
+
+/// kg of resin that is mixed by hand, in one part.
+double mixed_in(const Findings& part) {
+    double out = 0;
+    for (const auto& r : part.regions) out += r.area * r.stack.mixed;
+    return out;
+}
+
 void add_joint(const Choices& c, const split::Findings& split, Findings& out) {
     if (c.joint.kind == JointKind::none) return;
-    // A core is closed or chamfered out before the joint: its skins alone meet there.
+    // A core is closed or chamfered out before the joint: its skins alone meet there, those of the rim where
+    // that is a zone of its own.
+    const StackSum* edge = &out.stack;
+    for (const auto& r : out.regions) {
+        for (std::size_t z = 0; z < c.zones.size(); ++z) {
+            if (c.zones[z].place == ZonePlace::rim && r.zones == 1u << z) edge = &r.stack;
+        }
+    }
     double thickness = 0;
-    for (const auto& l : out.stack.laid) thickness += l.layer.kind == LayerKind::core ? 0 : l.ply.thickness;
+    for (const auto& l : edge->laid) thickness += l.layer.kind == LayerKind::core ? 0 : l.ply.thickness;
     out.joint = join(c.joint, thickness, split.one_piece() ? perimeter(split.rim) : split.set.seam_length);
     const auto& j = out.joint;
     const auto add = [&](const char* key, const char* name, Kind kind, double value, std::string reason) {
@@ -36,7 +60,7 @@ void add_joint(const Choices& c, const split::Findings& split, Findings& out) {
     }
     if (c.joint.kind == JointKind::returned) {
         double skins = 0;
-        for (const auto& l : out.stack.laid) skins += l.layer.kind == LayerKind::core ? 0 : l.mass();
+        for (const auto& l : edge->laid) skins += l.layer.kind == LayerKind::core ? 0 : l.mass();
         add("returned_area", "returned flange", Kind::area, j.flange_area,
             "lap × length, turned in on this part");
         add("returned_mass", "mass of it", Kind::mass, j.flange_area * skins,
@@ -76,38 +100,109 @@ void add_cloth(Findings& out) {
     add("flat_width", "and across it", Kind::length, flat.y(), "wider than the roll it is joined");
 }
 
+/// What lies where: the stack of every region, and every layer with what it covers.
+void lay_regions(const Choices& c, const Regions& marked, const Library& shop, Findings& out) {
+    // The face as it was draped and the moulded area are one face; of a mould in pieces the shares count.
+    const double scale = marked.area > 0 ? out.area / marked.area : 0;
+    std::map<Source, Laying> layings;
+    const auto lay = [&](std::uint32_t zones, double area) {
+        const auto sources = sources_under(c, zones);
+        RegionSum sum{zones, area, {}};
+        if (zones == 0) {
+            sum.stack = out.stack;
+        } else {
+            if (sources.empty())
+                throw InputError("part zones", names_of(c, zones) + " leave no layer there",
+                                 "add a layer, or take the zone away");
+            sum.stack = sum_stack(layers_under(c, zones), out.resin, c.how, shop, "part zones");
+        }
+        for (std::size_t i = 0; i < sources.size(); ++i) {
+            auto& laying = layings[sources[i].second];
+            if (laying.area == 0) laying.laid = sum.stack.laid.at(i);
+            laying.zone = sources[i].second.zone;
+            laying.area += area;
+        }
+        out.regions.push_back(std::move(sum));
+    };
+    if (marked.regions.empty()) {
+        lay(0, out.area);
+    } else {
+        for (const auto& r : marked.regions) lay(r.zones, r.area * scale);
+    }
+    for (auto& [source, laying] : layings) out.laying_order.push_back(std::move(laying));
+}
+
 /// Time and pots of one pull of `parts` parts, layer by layer.
 void lay(const Choices& c, int parts, const brief::Crew& brief, const Library& shop, Findings& out) {
-    const double area = out.area * parts, hands = std::max(1, brief.people);
+    const double hands = std::max(1, brief.people);
     const bool wetted = c.how == LayUp::hand || c.how == LayUp::bagged;
     Pots pots(out.resin, kPotOfLife);
     // What is over in cloth and pots is mixed with what is laid.
-    const double over = out.stack.mixed > 0 ? out.resin_mix / (out.stack.mixed * out.area) : 1;
-    for (const auto& l : out.stack.laid) {
-        const bool core = l.layer.kind == LayerKind::core;
-        const double seconds = core || l.layer.kind == LayerKind::ply
+    const double mixed = mixed_in(out), over = mixed > 0 ? out.resin_mix / mixed : 1;
+    for (const auto& l : out.laying_order) {
+        const double area = l.area * parts;
+        const bool core = l.laid.layer.kind == LayerKind::core;
+        const double seconds = core || l.laid.layer.kind == LayerKind::ply
                                    ? shop.rate(core ? "laying core" : "laying ply") * 3600 * area / hands
                                    : 0;
         out.laying += seconds;
-        if (wetted && l.resin > 0)
-            pots.lay(l.resin * area * over, seconds);
+        if (wetted && l.laid.resin > 0)
+            pots.lay(l.laid.resin * area * over, seconds);
         else
             pots.wait(seconds);
     }
     out.pots = pots.count();
 }
 
+/// What each zone comes to, beside the common stack.
+void add_zones(const Choices& c, Findings& out) {
+    if (c.zones.empty()) return;
+    const double common = out.stack.laminate.D_free(0, 0);
+    for (std::size_t z = 0; z < c.zones.size(); ++z) {
+        const auto& zone = c.zones[z];
+        double area = 0, mass = 0;
+        // Where it lies alone, or else over the fewest others.
+        const RegionSum* plain = nullptr;
+        for (const auto& r : out.regions) {
+            if ((r.zones >> z & 1u) == 0) continue;
+            area += r.area;
+            mass += r.area * r.stack.areal_mass();
+            if (plain == nullptr || std::popcount(r.zones) < std::popcount(plain->zones)) plain = &r;
+        }
+        if (plain == nullptr) continue;  // a call says so
+        const auto& l = plain->stack.laminate;
+        const auto key = fmt::format("zone_{}", z + 1);
+        const double bends = l.D_free(0, 0) / common;
+        out.figures.push_back(
+            {key, "zone " + zone.name, Kind::mass, mass,
+             fmt::format("{}, {}: {} thick, {}{}; bends {} as the common stack by D*11",
+                         quantity(Kind::area, area), said(zone.way), quantity(Kind::thickness, l.thickness),
+                         quantity(Kind::areal_mass, plain->stack.areal_mass()),
+                         std::popcount(plain->zones) > 1 ? " with what else lies there" : "",
+                         bends >= 1 ? fmt::format("{:.3g} times as little", bends)
+                                    : fmt::format("{:.3g} times as much", 1 / bends))});
+    }
+    double zoned = 0;
+    for (const auto& r : out.regions) zoned += r.zones != 0 ? r.area : 0;
+    out.figures.push_back({"zoned", "of the face, in zones", Kind::area, zoned,
+                           "places where several lie over one another count once"});
+}
+
 }  // namespace
 
 Findings evaluate(const Choices& c, const shape::Findings& shape, const split::Findings& split,
-                  const brief::Crew& brief, const Draped& draped, const Library& shop) {
+                  const brief::Crew& brief, const Draped& draped, const Regions& marked,
+                  const Library& shop) {
     Findings out;
     out.draped = std::make_shared<const Draped>(draped);
     out.resin = need(shop.resins, c.resin, "part resin");
     out.stack = sum_stack(c.layers, out.resin, c.how, shop, "part");
     out.area = split.moulded_area;
-    out.mass = out.stack.areal_mass() * out.area;
-    out.resin_mix = out.stack.mixed > 0 ? out.stack.mixed * out.area * (1 + c.waste / 2) + c.pot_loss : 0;
+    out.marked = std::make_shared<const Regions>(marked);
+    lay_regions(c, marked, shop, out);
+    for (const auto& r : out.regions) out.mass += r.stack.areal_mass() * r.area;
+    const double mixed = mixed_in(out);
+    out.resin_mix = mixed > 0 ? mixed * (1 + c.waste / 2) + c.pot_loss : 0;
     lay(c, split.parts(), brief, shop, out);
     // The same plies without core, thickened all alike until they weigh as much.
     std::vector<StackPly> solid;
@@ -115,12 +210,19 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
     for (const auto& l : out.stack.laid) {
         if (l.layer.kind == LayerKind::core) {
             core += l.ply.thickness;
-            if (need(shop.cores, l.layer.material, "part").fills > 0) out.wet += l.ply.thickness;
         } else {
             solid.push_back(l.ply);
-            if (l.layer.kind == LayerKind::ply) out.wet += l.ply.thickness;
             solid_mass += l.ply.thickness * l.ply.material.density;
         }
+    }
+    for (const auto& r : out.regions) {
+        double wet = 0;
+        for (const auto& laid : r.stack.laid) {
+            const bool drinks =
+                laid.layer.kind == LayerKind::core && need(shop.cores, laid.layer.material, "part").fills > 0;
+            if (drinks || laid.layer.kind == LayerKind::ply) wet += laid.ply.thickness;
+        }
+        out.wet = std::max(out.wet, wet);
     }
     const auto& l = out.stack.laminate;
     out.core_share = core / l.thickness;
@@ -143,7 +245,8 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
                      quantity(Kind::areal_mass, out.stack.resin),
                      quantity(Kind::areal_mass, out.stack.other))},
         {"mass", "mass of the part", Kind::mass, out.mass,
-         "mass per area × " + quantity(Kind::area, out.area)},
+         (c.zones.empty() ? "mass per area × " + quantity(Kind::area, out.area)
+                          : "each region's mass per area × its area, of " + quantity(Kind::area, out.area))},
         {"D", "bending stiffness D*11", Kind::stiffness, l.D_free(0, 0),
          "of a free strip: ∫ Q11·z² dz less what stretching takes back, D − B·A⁻¹·B"},
         {"stiffer", "times as stiff as solid", Kind::factor, out.stiffer,
@@ -154,8 +257,9 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
              100 * (1 - strip_sag_uniform(1, c.span, l.D_free(0, 0), 1e30) / gives(l)))},
         {"resin", "resin to mix for each part", Kind::mass, out.resin_mix,
          out.resin_mix > 0
-             ? fmt::format("{} × area, half the cloth's waste, and {} left in pots and lines",
-                           quantity(Kind::areal_mass, out.stack.mixed), quantity(Kind::mass, c.pot_loss))
+             ? fmt::format("{} × area{}, half the cloth's waste, and {} left in pots and lines",
+                           quantity(Kind::areal_mass, out.area > 0 ? mixed / out.area : out.stack.mixed),
+                           c.zones.empty() ? "" : " on average", quantity(Kind::mass, c.pot_loss))
              : std::string("none: a prepreg brings its resin in the cloth")},
         {"pots", "pots of it for one pull", Kind::count, static_cast<double>(out.pots),
          c.how == LayUp::hand || c.how == LayUp::bagged
@@ -175,6 +279,7 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
                      quantity(Kind::volume, out.corners.filler))});
     add_joint(c, split, out);
     add_cloth(out);
+    add_zones(c, out);
     return out;
 }
 

@@ -4,13 +4,33 @@
 #include "core/stages/brief/choices.hpp"
 #include "core/stages/part/choices.hpp"
 #include "core/stages/part/draped.hpp"
+#include "core/stages/part/regions.hpp"
 #include "core/stages/split/findings.hpp"
 
 namespace jig::part {
 
+/// The stack where the same zones lie over one another.
+struct RegionSum {
+    std::uint32_t zones = 0;  ///< bit i for the i-th zone; 0 for the common stack
+    double area = 0;          ///< m² of one part
+    StackSum stack;
+    bool operator==(const RegionSum&) const = default;
+};
+
+/// One layer and what it covers.
+struct Laying {
+    LaidLayer laid;
+    int zone = -1;    ///< that it belongs to, -1 for the common stack
+    double area = 0;  ///< m² of one part
+    bool operator==(const Laying&) const = default;
+};
+
 struct Findings {
     std::vector<Figure> figures;
-    StackSum stack;
+    StackSum stack;                    ///< the common one
+    std::vector<RegionSum> regions;    ///< all of the part, region by region; the common stack first
+    std::vector<Laying> laying_order;  ///< from the tool in, a zone's layers behind the common ones
+    Shared<Regions> marked;            ///< where the zones lie
     Resin resin;
     double area = 0;             ///< m² of part
     double mass = 0;             ///< kg, trimmed
@@ -28,7 +48,7 @@ struct Findings {
 };
 
 Findings evaluate(const Choices& choices, const shape::Findings& shape, const split::Findings& split,
-                  const brief::Crew& brief, const Draped& draped, const Library& shop);
+                  const brief::Crew& brief, const Draped& draped, const Regions& marked, const Library& shop);
 /// `parts` come out of the tool at once. Throws InputError for materials that the library has not.
 /// `bagging` are the hours of all hands that closing its bag takes (Bag's own work).
 Calls calls(const Choices& choices, const Findings& findings, const brief::Choices& brief, int parts,

@@ -4,6 +4,44 @@
 #include "core/stages/stack_goods.hpp"
 
 namespace jig::part {
+namespace {
+
+/// Off rolls, sheets and cans: what lies all over by the face's lengths, what lies in places by its area; the
+/// resin once, for all of it.
+void buy_layers(Work& out, const Choices& c, const Findings& part, double longest, double section,
+                double parts, const StackLists& shop) {
+    const auto part_of = [&](const Laying& l) {
+        StackSum one;
+        one.laid = {l.laid};
+        one.resin = l.laid.resin;
+        if (c.how != LayUp::prepreg || l.laid.layer.kind == LayerKind::coupling) one.mixed = l.laid.resin;
+        return one;
+    };
+    double mixed = 0;
+    StackSum whole;  // what covers the whole part, as one
+    std::vector<std::pair<StackSum, double>> places;
+    for (const auto& l : part.laying_order) {
+        auto one = part_of(l);
+        mixed += one.mixed * l.area;
+        if (l.area < part.area * (1 - 1e-9)) {
+            places.push_back({std::move(one), l.area});
+            continue;
+        }
+        whole.laid.push_back(l.laid);
+        whole.resin += one.resin;
+        whole.mixed += one.mixed;
+    }
+    // As much over as the mix for the part has over what stays in it.
+    const double over = mixed > 0 ? part.resin_mix / mixed : 0;
+    const auto buy = [&](const StackSum& sum, double area, const Extent& extent) {
+        buy_stack(out, Ledger::each, Stage::part, sum, part.resin, area, extent, parts, c.waste, shop,
+                  parts * sum.mixed * area * over);
+    };
+    buy(whole, part.area, extent_of(part.area, longest, section));
+    for (const auto& [sum, area] : places) buy(sum, area, {});
+}
+
+}  // namespace
 
 Work work(const Choices& c, const Findings& part, const edge::Findings& edge, const split::Findings& split,
           const brief::Of<brief::Wanted, brief::Crew>& brief,
@@ -13,21 +51,21 @@ Work work(const Choices& c, const Findings& part, const edge::Findings& edge, co
     const double parts = split.parts(), area = parts * part.area;
     const double longest =
         parts > 1 && split.section_width > 0 ? part.area / split.section_width : split.size.maxCoeff();
-    buy_stack(out, each, Stage::part, part.stack, part.resin, part.area,
-              extent_of(part.area, longest, split.one_piece() ? split.section_width : 0), parts, c.waste,
-              shop, parts * part.resin_mix);
+    buy_layers(out, c, part, longest, split.one_piece() ? split.section_width : 0, parts, shop);
     out.filler(each, Stage::part, "thickened epoxy for fillets", parts * part.corners.filler, shop);
     out.consumable(each, Stage::part, "structural adhesive", Kind::mass, parts * part.joint.adhesive, shop);
     out.consumable(each, Stage::part, "gloves and masks", Kind::count, brief.people * 0.5 * parts, shop);
     out.consumable(each, Stage::part, "brushes, rollers, pots", Kind::count, 1, shop);
     out.consumable(each, Stage::part, "solvent and wipes", Kind::count, 1, shop);
     std::vector<Labour> laying;
-    for (const auto& layer : c.layers)
+    for (const auto& l : part.laying_order) {
+        const auto kind = l.laid.layer.kind;
         laying.push_back(at_rate(shop,
-                                 layer.kind == LayerKind::core  ? "laying core"
-                                 : layer.kind == LayerKind::ply ? "laying ply"
-                                                                : "coating",
-                                 area));
+                                 kind == LayerKind::core  ? "laying core"
+                                 : kind == LayerKind::ply ? "laying ply"
+                                                          : "coating",
+                                 parts * l.area));
+    }
     out.step(When::part, Stage::part, "lay up the first part", std::move(laying)).can_break = false;
     if (closing.steps.empty()) out.steps.back().wait = cured;
     out.steps.insert(out.steps.end(), closing.steps.begin(), closing.steps.end());

@@ -1,10 +1,8 @@
 // The mould's laminate, from the plug out.
 #pragma once
 
-#include <array>
-
-#include "core/science/mesh/paint.hpp"
 #include "core/shop/layup.hpp"
+#include "core/stages/touch.hpp"
 
 namespace jig {
 
@@ -40,20 +38,7 @@ namespace shell {
 /// What of the shop library this stage reads.
 using Library = Lists<Reinforcement, Resin, SurfaceCoat, Core, Rate>;
 
-/// One touch of the brush that puts a doubler somewhere.
-struct Touch {
-    std::array<double, 3> at{0, 0, 0}, facing{0, 0, 1};
-    double reach = 0.03;
-    static void fields(auto& c, auto&& v) {
-        v("at", c.at);
-        v("facing", c.facing);
-        v("reach", c.reach, 0.0005, 5.0);
-    }
-    bool operator==(const Touch&) const = default;
-    [[nodiscard]] Dab dab() const {
-        return {{at[0], at[1], at[2]}, {facing[0], facing[1], facing[2]}, reach};
-    }
-};
+using jig::Touch;
 
 /// Layers that come on top of the common stack in some places.
 struct Zone {

@@ -1,0 +1,246 @@
+#include "app/stages/part/zone_row.hpp"
+
+#include <QBoxLayout>
+#include <QComboBox>
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QLabel>
+#include <QLineEdit>
+#include <QMenu>
+#include <QPushButton>
+#include <QSignalBlocker>
+
+#include "app/slip/sentence.hpp"
+#include "core/base/error.hpp"
+#include "core/science/mesh/outline_file.hpp"
+#include "core/science/mesh/stl.hpp"
+
+namespace jig::app {
+namespace {
+
+QString words(std::string_view text) {
+    return QString::fromUtf8(text.data(), static_cast<qsizetype>(text.size()));
+}
+
+/// A field that is being typed in, or was refused there, keeps what it shows.
+void show_in(QLineEdit* field, const QString& text) {
+    if (field->hasFocus() && field->isModified()) return;
+    if (field->text() != text) field->setText(text);
+    field->setCursorPosition(0);
+}
+
+}  // namespace
+
+ZoneRow::ZoneRow(Document& document, QWidget* parent) : QWidget(parent), document_(document) {
+    auto* box = new QVBoxLayout(this);
+    box->setContentsMargins(0, 0, 0, 0);
+    auto* row = new QHBoxLayout();
+    zones_ = new QComboBox(this);
+    zones_->setObjectName("part-zones");
+    zones_->setAccessibleName("Whose layers the table shows");
+    row->addWidget(zones_, 1);
+    auto* add_button = new QPushButton("Add a zone", this);
+    add_button->setObjectName("add-zone");
+    auto* menu = new QMenu(add_button);
+    for (std::size_t i = 0; i < Words<ZonePlace>::all.size(); ++i) {
+        const auto place = static_cast<ZonePlace>(i);
+        auto* action = menu->addAction(words(said(place)));
+        action->setObjectName("zone-" + words(file_word(place)));
+        connect(action, &QAction::triggered, this, [this, place] { add(place); });
+    }
+    add_button->setMenu(menu);
+    row->addWidget(add_button);
+    away_ = new QPushButton("Away", this);
+    away_->setObjectName("zone-away");
+    away_->setToolTip("Takes the zone that the table shows away");
+    row->addWidget(away_);
+    box->addLayout(row);
+
+    details_ = new QWidget(this);
+    auto* lines = new QVBoxLayout(details_);
+    lines->setContentsMargins(0, 0, 0, 0);
+    auto* first = new QHBoxLayout();
+    name_ = new QLineEdit(details_);
+    name_->setObjectName("zone-name");
+    name_->setAccessibleName("Name of the zone");
+    first->addWidget(name_, 1);
+    way_ = new QComboBox(details_);
+    way_->setObjectName("zone-way");
+    way_->setAccessibleName("How its layers lie to the stack");
+    for (const auto& w : Words<ZoneWay>::all) way_->addItem(words(w.said));
+    first->addWidget(way_, 1);
+    lines->addLayout(first);
+    const auto labelled = [&](const QString& text, QLineEdit*& field, const char* name, const QString& tip) {
+        auto* holder = new QWidget(details_);
+        auto* across = new QHBoxLayout(holder);
+        across->setContentsMargins(0, 0, 0, 0);
+        auto* label = new QLabel(text, holder);
+        across->addWidget(label);
+        field = new QLineEdit(holder);
+        field->setObjectName(name);
+        field->setAccessibleName(text);
+        field->setToolTip(tip);
+        label->setBuddy(field);
+        across->addWidget(field, 1);
+        lines->addWidget(holder);
+        return holder;
+    };
+    width_box_ = labelled("wide", width_, "zone-width", "In from the rim, or the whole width of the band");
+    line_box_ = labelled("corners", line_, "zone-line",
+                         "Along : across from the middle of the face, seen along the pull; as "
+                         "-120 : 40; 80 : 40; 80 : -60");
+    auto* drawing = new QPushButton("From a drawing…", line_box_);
+    drawing->setObjectName("zone-drawing");
+    drawing->setToolTip("The closed outline of a DXF or SVG file; its origin is the middle of the face");
+    line_box_->layout()->addWidget(drawing);
+    box->addWidget(details_);
+
+    connect(zones_, &QComboBox::activated, this, [this](int i) {
+        zone_ = i - 1;
+        emit chosen();
+    });
+    connect(away_, &QPushButton::clicked, this, [this] {
+        if (shown() == nullptr) return;
+        auto job = document_.job();
+        job.part.zones.erase(job.part.zones.begin() + zone_);
+        zone_ = -1;
+        document_.replace("take zone away", std::move(job));
+    });
+    connect(name_, &QLineEdit::editingFinished, this, [this] {
+        if (shown() == nullptr || !name_->isModified()) return;
+        name_->setModified(false);
+        const auto text = name_->text().simplified().toStdString();
+        if (!text.empty() && text != shown()->name)
+            edit("name zone " + name_->text().simplified(), [&](part::Zone& z) { z.name = text; });
+        else
+            refresh(wording_);
+    });
+    connect(way_, &QComboBox::activated, this, [this](int i) {
+        if (shown() != nullptr && shown()->way != static_cast<ZoneWay>(i))
+            edit("lay zone " + words(said(static_cast<ZoneWay>(i))),
+                 [&](part::Zone& z) { z.way = static_cast<ZoneWay>(i); });
+    });
+    connect(width_, &QLineEdit::editingFinished, this, &ZoneRow::typed_width);
+    connect(line_, &QLineEdit::editingFinished, this, &ZoneRow::typed_line);
+    connect(drawing, &QPushButton::clicked, this, [this] {
+        const auto path = QFileDialog::getOpenFileName(this, "An outline for this zone", {},
+                                                       "Drawings (*.dxf *.svg);;All files (*)");
+        if (!path.isEmpty()) take_drawing(path);
+    });
+}
+
+const part::Zone* ZoneRow::shown() const {
+    const auto& zones = document_.job().part.zones;
+    return zone_ >= 0 && zone_ < static_cast<int>(zones.size()) ? &zones[static_cast<std::size_t>(zone_)]
+                                                                : nullptr;
+}
+
+void ZoneRow::add(ZonePlace place) {
+    auto job = document_.job();
+    if (job.part.zones.size() >= part::kMostZones) {
+        emit document_.refused(QString("A part has at most %1 zones").arg(part::kMostZones));
+        return;
+    }
+    const auto& f = document_.findings();
+    auto zone = part::fresh_zone(job.part, place, f.split ? f.split->moulded_area : 0.25);
+    job.part.zones.push_back(std::move(zone));
+    zone_ = static_cast<int>(job.part.zones.size()) - 1;
+    document_.replace("add zone " + words(said(place)), std::move(job));
+}
+
+void ZoneRow::edit(const QString& name, const std::function<void(part::Zone&)>& change) {
+    auto job = document_.job();
+    change(job.part.zones[static_cast<std::size_t>(zone_)]);
+    document_.replace(name, std::move(job));
+}
+
+void ZoneRow::typed_width() {
+    if (shown() == nullptr || !width_->isModified()) return;
+    const auto width = read_quantity(Kind::length, width_->text().toStdString(), wording_);
+    if (!width || !(*width >= 0.001) || *width > 10) {
+        emit document_.refused(QString("\"%1\" is no width of a zone: %2 to %3")
+                                   .arg(width_->text(),
+                                        QString::fromStdString(jig::show(Kind::length, 0.001, wording_)),
+                                        QString::fromStdString(jig::show(Kind::length, 10, wording_))));
+        return;
+    }
+    width_->setModified(false);
+    edit("set width of zone", [&](part::Zone& z) { z.width = *width; });
+}
+
+void ZoneRow::typed_line() {
+    if (shown() == nullptr || !line_->isModified()) return;
+    std::vector<part::Spot> spots;
+    for (const auto& pair : line_->text().split(';', Qt::SkipEmptyParts)) {
+        if (pair.trimmed().isEmpty()) continue;
+        const auto numbers = pair.split(':');
+        const auto read = [&](int i) {
+            return read_quantity(Kind::length, numbers.value(i).trimmed().toStdString(), wording_);
+        };
+        const auto along = read(0), across = read(1);
+        if (numbers.size() != 2 || !along || !across || std::abs(*along) > 50 || std::abs(*across) > 50) {
+            emit document_.refused(
+                QString("\"%1\" is no corner: type along : across, as -120 : 40").arg(pair.trimmed()));
+            return;
+        }
+        spots.push_back({*along, *across});
+    }
+    line_->setModified(false);
+    if (spots != shown()->line) edit("draw zone", [&](part::Zone& z) { z.line = spots; });
+}
+
+void ZoneRow::take_drawing(const QString& path) {
+    if (shown() == nullptr) return;
+    try {
+        const auto name = QFileInfo(path).fileName();
+        const auto loop = read_outline(read_file(path.toStdString()), name.toStdString(),
+                                       length_unit(std::string(file_word(document_.job().shape.unit))));
+        edit("draw zone from " + name, [&](part::Zone& z) {
+            z.line.clear();
+            for (const auto& p : loop) z.line.push_back(part::Spot{p.x(), p.y()});
+        });
+    } catch (const InputError& e) {
+        emit document_.refused(QString::fromStdString(e.what()));
+    }
+}
+
+QString ZoneRow::line_of(const part::Zone& zone) const {
+    const auto number = [&](double v) {
+        // As exact as it was typed, without a tail of rounding.
+        return QString::fromStdString(show_for_edit(Kind::length, v, wording_)).section(' ', 0, 0);
+    };
+    QStringList out;
+    for (const auto& s : zone.line) out << number(s.along) + " : " + number(s.across);
+    return out.join("; ");
+}
+
+void ZoneRow::refresh(const Wording& wording) {
+    wording_ = wording;
+    const auto& zones = document_.job().part.zones;
+    if (shown() == nullptr) zone_ = -1;
+    {
+        const QSignalBlocker quiet(zones_);
+        QStringList names{"the whole part"};
+        for (const auto& z : zones) names << "zone " + QString::fromStdString(z.name);
+        QStringList had;
+        for (int i = 0; i < zones_->count(); ++i) had << zones_->itemText(i);
+        if (had != names) {
+            zones_->clear();
+            zones_->addItems(names);
+        }
+        zones_->setCurrentIndex(zone_ + 1);
+    }
+    const auto* zone = shown();
+    away_->setEnabled(zone != nullptr);
+    details_->setVisible(zone != nullptr);
+    if (zone == nullptr) return;
+    const QSignalBlocker a(way_);
+    show_in(name_, QString::fromStdString(zone->name));
+    way_->setCurrentIndex(static_cast<int>(zone->way));
+    show_in(width_, QString::fromStdString(show_for_edit(Kind::length, zone->width, wording_)));
+    show_in(line_, line_of(*zone));
+    width_box_->setVisible(zone->place == ZonePlace::rim || zone->place == ZonePlace::band);
+    line_box_->setVisible(zone->place == ZonePlace::band || zone->place == ZonePlace::inside);
+}
+
+}  // namespace jig::app

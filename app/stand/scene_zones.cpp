@@ -1,0 +1,34 @@
+// The part's zones on the stand: their borders as bold lines on the face, each with its name and thickness.
+#include "app/stand/scene_parts.hpp"
+
+namespace jig::app {
+
+void add_zones(Scene& s, const Job& job, const Findings& f, const Upright& up, const Ink& k,
+               const Wording& w) {
+    const auto& marked = *f.part->marked;
+    if (marked.borders.size() != job.part.zones.size()) return;
+    const double lift = 0.004 * s.bounds.diagonal();
+    for (std::size_t z = 0; z < marked.borders.size(); ++z) {
+        for (const auto& [a, b] : marked.borders[z])
+            s.lines.push_back({{up(a), up(b)}, k.petrol, 3.0, false});
+        if (!marked.middles[z]) continue;
+        double thickness = 0;
+        for (const auto& r : f.part->regions) {
+            if ((r.zones >> z & 1u) != 0 && (thickness == 0 || r.zones == 1u << z))
+                thickness = r.stack.laminate.thickness;
+        }
+        s.labels.push_back(
+            {up(*marked.middles[z]) + Point(0, 0, lift),
+             QString("%1: %2").arg(QString::fromStdString(job.part.zones[z].name),
+                                   QString::fromStdString(show(Kind::thickness, thickness, w)))});
+    }
+    if (!marked.regions.empty()) s.legend += "; bold: borders of zones";
+}
+
+void add_zone_brushes(Scene& s, std::size_t first_corner, const Ink& k) {
+    s.surfaces.push_back({first_corner, s.corners.size(), Point::Zero()});
+    s.brushes.push_back({"zone", Paint::show, Point::UnitZ(), k.petrol});
+    s.brushes.push_back({"none here", Paint::plain, Point::UnitZ(), k.faint});
+}
+
+}  // namespace jig::app

@@ -1,0 +1,348 @@
+#include "core/science/schedule/plan.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <chrono>
+#include <cmath>
+
+#include "core/base/error.hpp"
+
+namespace jig {
+namespace {
+
+/// Times nearer than this are one, s.
+constexpr double kSame = 1e-6;
+constexpr double kMostSlack = 366 * 86400.0;
+
+struct Link {
+    std::size_t before = 0, after = 0;
+    double least = 0;
+    std::optional<double> most;
+};
+
+class Search {
+  public:
+    Search(const PlanRequest& request, Progress& progress)
+        : in_(request),
+          progress_(progress),
+          calendar_(request.calendar, request.start),
+          n_(request.tasks.size()),
+          until_(std::chrono::steady_clock::now() +
+                 std::chrono::duration_cast<std::chrono::steady_clock::duration>(
+                     std::chrono::duration<double>(request.seconds))) {
+        for (std::size_t j = 0; j < n_; ++j) {
+            for (const auto& l : in_.tasks[j].after) {
+                const double wait = in_.tasks[l.task].wait;
+                given_.push_back(
+                    {l.task, j, l.least + wait, l.most ? std::optional(*l.most + wait) : std::nullopt});
+            }
+        }
+        check();
+        double work = 0, waits = 0;
+        for (const auto& t : in_.tasks) {
+            work += t.work;
+            waits += t.wait;
+        }
+        for (const auto& l : given_) waits += std::max(0.0, l.least) + l.most.value_or(0);
+        // Everything after everything else, and the longest pause before each.
+        horizon_ = calendar_.after_work(in_.start, work) + waits + work +
+                   static_cast<double>(n_ + 4) * 7 * 86400.0 +
+                   static_cast<double>(request.calendar.holidays.size()) * 86400;
+    }
+
+    Plan run() {
+        std::vector<double> start(n_, in_.start);
+        auto links = given_;
+        if (!settle(links, start)) {
+            throw InputError("tasks", "their waits can never all be kept: " + stuck(),
+                             "widen a max_s, or let the work break off");
+        }
+        Plan out;
+        bound_ = bound(start);
+        out.bound = bound_;
+        branch(links, start);
+        if (!best_) {
+            throw InputError("tasks",
+                             out_of_time_ ? "no plan was found in the time given" : "no plan keeps all waits",
+                             out_of_time_ ? "give it more seconds" : "widen a max_s, or add to a resource");
+        }
+        out.looked_at = nodes_;
+        for (std::size_t i = 0; i < n_; ++i) out.tasks.push_back({(*best_)[i], end(i, (*best_)[i]), 0});
+        out.finish = finish(*best_);
+        out.proved = (!out_of_time_ && !mixed()) || out.finish <= bound_ + kSame;
+        if (out.proved) out.bound = out.finish;
+        for (std::size_t i = 0; i < n_; ++i) out.tasks[i].slack = slack(i, out.finish);
+        return out;
+    }
+
+  private:
+    void check() const {
+        for (std::size_t i = 0; i < n_; ++i) {
+            const auto& t = in_.tasks[i];
+            const auto where = fmt::format("tasks[{}]", i);
+            for (const auto& [name, count] : t.needs) {
+                const auto has = in_.resources.find(name);
+                if (has == in_.resources.end())
+                    throw InputError(where, "\"" + name + "\" is no resource", "name it among the resources");
+                if (count > has->second)
+                    throw InputError(
+                        where,
+                        fmt::format("it needs {} of \"{}\" and there are {}", count, name, has->second),
+                        "ask for fewer, or have more");
+            }
+            if (!t.any_time && !t.breakable && t.work > calendar_.longest() + kSame)
+                throw InputError(where,
+                                 fmt::format("its {:g} s fit into no shift and may not break off", t.work),
+                                 "let it be breakable or any_time, or lengthen a shift");
+        }
+        // Whoever waits for himself, over however many others.
+        std::vector<int> state(n_, 0);
+        const auto visit = [&](auto&& self, std::size_t i) -> void {
+            state[i] = 1;
+            for (const auto& l : in_.tasks[i].after) {
+                if (state[l.task] == 1)
+                    throw InputError(fmt::format("tasks[{}]", i),
+                                     "\"" + in_.tasks[i].name + "\" and \"" + in_.tasks[l.task].name +
+                                         "\" wait for each other",
+                                     "take one of the waits away");
+                if (state[l.task] == 0) self(self, l.task);
+            }
+            state[i] = 2;
+        };
+        for (std::size_t i = 0; i < n_; ++i) {
+            if (state[i] == 0) visit(visit, i);
+        }
+    }
+
+    [[nodiscard]] double begin(std::size_t i, double t) const {
+        const auto& task = in_.tasks[i];
+        if (task.any_time || task.work <= 0) return t;
+        return task.breakable ? calendar_.open_from(t) : calendar_.room_from(t, task.work);
+    }
+    [[nodiscard]] double end(std::size_t i, double start) const {
+        const auto& task = in_.tasks[i];
+        return task.any_time || !task.breakable ? start + task.work : calendar_.after_work(start, task.work);
+    }
+    /// The earliest start from which it is not done before `t`.
+    [[nodiscard]] double begin_to_end(std::size_t i, double t) const {
+        const auto& task = in_.tasks[i];
+        if (task.any_time || task.work <= 0 || !task.breakable) return begin(i, t - task.work);
+        double start = calendar_.open_from(calendar_.before_work(t, task.work));
+        // What would be done as the shop closes leaves its last second for when it opens again.
+        if (end(i, start) < t - kSame) start = calendar_.open_from(start + 1);
+        return start;
+    }
+
+    /// Every start as early as it can be; false where that never ends.
+    bool settle(const std::vector<Link>& links, std::vector<double>& start) {
+        for (std::size_t i = 0; i < n_; ++i) start[i] = begin(i, start[i]);
+        for (bool changed = true; changed;) {
+            changed = false;
+            for (const auto& l : links) {
+                const double done = end(l.before, start[l.before]), soonest = done + l.least;
+                if (start[l.after] < soonest - kSame) {
+                    start[l.after] = begin(l.after, soonest);
+                    changed = true;
+                }
+                if (l.most && start[l.after] > done + *l.most + kSame) {
+                    const double later = begin_to_end(l.before, start[l.after] - *l.most);
+                    if (later <= start[l.before] + kSame) {
+                        worst_ = l;
+                        return false;
+                    }
+                    start[l.before] = later;
+                    changed = true;
+                }
+                if (start[l.after] > horizon_ || start[l.before] > horizon_) {
+                    worst_ = l;
+                    return false;
+                }
+            }
+        }
+        return true;
+    }
+    /// Whether one task comes before another by some chain of waits.
+    [[nodiscard]] bool leads(const std::vector<Link>& links, std::size_t from, std::size_t to) const {
+        std::vector<char> seen(n_, 0);
+        std::vector<std::size_t> queue{from};
+        seen[from] = 1;
+        for (std::size_t k = 0; k < queue.size(); ++k) {
+            if (queue[k] == to) return true;
+            for (const auto& l : links) {
+                if (l.before != queue[k] || seen[l.after] != 0) continue;
+                seen[l.after] = 1;
+                queue.push_back(l.after);
+            }
+        }
+        return false;
+    }
+    [[nodiscard]] std::string stuck() const {
+        return "\"" + in_.tasks[worst_.after].name + "\" after \"" + in_.tasks[worst_.before].name + "\"";
+    }
+
+    [[nodiscard]] double finish(const std::vector<double>& start) const {
+        double out = in_.start;
+        for (std::size_t i = 0; i < n_; ++i) out = std::max(out, end(i, start[i]) + in_.tasks[i].wait);
+        return out;
+    }
+
+    /// No sooner than each resource has had the time for what wants it, nothing of which begins before
+    /// `start`.
+    [[nodiscard]] double bound(const std::vector<double>& start) const {
+        double out = finish(start);
+        for (const auto& [name, count] : in_.resources) {
+            std::vector<std::size_t> users;
+            bool by_day = true;
+            for (std::size_t i = 0; i < n_; ++i) {
+                const auto needs = in_.tasks[i].needs.find(name);
+                if (needs == in_.tasks[i].needs.end() || needs->second <= 0) continue;
+                users.push_back(i);
+                by_day = by_day && !in_.tasks[i].any_time;
+            }
+            std::sort(users.begin(), users.end(), [&](auto a, auto b) { return start[a] > start[b]; });
+            // Of what begins last, then of ever more: all of it fits in after the first of it begins, and the
+            // least wait behind it is still to come.
+            double load = 0, wait = 1e300;
+            for (const auto i : users) {
+                load += in_.tasks[i].work * in_.tasks[i].needs.at(name) / count;
+                wait = std::min(wait, in_.tasks[i].wait);
+                out = std::max(out, (by_day ? calendar_.after_work(start[i], load) : start[i] + load) + wait);
+            }
+        }
+        return out;
+    }
+
+    /// Whether what pauses and what runs on at night want one thing: then who is first is not all there is.
+    [[nodiscard]] bool mixed() const {
+        for (const auto& [name, count] : in_.resources) {
+            bool pauses = false, runs = false;
+            for (const auto& t : in_.tasks) {
+                if (!t.needs.contains(name)) continue;
+                pauses = pauses || (!t.any_time && t.breakable);
+                runs = runs || t.any_time;
+            }
+            if (pauses && runs) return true;
+        }
+        return false;
+    }
+
+    /// Tasks that together want too much of something at one moment, the earliest such; few of them.
+    [[nodiscard]] std::vector<std::size_t> conflict(const std::vector<double>& start) const {
+        std::vector<std::size_t> order(n_);
+        for (std::size_t i = 0; i < n_; ++i) order[i] = i;
+        std::sort(order.begin(), order.end(), [&](auto a, auto b) { return start[a] < start[b]; });
+        std::vector<std::size_t> out;
+        double when = 1e300;
+        for (const auto& [name, count] : in_.resources) {
+            std::vector<std::size_t> busy;
+            for (const auto i : order) {
+                if (start[i] >= when) break;
+                const auto& task = in_.tasks[i];
+                if (!task.needs.contains(name) || task.needs.at(name) <= 0 || task.work <= 0) continue;
+                std::erase_if(busy, [&](std::size_t b) { return end(b, start[b]) <= start[i] + kSame; });
+                busy.push_back(i);
+                int sum = 0;
+                for (const auto b : busy) sum += in_.tasks[b].needs.at(name);
+                if (sum <= count) continue;
+                // Only as many as it takes, the greediest first, and the one that comes last.
+                std::sort(busy.begin(), busy.end() - 1, [&](std::size_t a, std::size_t b) {
+                    return in_.tasks[a].needs.at(name) > in_.tasks[b].needs.at(name);
+                });
+                int taken = task.needs.at(name);
+                out = {i};
+                for (const auto b : busy) {
+                    if (taken > count) break;
+                    if (b == i) continue;
+                    taken += in_.tasks[b].needs.at(name);
+                    out.push_back(b);
+                }
+                when = start[i];
+                break;
+            }
+        }
+        return out;
+    }
+
+    void branch(const std::vector<Link>& links, const std::vector<double>& start) {
+        if (out_of_time_) return;
+        if (++nodes_ % 64 == 0) {
+            progress_.check();
+            out_of_time_ = std::chrono::steady_clock::now() > until_;
+        }
+        const auto fight = conflict(start);
+        if (fight.empty()) {
+            const double at = finish(start);
+            if (!best_ || at < finish(*best_) - kSame) {
+                best_ = start;
+                best_links_ = links;
+            }
+            return;
+        }
+        struct Way {
+            std::vector<Link> links;
+            std::vector<double> start;
+            double finish = 0, sum = 0;
+        };
+        std::vector<Way> ways;
+        for (const auto i : fight) {
+            for (const auto j : fight) {
+                if (i == j || leads(links, j, i)) continue;
+                Way way{links, start, 0, 0};
+                way.links.push_back({i, j, 0, {}});
+                if (!settle(way.links, way.start)) continue;
+                way.finish = bound(way.start);
+                for (const double s : way.start) way.sum += s;
+                ways.push_back(std::move(way));
+            }
+        }
+        std::sort(ways.begin(), ways.end(), [](const Way& a, const Way& b) {
+            return std::tie(a.finish, a.sum) < std::tie(b.finish, b.sum);
+        });
+        for (const auto& way : ways) {
+            // Nothing better comes of it.
+            if (best_ && way.finish >= finish(*best_) - kSame) continue;
+            if (best_ && finish(*best_) <= bound_ + kSame) return;
+            branch(way.links, way.start);
+        }
+    }
+
+    /// By halving: how much later a task may begin, the others moving as they must.
+    double slack(std::size_t i, double finished) {
+        const auto fits = [&](double later) {
+            auto start = *best_;
+            start[i] = begin(i, start[i] + later);
+            return settle(best_links_, start) && finish(start) <= finished + kSame && conflict(start).empty();
+        };
+        double low = 0, high = std::min(kMostSlack, std::max(0.0, finished - (*best_)[i]));
+        if (fits(high)) return high;
+        for (int k = 0; k < 40 && high - low > 0.5; ++k) {
+            const double middle = (low + high) / 2;
+            (fits(middle) ? low : high) = middle;
+        }
+        // It begins where it then would, not in a closed hour.
+        return std::round(begin(i, (*best_)[i] + low) - (*best_)[i]);
+    }
+
+    const PlanRequest& in_;
+    Progress& progress_;
+    Calendar calendar_;
+    std::size_t n_;
+    std::chrono::steady_clock::time_point until_;
+    std::vector<Link> given_, best_links_;
+    std::optional<std::vector<double>> best_;
+    Link worst_;
+    double horizon_ = 0, bound_ = 0;
+    int nodes_ = 0;
+    bool out_of_time_ = false;
+};
+
+}  // namespace
+
+Plan plan(const PlanRequest& request, Progress& progress) {
+    if (request.tasks.empty())
+        throw InputError("tasks", "there is nothing to plan", "name at least one task");
+    return Search(request, progress).run();
+}
+
+}  // namespace jig

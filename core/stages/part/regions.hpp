@@ -1,0 +1,59 @@
+// Where the part's zones lie on its face, and which of them lie over one another.
+#pragma once
+
+#include "core/stages/edge/flange.hpp"
+#include "core/stages/part/choices.hpp"
+#include "core/stages/part/draped.hpp"
+
+namespace jig::part {
+
+/// What marking them out reads of the zones: where they lie, not what they are made of.
+struct ZonesAsked {
+    std::vector<Zone> places;
+    bool operator==(const ZonesAsked&) const = default;
+};
+ZonesAsked zones_asked(const Choices& choices);
+
+/// A part of the face on which the same zones lie.
+struct Region {
+    std::uint32_t zones = 0;  ///< bit i for the i-th zone
+    double area = 0;          ///< m²
+    bool operator==(const Region&) const = default;
+};
+
+struct Regions {
+    double area = 0;              ///< m² of the face; 0 where there is none
+    std::vector<Region> regions;  ///< by their bits
+    /// The borders of each zone as pairs of points on the face.
+    std::vector<std::vector<std::array<Point, 2>>> borders;
+    /// A place well inside each zone; none where it lies nowhere.
+    std::vector<std::optional<Point>> middles;
+    [[nodiscard]] double area_of(std::size_t zone) const;
+    bool operator==(const Regions&) const = default;
+};
+
+/// Rims by their straight distance, lines and outlines as they are seen along the pull, paint as it was laid;
+/// each border cuts through the face's triangles, so areas do not depend on how it is meshed. Throws
+/// InputError for more than `kMostZones`; Cancelled.
+Regions regions(const ZonesAsked& asked, const edge::ToolFace& tool, const Draped& draped,
+                Progress& progress);
+
+/// A zone to begin with, in a face of `area` m²: the stack's last ply once more, its line about the middle.
+Zone fresh_zone(const Choices& choices, ZonePlace place, double area);
+
+/// The layers where these zones lie: each in its turn on what those before it left.
+std::vector<Layer> layers_under(const Choices& choices, std::uint32_t zones);
+
+/// Of the common stack and of every zone.
+std::vector<Layer> all_layers(const Choices& choices);
+
+/// The layers under some zones, each with the zone that it belongs to, -1 for the common stack, and its place
+/// there.
+struct Source {
+    int zone = -1;
+    std::size_t layer = 0;
+    auto operator<=>(const Source&) const = default;
+};
+std::vector<std::pair<Layer, Source>> sources_under(const Choices& choices, std::uint32_t zones);
+
+}  // namespace jig::part

@@ -1,0 +1,183 @@
+// The part's zones in the real window: added from the menu, typed, drawn, painted, seen on the stand, undone.
+#include <QApplication>
+#include <QComboBox>
+#include <QMenu>
+#include <QTimer>
+
+#include "app/stages/part/zone_row.hpp"
+#include "tests/app/bench.hpp"
+
+using namespace bench;
+
+namespace {
+
+/// Opens the menu of zones and goes down to one of them by keys.
+void add_zone(Bench& b, int row) {
+    QTimer::singleShot(100, [row] {
+        auto* menu = QApplication::activePopupWidget();
+        if (menu == nullptr) return;
+        for (int i = 0; i <= row; ++i) QTest::keyClick(menu, Qt::Key_Down);
+        QTest::keyClick(menu, Qt::Key_Return);
+    });
+    QTest::mouseClick(b.visible<QPushButton>("add-zone"), Qt::LeftButton);
+    b.settle();
+}
+
+void type_in(Bench& b, const char* field, const QString& text) {
+    auto* line = b.visible<QLineEdit>(field);
+    line->setFocus();
+    line->selectAll();
+    QTest::keyClicks(line, text);
+    QTest::keyClick(line, Qt::Key_Return);
+    b.settle();
+}
+
+struct PartBench : Bench {
+    PartBench() : Bench("cello-case") {
+        window.show_stage(Stage::part);
+        settle();
+    }
+    [[nodiscard]] const std::vector<part::Zone>& zones() { return window.document().job().part.zones; }
+    [[nodiscard]] const part::Findings& part() { return *window.document().findings().part; }
+};
+
+}  // namespace
+
+TEST_CASE(
+    "a zone comes from the menu, is named, widened and laid otherwise by keys, and its figures follow") {
+    PartBench b;
+    const double before = b.part().mass;
+    const auto rows = b.visible<RecordTable>("stack-part")->rowCount();
+    add_zone(b, 1);
+    REQUIRE(b.zones().size() == 1);
+    CHECK(b.zones()[0].place == ZonePlace::rim);
+    CHECK(b.part().mass > before);
+    auto* which = b.visible<QComboBox>("part-zones");
+    CHECK(which->currentText() == "zone rim");
+    CHECK(b.visible<RecordTable>("stack-part")->rowCount() == 1);
+    CHECK(b.visible<RecordTable>("stack-part")->item(0, 2)->text() != "…");
+    type_in(b, "zone-name", "edge of the lid");
+    CHECK(b.zones()[0].name == "edge of the lid");
+    type_in(b, "zone-width", "80");
+    CHECK(b.zones()[0].width == Approx(0.08));
+    CHECK(b.visible<QLineEdit>("zone-width")->text().startsWith("80"));
+    auto* way = b.visible<QComboBox>("zone-way");
+    way->setFocus();
+    QTest::keyClick(way, Qt::Key_Down);
+    b.settle();
+    CHECK(b.zones()[0].way == ZoneWay::for_core);
+    CHECK(b.figure("zone_1") != "");
+    CHECK(b.figure("zoned") != "");
+    const auto& legend = b.window.stand().scene().legend;
+    CHECK(legend.contains("borders of zones"));
+    bool named = false;
+    for (const auto& l : b.window.stand().scene().labels) named = named || l.text.contains("edge of the lid");
+    CHECK(named);
+    // Another ply in the zone, and none in the common stack.
+    b.visible<QPushButton>("add-light-part")->click();
+    b.settle();
+    CHECK(b.zones()[0].layers.size() == 2);
+    which->setFocus();
+    QTest::keyClick(which, Qt::Key_Up);
+    b.settle();
+    CHECK(b.visible<RecordTable>("stack-part")->rowCount() == rows);
+    // Back to where it began.
+    for (int i = 0; i < 5; ++i) {
+        b.window.document().undo();
+        b.settle();
+    }
+    CHECK(b.zones().empty());
+    CHECK(b.part().mass == Approx(before));
+}
+
+TEST_CASE("what is no width and no corner stays to be mended, says why, and changes nothing") {
+    PartBench b;
+    add_zone(b, 2);
+    REQUIRE(b.zones().size() == 1);
+    const auto kept = b.zones()[0];
+    type_in(b, "zone-line", "-100 : 0; 100; 50 : 50");
+    CHECK(b.zones()[0] == kept);
+    CHECK(b.visible<QLineEdit>("zone-line")->text() == "-100 : 0; 100; 50 : 50");
+    CHECK(b.window.findChild<QLabel*>("message")->text().contains("no corner"));
+    // Results that come in later leave it standing.
+    emit b.window.document().evaluated();
+    QTest::qWait(50);
+    CHECK(b.visible<QLineEdit>("zone-line")->text() == "-100 : 0; 100; 50 : 50");
+    type_in(b, "zone-line", "-100 : 0; 100,5 : 20; 150 : 60");
+    REQUIRE(b.zones()[0].line.size() == 3);
+    CHECK(b.zones()[0].line[1].along == Approx(0.1005));
+    CHECK(b.zones()[0].line[2].across == Approx(0.06));
+    // What it shows can be typed back.
+    const auto shown = b.visible<QLineEdit>("zone-line")->text();
+    const auto line = b.zones()[0].line;
+    type_in(b, "zone-line", shown);
+    REQUIRE(b.zones()[0].line.size() == 3);
+    for (std::size_t i = 0; i < 3; ++i) CHECK(b.zones()[0].line[i].along == Approx(line[i].along));
+    type_in(b, "zone-width", "wide");
+    CHECK(b.zones()[0].width == kept.width);
+    CHECK(b.window.findChild<QLabel*>("message")->text().contains("no width"));
+    type_in(b, "zone-width", "20000");
+    CHECK(b.zones()[0].width == kept.width);
+}
+
+TEST_CASE("an outline comes from a drawing, and a drawing without one is refused in words") {
+    PartBench b;
+    add_zone(b, 3);
+    REQUIRE(b.zones().size() == 1);
+    REQUIRE(b.zones()[0].place == ZonePlace::inside);
+    QFile svg(b.file("hatch.svg"));
+    REQUIRE(svg.open(QIODevice::WriteOnly));
+    svg.write(
+        "<svg xmlns='http://www.w3.org/2000/svg' width='200mm' height='100mm' viewBox='0 0 200 100'>"
+        "<path d='M 0 0 L 120 0 L 120 60 L 0 60 Z'/></svg>");
+    svg.close();
+    auto* row = b.window.findChild<ZoneRow*>();
+    REQUIRE(row != nullptr);
+    row->take_drawing(b.file("hatch.svg"));
+    b.settle();
+    CHECK(b.zones()[0].line.size() >= 4);
+    REQUIRE(b.part().marked);
+    // Seen along the pull; the face leans, so it is at least what the drawing holds.
+    CHECK(b.part().marked->area_of(0) >= 0.12 * 0.06 * 0.98);
+    const auto kept = b.zones()[0].line;
+    QFile bad(b.file("bad.dxf"));
+    REQUIRE(bad.open(QIODevice::WriteOnly));
+    bad.write("not a drawing");
+    bad.close();
+    row->take_drawing(b.file("bad.dxf"));
+    CHECK(b.zones()[0].line == kept);
+    CHECK(b.window.findChild<QLabel*>("message")->text().contains("bad.dxf"));
+    b.visible<QPushButton>("zone-away")->click();
+    b.settle();
+    CHECK(b.zones().empty());
+    CHECK_FALSE(b.visible<QPushButton>("zone-away")->isEnabled());
+}
+
+TEST_CASE("a stroke on the part paints a zone, and the other brush takes it off again") {
+    PartBench b;
+    auto& stand = b.window.stand();
+    REQUIRE(stand.scene().brushes.size() == 2);
+    const auto take = [&](const QString& brush) {
+        for (auto* word : b.window.findChildren<QAbstractButton*>()) {
+            if (word->text() == brush && word->isVisible()) QTest::mouseClick(word, Qt::LeftButton);
+        }
+    };
+    auto* canvas = b.window.findChild<QWidget*>("canvas");
+    const QPoint middle(canvas->width() / 2, canvas->height() / 2);
+    const auto stroke = [&] {
+        QTest::mousePress(canvas, Qt::LeftButton, Qt::NoModifier, middle);
+        QTest::mouseMove(canvas, middle + QPoint(10, 2));
+        QTest::mouseRelease(canvas, Qt::LeftButton, Qt::NoModifier, middle + QPoint(10, 2));
+        b.settle();
+    };
+    take("zone");
+    stroke();
+    REQUIRE(b.zones().size() == 1);
+    CHECK(b.zones()[0].place == ZonePlace::painted);
+    const auto painted = b.zones()[0].painted.size();
+    REQUIRE(painted > 0);
+    CHECK(b.part().marked->area_of(0) > 0);
+    take("none here");
+    stroke();
+    CHECK(b.zones()[0].painted.size() < painted);
+}
