@@ -18,6 +18,7 @@ void add_cloth(Scene& s, const Findings& f, const Upright& up, const Ink& k, con
         }
         return sum;
     };
+    const auto& marks = f.part->marked->marks;
     const auto first = s.corners.size();
     add_shape(s, mesh, up, 0, 0, [&](std::size_t face, QColor& colour, Pattern& pattern) {
         const auto shear = shear_of(face);
@@ -31,6 +32,7 @@ void add_cloth(Scene& s, const Findings& f, const Upright& up, const Ink& k, con
         } else if (*shear > 0.6 * net.lock) {
             colour = k.drags;
         }
+        if (face < marks.size() && marks[face] != 0) colour = in_zone(colour, k);
         return true;
     });
     add_zone_brushes(s, first, k);

@@ -83,6 +83,8 @@ void add_cloth(Scene& s, const Findings& f, const Upright& up, const Ink& k, con
 /// The part's zones: their borders, names and thicknesses.
 void add_zones(Scene& s, const Job& job, const Findings& f, const Upright& up, const Ink& k,
                const Wording& w);
+/// A face's colour where a zone lies on it.
+QColor in_zone(const QColor& colour, const Ink& k);
 /// The faces from `first_corner` on take the brush that paints a zone.
 void add_zone_brushes(Scene& s, std::size_t first_corner, const Ink& k);
 /// Resin as it comes over the part: bands of time, the front at a share of the whole, hoses that can be

@@ -9,8 +9,8 @@ void add_zones(Scene& s, const Job& job, const Findings& f, const Upright& up, c
     if (marked.borders.size() != job.part.zones.size()) return;
     const double lift = 0.004 * s.bounds.diagonal();
     for (std::size_t z = 0; z < marked.borders.size(); ++z) {
-        for (const auto& [a, b] : marked.borders[z])
-            s.lines.push_back({{up(a), up(b)}, k.petrol, 3.0, false});
+        for (const auto& [a, b, normal] : marked.borders[z])
+            s.lines.push_back({{up(a + lift * normal), up(b + lift * normal)}, k.petrol, 3.0, false});
         if (!marked.middles[z]) continue;
         double thickness = 0;
         for (const auto& r : f.part->regions) {
@@ -22,7 +22,14 @@ void add_zones(Scene& s, const Job& job, const Findings& f, const Upright& up, c
              QString("%1: %2").arg(QString::fromStdString(job.part.zones[z].name),
                                    QString::fromStdString(show(Kind::thickness, thickness, w)))});
     }
-    if (!marked.regions.empty()) s.legend += "; bold: borders of zones";
+    if (!marked.regions.empty()) s.legend += "; tinted: zones";
+}
+
+QColor in_zone(const QColor& colour, const Ink& k) {
+    const auto between = [](float a, float b) { return a + 0.35f * (b - a); };
+    return QColor::fromRgbF(between(colour.redF(), k.petrol.redF()),
+                            between(colour.greenF(), k.petrol.greenF()),
+                            between(colour.blueF(), k.petrol.blueF()));
 }
 
 void add_zone_brushes(Scene& s, std::size_t first_corner, const Ink& k) {

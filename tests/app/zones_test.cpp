@@ -69,7 +69,7 @@ TEST_CASE(
     CHECK(b.figure("zone_1") != "");
     CHECK(b.figure("zoned") != "");
     const auto& legend = b.window.stand().scene().legend;
-    CHECK(legend.contains("borders of zones"));
+    CHECK(legend.contains("zones"));
     bool named = false;
     for (const auto& l : b.window.stand().scene().labels) named = named || l.text.contains("edge of the lid");
     CHECK(named);

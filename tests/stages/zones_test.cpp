@@ -1,9 +1,11 @@
 // Zones of the part: where they lie by areas known in closed form, and sums by hand over what lies there.
 #include <catch2/catch.hpp>
 #include <cmath>
+#include <functional>
 
 #include "core/base/error.hpp"
 #include "core/base/units.hpp"
+#include "core/job/evaluate.hpp"
 #include "core/job/job.hpp"
 #include "core/stages/part/regions.hpp"
 #include "tests/job/fixtures.hpp"
@@ -261,11 +263,54 @@ TEST_CASE("a zone that lies nowhere is named with its way out, one that leaves n
     for (const auto& c : stopped.calls)
         said = said || c.why.find("rim") != std::string::npos || c.headline.find("rim") != std::string::npos;
     CHECK(said);
+    // The resin's way knows nothing of zones, and says so.
+    auto wet = sandwich();
+    wet.part.how = LayUp::infused;
+    wet.part.resin = "epoxy, infusion";
+    CHECK(call(worked_out(wet), "zones_in_flow") == nullptr);
+    wet.part.zones = {rim(0.03)};
+    wet.part.zones[0].layers = {wet.part.layers.front()};
+    CHECK(call(worked_out(wet), "zones_in_flow") != nullptr);
     // Honeycomb crushes in a zone as it does anywhere.
     auto crushed = sandwich();
     crushed.part.zones = {rim(0.05)};
     crushed.part.zones[0].layers = {{LayerKind::core, "no such core", 0, 0}};
     CHECK_FALSE(worked_out(crushed).part);
+}
+
+TEST_CASE("a zone that is changed reaches all that reads it, and what does not read it is kept") {
+    Progress quiet;
+    auto job = sandwich();
+    job.part.zones = {rim(0.03), band({{-0.1, 0}, {0.1, 0.05}}, 0.04)};
+    job.part.zones[0].way = ZoneWay::for_core;
+    job.part.zones[1].layers = {job.part.layers.front()};
+    JobBoard board(3);
+    board.work_out(board.lay(job, fixtures::shared_shop()), Depth::stages, quiet);
+    const std::vector<std::function<void(part::Choices&)>> changes{
+        [](auto& c) { c.zones[0].width = 0.05; },
+        [](auto& c) { c.zones[0].way = ZoneWay::adds; },
+        [](auto& c) { c.zones[0].name = "edge"; },
+        [](auto& c) { c.zones[1].line[1].across = -0.04; },
+        [](auto& c) { c.zones[1].place = ZonePlace::rim; },
+        [](auto& c) { c.zones[1].layers.front().material = "glass cloth 280 twill"; },
+        [](auto& c) { c.zones[1].layers.front().angle = 0.4; },
+        [](auto& c) {
+            c.zones[0].painted = {{{0, 0, 0}, {0, 0, 1}, 0.1}};
+        },
+        [](auto& c) { std::swap(c.zones[0], c.zones[1]); },
+        [](auto& c) { c.zones.pop_back(); },
+        [](auto& c) { c.layers.pop_back(); }};
+    for (std::size_t i = 0; i < changes.size(); ++i) {
+        INFO("change " << i);
+        auto next = job;
+        changes[i](next.part);
+        const auto kept =
+            board.work_out(board.lay(next, fixtures::shared_shop(), true), Depth::stages, quiet);
+        const auto fresh = worked_out(next);
+        CHECK(findings_to_json(kept) == findings_to_json(fresh));
+        // A zone's layers and name leave its place where it is.
+        if (i == 1 || i == 2 || i == 5 || i == 6) CHECK(*kept.part->marked == *fresh.part->marked);
+    }
 }
 
 TEST_CASE("a job with zones comes back from its file as it was") {

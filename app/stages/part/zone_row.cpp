@@ -89,6 +89,7 @@ ZoneRow::ZoneRow(Document& document, QWidget* parent) : QWidget(parent), documen
     line_box_ = labelled("corners", line_, "zone-line",
                          "Along : across from the middle of the face, seen along the pull; as "
                          "-120 : 40; 80 : 40; 80 : -60");
+    line_label_ = line_box_->findChild<QLabel*>();
     auto* drawing = new QPushButton("From a drawing…", line_box_);
     drawing->setObjectName("zone-drawing");
     drawing->setToolTip("The closed outline of a DXF or SVG file; its origin is the middle of the face");
@@ -239,6 +240,7 @@ void ZoneRow::refresh(const Wording& wording) {
     way_->setCurrentIndex(static_cast<int>(zone->way));
     show_in(width_, QString::fromStdString(show_for_edit(Kind::length, zone->width, wording_)));
     show_in(line_, line_of(*zone));
+    line_label_->setText("corners, " + QString::fromStdString(unit_sign(Kind::length, wording_)));
     width_box_->setVisible(zone->place == ZonePlace::rim || zone->place == ZonePlace::band);
     line_box_->setVisible(zone->place == ZonePlace::band || zone->place == ZonePlace::inside);
 }

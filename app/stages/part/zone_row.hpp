@@ -6,6 +6,7 @@
 #include "app/document/document.hpp"
 
 class QComboBox;
+class QLabel;
 class QLineEdit;
 class QPushButton;
 
@@ -43,6 +44,7 @@ class ZoneRow : public QWidget {
     QWidget* width_box_;
     QLineEdit* width_;
     QWidget* line_box_;
+    QLabel* line_label_ = nullptr;  ///< names the unit that corners are typed in
     QLineEdit* line_;
     int zone_ = -1;
     Wording wording_;

@@ -118,6 +118,13 @@ Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief, in
                   "the face, seen along the pull.",
             without_zone(c, z));
     }
+    double zoned = 0;
+    for (const auto& r : f.regions) zoned += r.zones != 0 ? r.area : 0;
+    if (c.how == LayUp::infused && zoned > 0)
+        add(Severity::note, "zones_in_flow",
+            "Resin is followed through the common stack; zones cover " + quantity(Kind::area, zoned),
+            "Where the core is left out or plies are added it runs at another pace: look at the front there "
+            "when it comes.");
     const auto& l = f.stack.laminate;
     if (!l.symmetric && f.core_share > 0) {
         add(Severity::note, "asymmetric", "The part's stack differs on its two sides",

@@ -129,7 +129,8 @@ class Marker {
         out.borders.resize(zones);
         out.middles.resize(zones);
     }
-    void lay(const std::vector<Corner>& piece, std::size_t zone = 0, std::uint32_t bits = 0) {
+    void lay(const std::vector<Corner>& piece, const Point& normal, std::size_t zone = 0,
+             std::uint32_t bits = 0) {
         if (piece.size() < 3) return;
         if (zone == zones_) {
             Point area = Point::Zero();
@@ -158,9 +159,9 @@ class Marker {
             out.push_back(cut);
             crossed.push_back(cut.at);
         }
-        if (crossed.size() == 2) out_.borders[zone].push_back({crossed[0], crossed[1]});
-        lay(in, zone + 1, bits | 1u << zone);
-        lay(out, zone + 1, bits);
+        if (crossed.size() == 2) out_.borders[zone].push_back({crossed[0], crossed[1], normal});
+        lay(in, normal, zone + 1, bits | 1u << zone);
+        lay(out, normal, zone + 1, bits);
     }
     void finish() {
         for (const auto& [bits, area] : areas_) {
@@ -226,9 +227,17 @@ Regions regions(const ZonesAsked& asked, const edge::ToolFace& tool, const Drape
             for (std::size_t z = 0; z < zones.size(); ++z)
                 corner.level[z] = levels.at(z, corner.at, normal.normalized());
         }
-        marker.lay(piece);
+        marker.lay(piece, normal.normalized());
     }
     marker.finish();
+    const auto& coarse = *draped.face;
+    out.marks.assign(coarse.triangles.size(), 0);
+    for (std::size_t f = 0; f < coarse.triangles.size(); ++f) {
+        const Point normal = coarse.area_vector2(f);
+        if (!(normal.norm() > 0)) continue;
+        for (std::size_t z = 0; z < zones.size(); ++z)
+            out.marks[f] |= levels.at(z, coarse.centre(f), normal.normalized()) < 0 ? 1u << z : 0u;
+    }
     return out;
 }
 

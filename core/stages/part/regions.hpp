@@ -24,8 +24,12 @@ struct Region {
 struct Regions {
     double area = 0;              ///< m² of the face; 0 where there is none
     std::vector<Region> regions;  ///< by their bits
-    /// The borders of each zone as pairs of points on the face.
-    std::vector<std::vector<std::array<Point, 2>>> borders;
+    struct Border {
+        Point a, b, normal;  ///< ends on the face, and its outward normal there
+        bool operator==(const Border&) const = default;
+    };
+    std::vector<std::vector<Border>> borders;  ///< by zone
+    std::vector<std::uint32_t> marks;          ///< by face of the draped mesh, the zones at its middle
     /// A place well inside each zone; none where it lies nowhere.
     std::vector<std::optional<Point>> middles;
     [[nodiscard]] double area_of(std::size_t zone) const;
