@@ -189,7 +189,8 @@ Calls calls(const Choices& c, const Findings& f, const Warmed& with) {
         out,
         shell_choices.cure_temperature >= tool_sees ? "the shell is post-cured with it" : "the tool is used",
         hottest, with_tool);
-    judge_cure(out, "the part gels", f.chain.part_gel, cores_of(part::all_layers(part), "part_core_hot", shop));
+    judge_cure(out, "the part gels", f.chain.part_gel,
+               cores_of(part::all_layers(part), "part_core_hot", shop));
     for (const auto& run : f.cures->runs) judge_run(c, run, plug, out);
     if (c.shell_gel > 0 && c.shell_gel < c.room)
         add(Severity::note, "cool_gel",
