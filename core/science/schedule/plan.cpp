@@ -234,7 +234,9 @@ class Search {
         std::sort(order.begin(), order.end(), [&](auto a, auto b) { return start[a] < start[b]; });
         std::vector<std::size_t> out;
         double when = 1e300;
-        for (const auto& [name, count] : in_.resources) {
+        for (const auto& resource : in_.resources) {
+            const auto& name = resource.first;
+            const int count = resource.second;
             std::vector<std::size_t> busy;
             for (const auto i : order) {
                 if (start[i] >= when) break;
