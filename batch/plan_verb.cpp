@@ -10,6 +10,7 @@ namespace jig::batch {
 namespace {
 
 constexpr double kLongestWork = 1e8;
+constexpr double kLongestWhole = 1e9;
 constexpr std::size_t kMostTasks = 2000;
 
 /// s after midnight of "08:00"; "24:00" is the day's end.
@@ -128,6 +129,9 @@ Json run_plan(const Arguments& a, Progress& progress) {
                 tasks.item(i).fail("two tasks are named \"" + asked.tasks[i].name + "\"", "rename one");
         }
     }
+    double work = 0;
+    for (const auto& t : asked.tasks) work += t.work + t.wait;
+    if (work > kLongestWhole) tasks.fail("they take more than thirty years", "check their seconds");
     read_links(tasks, asked);
     const auto found = plan(asked, progress);
     Json out = Json::object();
@@ -139,7 +143,7 @@ Json run_plan(const Arguments& a, Progress& progress) {
                                 {"to", write_wall_time(t.to)},
                                 {"from_s", t.from - asked.start},
                                 {"to_s", t.to - asked.start},
-                                {"float_s", t.slack}});
+                                {"float_s", or_null(t.slack)}});
     }
     out["finish"] = write_wall_time(found.finish);
     out["finish_s"] = found.finish - asked.start;

@@ -13,6 +13,10 @@ namespace {
 
 /// Times nearer than this are one, s.
 constexpr double kSame = 1e-6;
+/// Bytes that the search may hold.
+constexpr std::size_t kMostHeld = 400'000'000;
+/// Tasks past which a list's order is not kept link by link.
+constexpr std::size_t kMostOrdered = 200;
 constexpr double kMostSlack = 366 * 86400.0;
 
 struct Link {
@@ -61,18 +65,28 @@ class Search {
         Plan out;
         bound_ = bound(start);
         out.bound = bound_;
-        branch(links, start);
+        by_list(start);
+        most_deep_ = std::clamp<std::size_t>(kMostHeld / (sizeof(double) * 2 * n_), 100, 20000);
+        links_ = links;
+        branch(start, 0);
         if (!best_) {
             throw InputError("tasks",
                              out_of_time_ ? "no plan was found in the time given" : "no plan keeps all waits",
                              out_of_time_ ? "give it more seconds" : "widen a max_s, or add to a resource");
         }
         out.looked_at = nodes_;
-        for (std::size_t i = 0; i < n_; ++i) out.tasks.push_back({(*best_)[i], end(i, (*best_)[i]), 0});
+        for (std::size_t i = 0; i < n_; ++i) out.tasks.push_back({(*best_)[i], end(i, (*best_)[i]), {}});
         out.finish = finish(*best_);
-        out.proved = (!out_of_time_ && !mixed()) || out.finish <= bound_ + kSame;
+        out.proved = (!out_of_time_ && !cut_ && !mixed()) || out.finish <= bound_ + kSame;
         if (out.proved) out.bound = out.finish;
-        for (std::size_t i = 0; i < n_; ++i) out.tasks[i].slack = slack(i, out.finish);
+        // As long again for what each may slip by, and no longer.
+        const auto looked = std::chrono::steady_clock::now();
+        for (std::size_t i = 0; i < n_; ++i) {
+            if (std::chrono::duration<double>(std::chrono::steady_clock::now() - looked).count() >
+                in_.seconds)
+                break;
+            out.tasks[i].slack = slack(i, out.finish);
+        }
         return out;
     }
 
@@ -266,34 +280,167 @@ class Search {
         return out;
     }
 
-    void branch(const std::vector<Link>& links, const std::vector<double>& start) {
-        if (out_of_time_) return;
-        if (++nodes_ % 64 == 0) {
-            progress_.check();
-            out_of_time_ = std::chrono::steady_clock::now() > until_;
+    void take(const std::vector<double>& start, const std::vector<Link>& links) {
+        if (best_ && finish(start) >= finish(*best_) - kSame) return;
+        best_ = start;
+        best_links_ = links;
+    }
+
+    /// A plan to begin with: one task after another, what has most behind it first, as early as what lies
+    /// already lets it. Where a window is missed, what it counts from begins later and all is laid again.
+    void by_list(const std::vector<double>& soonest) {
+        std::vector<double> behind(n_, -1);
+        const auto tail = [&](auto&& self, std::size_t i) -> double {
+            if (behind[i] >= 0) return behind[i];
+            double most = 0;
+            for (const auto& l : given_) {
+                if (l.before == i) most = std::max(most, l.least + self(self, l.after));
+            }
+            return behind[i] = in_.tasks[i].work + std::max(most, in_.tasks[i].wait);
+        };
+        for (std::size_t i = 0; i < n_; ++i) tail(tail, i);
+        // By what is behind each, by when it could begin, and by how long it takes.
+        for (int rule = 0; rule < 3 && (rule == 0 || !late()); ++rule) {
+            auto release = soonest;
+            for (int turn = 0; turn < 60 && (turn == 0 || !late()); ++turn) {
+                std::vector<double> start(n_, -1);
+                if (!lay_by(rule, behind, release, start)) continue;
+                take(start, in_order(start));
+                break;
+            }
         }
+    }
+
+    /// The links given, and who goes first of two that one thing has no room for at once.
+    [[nodiscard]] std::vector<Link> in_order(const std::vector<double>& start) const {
+        auto out = given_;
+        for (std::size_t a = 0; a < n_; ++a) {
+            for (std::size_t b = 0; b < n_; ++b) {
+                if (a == b || end(a, start[a]) > start[b] + kSame || n_ > kMostOrdered) continue;
+                const bool apart =
+                    std::any_of(in_.tasks[a].needs.begin(), in_.tasks[a].needs.end(), [&](const auto& wants) {
+                        const auto other = in_.tasks[b].needs.find(wants.first);
+                        return other != in_.tasks[b].needs.end() &&
+                               wants.second + other->second > in_.resources.at(wants.first);
+                    });
+                if (apart) out.push_back({a, b, 0, {}});
+            }
+        }
+        return out;
+    }
+
+    /// One pass of it; false, and a later release, where a window was missed.
+    bool lay_by(int rule, const std::vector<double>& behind, std::vector<double>& release,
+                std::vector<double>& start) const {
+        std::vector<int> open(n_, 0);
+        for (const auto& l : given_) ++open[l.after];
+        std::vector<double> done(n_, 0), shuts(n_, 1e300);
+        std::vector<std::size_t> ready;
+        for (std::size_t i = 0; i < n_; ++i) {
+            if (open[i] == 0) ready.push_back(i);
+        }
+        while (!ready.empty()) {
+            // Whose window is open goes first, then by the rule.
+            const auto key = [&](std::size_t i) {
+                const double by[] = {-behind[i], release[i], -in_.tasks[i].work};
+                return std::tuple(shuts[i], by[rule], i);
+            };
+            const auto first = std::min_element(
+                ready.begin(), ready.end(), [&](std::size_t l, std::size_t r) { return key(l) < key(r); });
+            const auto i = *first;
+            ready.erase(first);
+            double from = release[i];
+            for (const auto& l : given_) {
+                if (l.after == i) from = std::max(from, done[l.before] + l.least);
+            }
+            start[i] = earliest(i, from, start, done);
+            if (start[i] > horizon_) return false;
+            done[i] = end(i, start[i]);
+            for (const auto& l : given_) {
+                if (l.before == i && l.most) shuts[l.after] = std::min(shuts[l.after], done[i] + *l.most);
+            }
+            for (const auto& l : given_) {
+                if (l.after != i || !l.most) continue;
+                if (start[i] <= done[l.before] + *l.most + kSame) continue;
+                release[l.before] =
+                    std::max(release[l.before] + 1, begin_to_end(l.before, start[i] - *l.most));
+                return false;
+            }
+            for (const auto& l : given_) {
+                if (l.before == i && --open[l.after] == 0) ready.push_back(l.after);
+            }
+        }
+        return true;
+    }
+
+    /// The first moment from `t` on at which what lies already leaves enough of everything until it is done.
+    [[nodiscard]] double earliest(std::size_t i, double t, const std::vector<double>& start,
+                                  const std::vector<double>& done) const {
+        for (t = begin(i, t);;) {
+            const double until = end(i, t);
+            double next = 1e300;
+            for (const auto& [name, wanted] : in_.tasks[i].needs) {
+                if (wanted <= 0 || until <= t) continue;
+                std::vector<std::pair<double, int>> changes{{t, wanted}};
+                double ends = 1e300;
+                for (std::size_t k = 0; k < n_; ++k) {
+                    if (start[k] < 0 || done[k] <= t + kSame || start[k] >= until - kSame ||
+                        in_.tasks[k].work <= 0)
+                        continue;
+                    const auto needs = in_.tasks[k].needs.find(name);
+                    if (needs == in_.tasks[k].needs.end()) continue;
+                    const double to = done[k];
+                    changes.emplace_back(std::max(t, start[k]), needs->second);
+                    changes.emplace_back(to, -needs->second);
+                    ends = std::min(ends, to);
+                }
+                std::sort(changes.begin(), changes.end());
+                int sum = 0;
+                bool full = false;
+                for (const auto& [when, change] : changes) {
+                    sum += change;
+                    full = full || sum > in_.resources.at(name);
+                }
+                if (full) next = std::min(next, ends);
+            }
+            if (next > 1e299) return t;
+            t = begin(i, next);
+        }
+    }
+
+    [[nodiscard]] bool late() {
+        out_of_time_ = out_of_time_ || std::chrono::steady_clock::now() > until_;
+        return out_of_time_;
+    }
+
+    void branch(const std::vector<double>& start, std::size_t deep) {
+        if (late()) return;
+        if (deep > most_deep_) {
+            cut_ = true;
+            return;
+        }
+        if (++nodes_ % 64 == 0) progress_.check();
         const auto fight = conflict(start);
         if (fight.empty()) {
-            const double at = finish(start);
-            if (!best_ || at < finish(*best_) - kSame) {
-                best_ = start;
-                best_links_ = links;
-            }
+            take(start, links_);
             return;
         }
         struct Way {
-            std::vector<Link> links;
+            Link link;
             std::vector<double> start;
             double finish = 0, sum = 0;
         };
         std::vector<Way> ways;
         for (const auto i : fight) {
             for (const auto j : fight) {
-                if (i == j || leads(links, j, i)) continue;
-                Way way{links, start, 0, 0};
-                way.links.push_back({i, j, 0, {}});
-                if (!settle(way.links, way.start)) continue;
+                if (i == j || leads(links_, j, i)) continue;
+                Way way{{i, j, 0, {}}, start, 0, 0};
+                links_.push_back(way.link);
+                const bool settled = settle(links_, way.start);
+                links_.pop_back();
+                if (!settled) continue;
                 way.finish = bound(way.start);
+                if (best_ && way.finish >= finish(*best_) - kSame) continue;
                 for (const double s : way.start) way.sum += s;
                 ways.push_back(std::move(way));
             }
@@ -301,11 +448,14 @@ class Search {
         std::sort(ways.begin(), ways.end(), [](const Way& a, const Way& b) {
             return std::tie(a.finish, a.sum) < std::tie(b.finish, b.sum);
         });
-        for (const auto& way : ways) {
+        for (auto& way : ways) {
             // Nothing better comes of it.
             if (best_ && way.finish >= finish(*best_) - kSame) continue;
             if (best_ && finish(*best_) <= bound_ + kSame) return;
-            branch(way.links, way.start);
+            links_.push_back(way.link);
+            branch(way.start, deep + 1);
+            links_.pop_back();
+            way.start = {};
         }
     }
 
@@ -331,12 +481,13 @@ class Search {
     Calendar calendar_;
     std::size_t n_;
     std::chrono::steady_clock::time_point until_;
-    std::vector<Link> given_, best_links_;
+    std::vector<Link> given_, links_, best_links_;
     std::optional<std::vector<double>> best_;
     Link worst_;
     double horizon_ = 0, bound_ = 0;
     int nodes_ = 0;
-    bool out_of_time_ = false;
+    std::size_t most_deep_ = 0;
+    bool out_of_time_ = false, cut_ = false;
 };
 
 }  // namespace

@@ -36,7 +36,9 @@ struct PlanRequest {
 
 struct Planned {
     WallTime from = 0, to = 0;  ///< its work; its wait comes after
-    double slack = 0;           ///< s by which it can begin later, all else in this order, the finish kept
+    /// s by which it can begin later, all else in this order, the finish kept; none where no time was left to
+    /// look for it.
+    std::optional<double> slack;
 };
 
 struct Plan {
