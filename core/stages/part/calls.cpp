@@ -125,6 +125,13 @@ Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief, in
             "Resin is followed through the common stack; zones cover " + quantity(Kind::area, zoned),
             "Where the core is left out or plies are added it runs at another pace: look at the front there "
             "when it comes.");
+    if (zoned > 0 && f.marked->area < 0.98 * f.area)
+        add(Severity::note, "zones_of_a_piece",
+            "Zones are measured on the piece of the mould that Edge shows, " +
+                quantity(Kind::area, f.marked->area) + " of " + quantity(Kind::area, f.area),
+            "Mass, resin and goods take its shares for the whole part: look at each piece, and set zones "
+            "that "
+            "lie on one of them by hand in the sums.");
     const auto& l = f.stack.laminate;
     if (!l.symmetric && f.core_share > 0) {
         add(Severity::note, "asymmetric", "The part's stack differs on its two sides",
