@@ -17,6 +17,8 @@ constexpr double kSame = 1e-6;
 constexpr std::size_t kMostHeld = 400'000'000;
 /// Tasks past which a list's order is not kept link by link.
 constexpr std::size_t kMostOrdered = 200;
+/// Times the search's seconds that a first plan may take beyond them.
+constexpr double kPatience = 20;
 constexpr double kMostSlack = 366 * 86400.0;
 
 struct Link {
@@ -302,7 +304,8 @@ class Search {
         // By what is behind each, by when it could begin, and by how long it takes.
         for (int rule = 0; rule < 3 && (rule == 0 || !late()); ++rule) {
             auto release = soonest;
-            for (int turn = 0; turn < 60 && (turn == 0 || !late()); ++turn) {
+            // A first plan may take longer: without one there is nothing to answer.
+            for (int turn = 0; turn < 60 && (best_ ? !late() : !late_by(kPatience)); ++turn) {
                 std::vector<double> start(n_, -1);
                 if (!lay_by(rule, behind, release, start)) continue;
                 take(start, in_order(start));
@@ -409,8 +412,13 @@ class Search {
     }
 
     [[nodiscard]] bool late() {
-        out_of_time_ = out_of_time_ || std::chrono::steady_clock::now() > until_;
+        out_of_time_ = out_of_time_ || late_by(0);
         return out_of_time_;
+    }
+    [[nodiscard]] bool late_by(double times) const {
+        return std::chrono::steady_clock::now() >
+               until_ + std::chrono::duration_cast<std::chrono::steady_clock::duration>(
+                            std::chrono::duration<double>(times * in_.seconds));
     }
 
     void branch(const std::vector<double>& start, std::size_t deep) {
