@@ -1,4 +1,5 @@
 #include <algorithm>
+#include <charconv>
 #include <cmath>
 
 #include "batch/read_case.hpp"
@@ -16,9 +17,14 @@ constexpr std::size_t kMostTasks = 2000;
 /// s after midnight of "08:00"; "24:00" is the day's end.
 double clock_from(const JsonPlace& place) {
     const auto text = place.text();
-    int hour = 0, minute = 0;
-    char rest = 0;
-    if (std::sscanf(text.c_str(), "%2d:%2d%c", &hour, &minute, &rest) != 2 || hour < 0 || hour > 24 ||
+    int hour = -1, minute = -1;
+    const auto colon = std::min(text.find(':'), text.size());
+    const auto whole = [&](std::size_t from, std::size_t to, int& value) {
+        const char* end = text.data() + to;
+        const auto [at, fault] = std::from_chars(text.data() + std::min(from, to), end, value);
+        return fault == std::errc() && at == end;
+    };
+    if (!whole(0, colon, hour) || !whole(colon + 1, text.size(), minute) || hour < 0 || hour > 24 ||
         minute < 0 || minute > 59 || (hour == 24 && minute > 0))
         place.fail("\"" + text + "\" is no time of day", "write it as 08:00");
     return 3600.0 * hour + 60.0 * minute;

@@ -113,6 +113,22 @@ TEST_CASE("what is no width and no corner stays to be mended, says why, and chan
     type_in(b, "zone-line", shown);
     REQUIRE(b.zones()[0].line.size() == 3);
     for (std::size_t i = 0; i < 3; ++i) CHECK(b.zones()[0].line[i].along == Approx(line[i].along));
+    // Past a metre, too.
+    type_in(b, "zone-line", "-1250 : 0; 1250,5 : 0");
+    REQUIRE(b.zones()[0].line.size() == 2);
+    CHECK(b.visible<QLineEdit>("zone-line")->text() == "-1250 : 0; 1250.5 : 0");
+    // What was refused for one zone does not stand in the next one's field.
+    type_in(b, "zone-line", "nowhere");
+    b.window.findChild<QAction*>("zone-band")->trigger();
+    b.settle();
+    REQUIRE(b.zones().size() == 2);
+    CHECK_FALSE(b.visible<QLineEdit>("zone-line")->text().contains("nowhere"));
+    b.window.document().undo();
+    b.settle();
+    auto* which = b.visible<QComboBox>("part-zones");
+    which->setFocus();
+    QTest::keyClick(which, Qt::Key_Down);
+    b.settle();
     type_in(b, "zone-width", "wide");
     CHECK(b.zones()[0].width == kept.width);
     CHECK(b.window.findChild<QLabel*>("message")->text().contains("no width"));

@@ -208,7 +208,7 @@ void ZoneRow::take_drawing(const QString& path) {
 QString ZoneRow::line_of(const part::Zone& zone) const {
     const auto number = [&](double v) {
         // As exact as it was typed, without a tail of rounding.
-        return QString::fromStdString(show_for_edit(Kind::length, v, wording_)).section(' ', 0, 0);
+        return QString::number(number_of(show_for_edit(Kind::length, v, wording_)), 'g', 10);
     };
     QStringList out;
     for (const auto& s : zone.line) out << number(s.along) + " : " + number(s.across);
@@ -235,6 +235,11 @@ void ZoneRow::refresh(const Wording& wording) {
     away_->setEnabled(zone != nullptr);
     details_->setVisible(zone != nullptr);
     if (zone == nullptr) return;
+    // What was typed for another zone is not for this one.
+    if (told_ != zone_) {
+        for (auto* field : {name_, width_, line_}) field->setModified(false);
+    }
+    told_ = zone_;
     const QSignalBlocker a(way_);
     show_in(name_, QString::fromStdString(zone->name));
     way_->setCurrentIndex(static_cast<int>(zone->way));

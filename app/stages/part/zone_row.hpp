@@ -47,6 +47,7 @@ class ZoneRow : public QWidget {
     QLabel* line_label_ = nullptr;  ///< names the unit that corners are typed in
     QLineEdit* line_;
     int zone_ = -1;
+    int told_ = -1;  ///< the zone that the fields tell
     Wording wording_;
 };
 
