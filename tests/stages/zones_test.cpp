@@ -244,6 +244,30 @@ TEST_CASE("mass, resin, hours and goods of a part with zones are the sums by han
     CHECK(worked_out(twice).part->mass == Approx(p.mass + strip * own.areal_mass()).epsilon(1e-9));
 }
 
+TEST_CASE("a joint meets the rim's own stack, however many zones lie there and whatever lies over them") {
+    auto job = sandwich();
+    job.part.joint.kind = JointKind::joggle;
+    const double gap = job.part.joint.gap;
+    const auto skins = [](const std::vector<Layer>& layers, const Findings& f, const Job& of) {
+        double out = 0;
+        for (const auto& l : sum_stack(layers, f.part->resin, of.part.how, shop(), "test").laid)
+            out += l.layer.kind == LayerKind::core ? 0 : l.ply.thickness;
+        return out;
+    };
+    const Layer heavy{LayerKind::ply, "glass cloth 280 twill", 0, 0};
+    const auto plain = worked_out(job);
+    CHECK(plain.part->joint.step == Approx(skins(job.part.layers, plain, job) + gap));
+    job.part.zones = {rim(0.02), rim(0.04), band({{-9, 0}, {9, 0}}, 9)};
+    job.part.zones[0].layers = {heavy};
+    job.part.zones[1].way = ZoneWay::for_core;
+    job.part.zones[1].layers = {heavy, heavy};
+    job.part.zones[2].layers = {heavy};
+    const auto f = worked_out(job);
+    REQUIRE(f.part);
+    CHECK(f.part->joint.step ==
+          Approx(skins({job.part.layers[0], heavy, heavy, job.part.layers[2], heavy}, f, job) + gap));
+}
+
 TEST_CASE("a zone that lies nowhere is named with its way out, one that leaves nothing stops the part") {
     auto job = sandwich();
     job.part.zones = {inside({{3, 3}, {4, 3}, {4, 4}})};

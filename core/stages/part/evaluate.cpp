@@ -27,18 +27,18 @@ double mixed_in(const Findings& part) {
     return out;
 }
 
-void add_joint(const Choices& c, const split::Findings& split, Findings& out) {
+void add_joint(const Choices& c, const split::Findings& split, const Library& shop, Findings& out) {
     if (c.joint.kind == JointKind::none) return;
     // A core is closed or chamfered out before the joint: its skins alone meet there, those of the rim where
     // that is a zone of its own.
-    const StackSum* edge = &out.stack;
-    for (const auto& r : out.regions) {
-        for (std::size_t z = 0; z < c.zones.size(); ++z) {
-            if (c.zones[z].place == ZonePlace::rim && r.zones == 1u << z) edge = &r.stack;
-        }
+    std::uint32_t rims = 0;
+    for (std::size_t z = 0; z < c.zones.size(); ++z) {
+        if (c.zones[z].place == ZonePlace::rim && out.marked->area_of(z) > 0) rims |= 1u << z;
     }
+    const auto edge =
+        rims == 0 ? out.stack : sum_stack(layers_under(c, rims), out.resin, c.how, shop, "part zones");
     double thickness = 0;
-    for (const auto& l : edge->laid) thickness += l.layer.kind == LayerKind::core ? 0 : l.ply.thickness;
+    for (const auto& l : edge.laid) thickness += l.layer.kind == LayerKind::core ? 0 : l.ply.thickness;
     out.joint = join(c.joint, thickness, split.one_piece() ? perimeter(split.rim) : split.set.seam_length);
     const auto& j = out.joint;
     const auto add = [&](const char* key, const char* name, Kind kind, double value, std::string reason) {
@@ -60,7 +60,7 @@ void add_joint(const Choices& c, const split::Findings& split, Findings& out) {
     }
     if (c.joint.kind == JointKind::returned) {
         double skins = 0;
-        for (const auto& l : edge->laid) skins += l.layer.kind == LayerKind::core ? 0 : l.mass();
+        for (const auto& l : edge.laid) skins += l.layer.kind == LayerKind::core ? 0 : l.mass();
         add("returned_area", "returned flange", Kind::area, j.flange_area,
             "lap × length, turned in on this part");
         add("returned_mass", "mass of it", Kind::mass, j.flange_area * skins,
@@ -277,7 +277,7 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
          fmt::format("tighter than {:g} × thickness = {}, {} of filler or a strand that long",
                      kBridgingThicknesses, quantity(Kind::length, out.bridging_radius),
                      quantity(Kind::volume, out.corners.filler))});
-    add_joint(c, split, out);
+    add_joint(c, split, shop, out);
     add_cloth(out);
     add_zones(c, out);
     return out;
