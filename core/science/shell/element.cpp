@@ -18,6 +18,14 @@ const std::array<Eigen::Vector3d, 3>& gauss() {
     return points;
 }
 
+/// B·D·Bᵀ, added up in place: so small a product is slower by a matrix library's blocks than written out.
+template <int N>
+Eigen::Matrix<double, 9, 9> squared(const Eigen::Matrix<double, 9, N>& B,
+                                    const Eigen::Matrix<double, N, N>& D) {
+    const Eigen::Matrix<double, 9, N> BD = B.lazyProduct(D);
+    return BD.lazyProduct(B.transpose());
+}
+
 }  // namespace
 
 Section section_of(const Laminate& l) {
@@ -102,7 +110,7 @@ Eigen::Matrix<double, 9, 3> Element::lumping() const {
 Eigen::Matrix<double, 9, 9> Element::stretch() const {
     const auto& A = section_->A;
     const auto L = lumping();
-    Eigen::Matrix<double, 9, 9> K = L * A * L.transpose() / area_;
+    Eigen::Matrix<double, 9, 9> K = squared(L, A) / area_;
     // The higher-order part (Felippa 2003, eqs. 24–34, template OPT) sees the corners' turning against the
     // triangle's own.
     const auto x = [&](int i, int j) { return px_[i] - px_[j]; };
@@ -134,7 +142,7 @@ Eigen::Matrix<double, 9, 9> Element::stretch() const {
         area_ / 3 * (Q4.transpose() * E * Q4 + Q5.transpose() * E * Q5 + Q6.transpose() * E * Q6);
     const double nu = std::clamp(A(0, 1) / std::max(1e-300, std::max(A(0, 0), A(1, 1))), 0.0, 0.5);
     const double beta0 = std::max(0.01, 0.5 * (1 - 4 * nu * nu));
-    K += 2.25 * beta0 * turning.transpose() * Kt * turning;
+    K += 2.25 * beta0 * squared<3>(turning.transpose(), Kt);
     return K;
 }
 
@@ -191,21 +199,48 @@ Matrix18 Element::to_world() const {
 }
 
 Matrix18 Element::stiffness() const {
-    Matrix18 K = Matrix18::Zero();
-    K.topLeftCorner<9, 9>() = stretch();
+    const auto membrane = stretch();
     Eigen::Matrix<double, 9, 9> bend = Eigen::Matrix<double, 9, 9>::Zero();
     for (const auto& place : gauss()) {
         const auto kappa = curvature(place);
         const auto gamma = shear(place);
-        bend +=
-            area_ / 3 * (kappa.transpose() * section_->D * kappa + gamma.transpose() * section_->S * gamma);
+        bend += area_ / 3 *
+                (squared<3>(kappa.transpose(), section_->D) + squared<2>(gamma.transpose(), section_->S));
     }
-    K.bottomRightCorner<9, 9>() = bend;
-    const Eigen::Matrix<double, 9, 9> couple = lumping() * section_->B * mean_curvature() / area_;
-    K.topRightCorner<9, 9>() = couple;
-    K.bottomLeftCorner<9, 9>() = couple.transpose();
-    const auto T = to_world();
-    return T.transpose() * K * T;
+    const Eigen::Matrix<double, 9, 3> LB = lumping().lazyProduct(section_->B) / area_;
+    const Eigen::Matrix<double, 9, 9> couple = LB.lazyProduct(mean_curvature());
+    // Corner by corner: what shifts (u, v, w) and what turns, each three of its own onto the world's three.
+    Eigen::Matrix3d shift, turn;
+    shift << x_.transpose(), y_.transpose(), z_.transpose();
+    turn << z_.transpose(), y_.transpose(), -x_.transpose();
+    Matrix18 K;
+    Eigen::Matrix3d ss, st, tt;
+    for (int i = 0; i < 3; ++i) {
+        for (int j = i; j < 3; ++j) {
+            const int a = 3 * i, b = 3 * j;
+            const auto block = [&](const Eigen::Matrix3d& own, const Eigen::Matrix3d& left,
+                                   const Eigen::Matrix3d& right, int row, int column) {
+                const Eigen::Matrix3d half = own.lazyProduct(right);
+                const Eigen::Matrix3d world = left.transpose().lazyProduct(half);
+                K.block<3, 3>(column, row) = world.transpose();
+                K.block<3, 3>(row, column) = world;
+            };
+            ss << membrane.block<2, 2>(a, b), couple.block<2, 1>(a, b),  //
+                couple.block<2, 1>(b, a).transpose(), bend(a, b);
+            tt << membrane(a + 2, b + 2), couple.block<1, 2>(a + 2, b + 1),  //
+                couple.block<1, 2>(b + 2, a + 1).transpose(), bend.block<2, 2>(a + 1, b + 1);
+            st << membrane.block<2, 1>(a, b + 2), couple.block<2, 2>(a, b + 1),  //
+                couple(b + 2, a), bend.block<1, 2>(a, b + 1);
+            block(ss, shift, shift, 6 * i, 6 * j);
+            block(tt, turn, turn, 6 * i + 3, 6 * j + 3);
+            block(st, shift, turn, 6 * i, 6 * j + 3);
+            if (i == j) continue;
+            st << membrane.block<2, 1>(b, a + 2), couple.block<2, 2>(b, a + 1),  //
+                couple(a + 2, b), bend.block<1, 2>(b, a + 1);
+            block(st, shift, turn, 6 * j, 6 * i + 3);
+        }
+    }
+    return K;
 }
 
 Vector18 Element::warming() const {

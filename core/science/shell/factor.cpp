@@ -4,7 +4,29 @@
 #include <algorithm>
 #include <new>
 
+// Of the OpenMP runtime that CHOLMOD brings with it.
+extern "C" {
+int omp_get_dynamic();
+void omp_set_dynamic(int);
+}
+
 namespace jig::shell_fe {
+namespace {
+
+/// CHOLMOD asks for four threads whatever the machine has, and waits for each at every block: on two cores
+/// that costs a quarter of the time. While this stands the runtime gives it no more than there are.
+class NoMoreThreadsThanCores {
+  public:
+    NoMoreThreadsThanCores() { omp_set_dynamic(1); }
+    ~NoMoreThreadsThanCores() { omp_set_dynamic(before_); }
+    NoMoreThreadsThanCores(const NoMoreThreadsThanCores&) = delete;
+    NoMoreThreadsThanCores& operator=(const NoMoreThreadsThanCores&) = delete;
+
+  private:
+    int before_ = omp_get_dynamic();
+};
+
+}  // namespace
 
 /// CHOLMOD's workspace and factor, freed together.
 struct Factor::Inside {
@@ -39,6 +61,7 @@ struct Factor::Inside {
     }
 
     bool definite(Stiffness& K) {
+        const NoMoreThreadsThanCores threads;
         cholmod_sparse A = view(K.rows, K.first, K.row);
         A.x = K.value.data();
         A.stype = -1;
