@@ -102,7 +102,8 @@ class Run {
             }
             if (asked < rules_.times.size())
                 limit = std::min(limit, std::max(viscosity_.flow_time(rules_.times[asked]), flow_));
-            const double rate = inflow();
+            // As the front closes it takes up more than its pressures at the start say.
+            const double rate = std::max(uptake(), last_rate_);
             double step = rate > 0 ? rules_.share * whole_ / rate : limit - flow_;
             if (flow_ + step > limit - 1e-3 * step) step = limit - flow_;
             if (step <= 0) break;
@@ -119,8 +120,11 @@ class Run {
             };
             settled = settle(step);
             for (int i = 0; i < 6 && !settled; ++i) again(step / 3);
-            for (int i = 0; i < 20 && gained(saved_full, saved_state) > 4 * rules_.share * whole_; ++i)
-                again(step / 3);
+            for (int i = 0; i < 20; ++i) {
+                const double much = gained(saved_full, saved_state) / (rules_.share * whole_);
+                if (!(much > 2)) break;
+                again(step / std::min(much, 3.0));
+            }
             if (const auto sooner = all_full(saved_full, saved_state, step)) {
                 again(*sooner);
                 // Finely, lest crumbs are left that cost a step each.
@@ -139,9 +143,11 @@ class Run {
                 again(std::max(*wet, 0.01 * step) * 1.001);
             }
             out_.unsettled += settled ? 0 : 1;
-            take(saved_full, step);
+            const double last_gain = gained(saved_full, saved_state);
+            take(saved_full, saved_state, step);
             last_p_ = saved_p;
             last_step_ = step;
+            last_rate_ = last_gain / step;
             moments(time());
             tell();
             if (flow_ >= end * (1 - 1e-12)) break;
@@ -179,22 +185,30 @@ class Run {
         };
         return source(i) || source(j);
     }
-    /// What all feeds give at the pressures of this moment, m³ per unit of flow time.
-    [[nodiscard]] double inflow() const {
-        double sum = 0;
+    /// What the preform takes up at the pressures of this moment, m³ per unit of flow time: what the front
+    /// gets, or what feeds give less what runs off by vents that are full, whichever is more. With falling
+    /// resin the front alone may stand still for a step.
+    [[nodiscard]] double uptake() const {
+        double front = 0, net = 0;
         for (std::uint32_t i = 0; i < n_; ++i) {
-            if (state_[i] != FlowState::feed) continue;
+            if (state_[i] == FlowState::wet || state_[i] == FlowState::shut) continue;
+            double gets = 0;
             for (auto e = net_.start[i]; e < net_.start[i + 1]; ++e) {
-                if (crosses(i, net_.to[e]) && state_[net_.to[e]] != FlowState::feed)
-                    sum += std::max(0.0, flow(i, e));
+                if (crosses(i, net_.to[e])) gets -= flow(i, e);
             }
+            if (state_[i] == FlowState::feed || is_full(i))
+                net -= gets;
+            else
+                front += std::max(0.0, gets);
         }
-        return sum;
+        return std::max(front, net);
     }
 
     /// One step: which points are wet at its end, and at what pressures. False where that does not settle.
     bool settle(double step) {
         net_.conducts = all_conducts_;
+        resting_.clear();
+        cut_ = false;
         // At the pressures of the last step most of what will be wet is known; beside the front, soon the
         // rest.
         change(step, false);
@@ -208,6 +222,7 @@ class Run {
         }
         sweep_front(step);
         for (int round = 0; round < 400; ++round) {
+            if (cut_) rest();
             for (std::uint32_t i = 0; i < n_; ++i) {
                 if (state_[i] == FlowState::wet) b_[i] = lacks(i, step);
             }
@@ -334,7 +349,7 @@ class Run {
     bool hold_back() {
         bool changed = false;
         for (std::uint32_t i = 0; i < n_; ++i) {
-            if ((state_[i] != FlowState::empty && state_[i] != FlowState::vent) || is_full(i)) continue;
+            if (state_[i] != FlowState::empty && state_[i] != FlowState::vent) continue;
             if (full_[i] + gain_[i] / net_.volume[i] >= -kGood) continue;
             for (auto e = net_.start[i]; e < net_.start[i + 1]; ++e) {
                 const auto j = net_.to[e];
@@ -346,7 +361,38 @@ class Run {
                 changed = true;
             }
         }
+        cut_ = cut_ || changed;
         return changed;
+    }
+
+    /// Wet points that no way joins to a feed, a vent or the front any more: no pressure is theirs to find,
+    /// and they rest for this step.
+    void rest() {
+        depth_.assign(n_, 0);
+        for (std::uint32_t seed = 0; seed < n_; ++seed) {
+            if (state_[seed] != FlowState::wet || depth_[seed] != 0) continue;
+            band_.assign(1, seed);
+            depth_[seed] = 1;
+            bool joined = false;
+            for (std::size_t k = 0; k < band_.size(); ++k) {
+                for (auto e = net_.start[band_[k]]; e < net_.start[band_[k] + 1]; ++e) {
+                    const auto j = net_.to[e];
+                    if (net_.conducts[e] <= 0 || state_[j] == FlowState::shut) continue;
+                    if (state_[j] != FlowState::wet) {
+                        joined = true;
+                    } else if (depth_[j] == 0) {
+                        depth_[j] = 1;
+                        band_.push_back(j);
+                    }
+                }
+            }
+            if (joined) continue;
+            for (const auto i : band_) {
+                state_[i] = FlowState::shut;
+                p_[i] = lowest_;
+            }
+            resting_.insert(resting_.end(), band_.begin(), band_.end());
+        }
     }
 
     /// m³ that each point that is not wet takes up in a step.
@@ -380,8 +426,8 @@ class Run {
     /// How full a point is at the step's end.
     [[nodiscard]] double after(std::size_t i) const {
         if (state_[i] == FlowState::wet) return 1;
-        if (state_[i] == FlowState::empty || state_[i] == FlowState::vent)
-            return std::min(1.0, full_[i] + gain_[i] / net_.volume[i]);
+        if (state_[i] == FlowState::empty) return full_[i] + gain_[i] / net_.volume[i];
+        if (state_[i] == FlowState::vent) return std::min(1.0, full_[i] + gain_[i] / net_.volume[i]);
         return full_[i];
     }
 
@@ -392,12 +438,13 @@ class Run {
         for (std::size_t i = 0; i < n_; ++i) {
             if (state_[i] != FlowState::shut && after(i) < 1 - 1e-9) return {};
         }
-        const auto as_was = p_;
         auto zero = b_;
         for (std::uint32_t i = 0; i < n_; ++i) {
             if (state_[i] == FlowState::wet) zero[i] -= (before[i] - 1) * net_.volume[i] / step;
         }
         pressure_.solve(state_, b_, step, kTight, p_);
+        // What a good solve leaves over in a step is far more than the last crumbs: both are read finely.
+        gains(step);
         const auto now = p_;
         pressure_.solve(state_, zero, step, kTight, p_);
         double needed = 0, latest = 0;
@@ -423,7 +470,7 @@ class Run {
                 out_.last = i;
             }
         }
-        p_ = as_was;
+        p_ = now;
         return needed > 0 && needed < step ? std::optional(needed * (1 + 1e-6)) : std::nullopt;
     }
 
@@ -479,7 +526,7 @@ class Run {
         return best;
     }
 
-    void take(const std::vector<double>& before, double step) {
+    void take(const std::vector<double>& before, const std::vector<FlowState>& was, double step) {
         for (std::uint32_t i = 0; i < n_; ++i) {
             if (out_.arrival[i] || state_[i] == FlowState::shut || after(i) <= 0) continue;
             if (const auto at = passes(i, before, step)) out_.arrival[i] = viscosity_.when(flow_ + *at);
@@ -507,6 +554,8 @@ class Run {
             }
             full_[i] -= out * step / net_.volume[i];
         }
+        for (const auto i : resting_) state_[i] = was[i];
+        resting_.clear();
         flow_ += step;
         for (std::size_t v = 0; v < vents_.size(); ++v) {
             if (out_.vents[v]) continue;
@@ -612,9 +661,11 @@ class Run {
     std::vector<std::uint32_t> feed_of_;
     std::vector<double> full_, p_, gain_, b_, arrives_at_;
     std::vector<double> last_p_;  ///< pressures a step ago
-    double last_step_ = 0;
+    double last_step_ = 0, last_rate_ = 0;
     std::vector<std::uint32_t> band_;  ///< points along the front, and how far each lies from it
     std::vector<std::uint8_t> depth_;
+    std::vector<std::uint32_t> resting_;  ///< wet points that stand still for a step
+    bool cut_ = false;                    ///< whether ways are shut for this step
     std::vector<std::uint32_t> corner_start_, corner_face_;
     Point lift_ = Point::Zero();
     double lowest_ = 0, whole_ = 0, scale_ = 1, flow_ = 0;

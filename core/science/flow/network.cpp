@@ -1,7 +1,8 @@
 #include "core/science/flow/network.hpp"
 
 #include <algorithm>
-#include <map>
+
+#include "core/science/flow/ways.hpp"
 
 namespace jig {
 namespace {
@@ -39,12 +40,6 @@ FlowNetwork network_of(const TriangleMesh& mesh, const std::vector<FaceFlow>& fa
     const auto n = mesh.points.size();
     out.volume.assign(n, 0);
     out.area.assign(n, 0);
-    struct Pair {
-        std::uint32_t from, to;
-        double conducts;
-    };
-    std::vector<Pair> pairs;
-    pairs.reserve(6 * mesh.triangles.size());
     for (std::size_t f = 0; f < mesh.triangles.size(); ++f) {
         const auto& t = mesh.triangles[f];
         const Point normal = mesh.area_vector2(f);
@@ -55,31 +50,24 @@ FlowNetwork network_of(const TriangleMesh& mesh, const std::vector<FaceFlow>& fa
             out.volume[t[k]] += faces[f].holds * share[k];
             out.area[t[k]] += share[k];
         }
-        // Gradients of the shape functions: the edge across from each corner, turned into the face.
-        std::array<Point, 3> slope;
-        for (int k = 0; k < 3; ++k)
-            slope[static_cast<std::size_t>(k)] =
-                normal.cross(mesh.corner(f, (k + 2) % 3) - mesh.corner(f, (k + 1) % 3)) / (twice * twice);
-        for (std::size_t a = 0; a < 3; ++a) {
-            const auto b = (a + 1) % 3;
-            const double c = -slope[a].dot(faces[f].conducts * slope[b]) * twice / 2;
-            pairs.push_back({t[a], t[b], c});
-            pairs.push_back({t[b], t[a], c});
-        }
     }
-    std::sort(pairs.begin(), pairs.end(),
-              [](const Pair& a, const Pair& b) { return std::tie(a.from, a.to) < std::tie(b.from, b.to); });
+    const auto ways = ways_between(mesh, faces);
     out.start.assign(n + 1, 0);
-    for (std::size_t i = 0; i < pairs.size(); ++i) {
-        if (i > 0 && pairs[i].from == pairs[i - 1].from && pairs[i].to == pairs[i - 1].to) {
-            out.conducts.back() += pairs[i].conducts;
-            continue;
-        }
-        out.to.push_back(pairs[i].to);
-        out.conducts.push_back(pairs[i].conducts);
-        ++out.start[pairs[i].from + 1];
+    for (const auto& way : ways) {
+        ++out.start[way.from + 1];
+        ++out.start[way.to + 1];
     }
     for (std::size_t i = 0; i < n; ++i) out.start[i + 1] += out.start[i];
+    out.to.resize(2 * ways.size());
+    out.conducts.resize(2 * ways.size());
+    auto next = out.start;
+    // Those before each point first, as the ways are sorted.
+    const auto put = [&](std::uint32_t from, std::uint32_t to, double conducts) {
+        out.to[next[from]] = to;
+        out.conducts[next[from]++] = conducts;
+    };
+    for (const auto& way : ways) put(way.to, way.from, way.conducts);
+    for (const auto& way : ways) put(way.from, way.to, way.conducts);
     return out;
 }
 
