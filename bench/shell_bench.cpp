@@ -1,5 +1,6 @@
 // A whole shell solve against CHOLMOD's own analysing, factoring and solving of the same matrix size and
-// pattern.
+// pattern, as it comes: with its four threads, which we hold down to the cores (OMP_DYNAMIC=true does so for
+// both).
 #include <benchmark/benchmark.h>
 
 #include <cmath>
