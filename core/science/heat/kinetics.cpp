@@ -61,10 +61,45 @@ double power(double base, double exponent) {
     return base <= 0 ? 0 : std::pow(base, exponent);
 }
 
+/// A power and its slope.
+struct Power {
+    double value = 0, slope = 0;
+};
+
+/// α^m. With m below 1 it leaves 0 with an upright tangent, at which a resin would start or not
+/// as rounding has it: up to the α at which α^(1 − m) is kStart it is its own tangent from there, by which
+/// nothing comes earlier or later than about kStart/k2.
+constexpr double kStart = 1e-4;
+
+Power growth(double a, double m) {
+    if (m > 0 && m < 1 && a <= kStart) {
+        const double from = std::max(1e-30, std::pow(kStart, 1 / (1 - m)));
+        if (a < from) {
+            const double there = std::pow(from, m);
+            return {there * (1 - m + m * a / from), m * there / from};
+        }
+    }
+    const double value = power(a, m);
+    return {value, m == 1 ? 1 : a > 0 ? m * value / a : 0};
+}
+
+/// (1 − α)^n by what is left, and its slope. With n below 1 it comes down to 0 upright, which no implicit
+/// step gets past: the last kEnd of a cure goes straight, on through 0 too.
+constexpr double kEnd = 1e-6;
+
+Power fall(double left, double n) {
+    if (n < 1 && left < kEnd) {
+        const double slope = std::pow(kEnd, n - 1);
+        return {slope * left, slope};
+    }
+    const double value = power(left, n);
+    return {value, n == 1 ? 1 : left > 0 ? n * value / left : 0};
+}
+
 }  // namespace
 
 CureRate cure_rate(const Kinetics& k, double T, double cure) {
-    if (cure >= 1) return {};
+    if (cure >= (k.n < 1 ? 1 + kEnd : 1)) return {};
     double g = 1, g_by_x = 0, x_by_cure = 0;
     if (k.glass) {
         const double x = (T + k.glass->lead - k.glass->at(cure)) / kGlassBand;
@@ -79,15 +114,14 @@ CureRate cure_rate(const Kinetics& k, double T, double cure) {
     const double k1 = k.A1 > 0 ? k.A1 * std::exp(-k.E1 * inverse) : 0;
     const double k2 = k.A2 > 0 ? k.A2 * std::exp(-k.E2 * inverse) : 0;
     const double a = std::max(cure, 0.0), left = 1 - a;
-    const double grows = power(a, k.m), falls = power(left, k.n);
-    const double speed = k1 + k2 * grows, chemical = speed * falls;
+    const auto grows = growth(a, k.m);
+    const auto falls = fall(left, k.n);
+    const double speed = k1 + k2 * grows.value, chemical = speed * falls.value;
     CureRate out;
     out.rate = chemical * g;
-    // Where α^m starts with an upright tangent, the slope a little way up it.
-    const double grows_by = k.m > 0 ? k.m * grows / std::max(a, 1e-6) : 0;
-    out.by_cure = (k2 * grows_by * falls - speed * k.n * falls / std::max(left, 1e-9)) * g +
-                  chemical * g_by_x * x_by_cure;
-    out.by_T = (k1 * k.E1 + k2 * grows * k.E2) * inverse / T * falls * g + chemical * g_by_x / kGlassBand;
+    out.by_cure = (k2 * grows.slope * falls.value - speed * falls.slope) * g + chemical * g_by_x * x_by_cure;
+    out.by_T = (k1 * k.E1 + k2 * grows.value * k.E2) * inverse / T * falls.value * g +
+               chemical * g_by_x / kGlassBand;
     return out;
 }
 

@@ -240,7 +240,8 @@ class Solver {
             // Where a step is so long that several cures fit it, it is too long.
             if (!(stiff > 0.1)) return false;
             const double change = (base_cure_[i] + c * r.rate - a) / stiff;
-            if (std::abs(change) < 1e-13) {
+            // Of what there is: a resin that its own product sets going begins with next to none.
+            if (std::abs(change) <= 1e-12 * std::abs(a)) {
                 rate = (a - base_cure_[i]) / c;
                 by_T = r.by_T / stiff;
                 return true;
@@ -338,8 +339,9 @@ class Recorder {
                                         : which == 1 ? cure[middle]
                                                      : edge(range.to - 1, range.to - 2),
                                         0.0, 1.0);
-            place.cure.push_back(a);
-            if (resin->glass) place.Tg.push_back(resin->glass->at(a));
+            // Straight on may overshoot where a layer begins to cure from within; cure never goes back.
+            place.cure.push_back(place.cure.empty() ? a : std::max(a, place.cure.back()));
+            if (resin->glass) place.Tg.push_back(resin->glass->at(place.cure.back()));
         }
     }
 
@@ -360,9 +362,29 @@ class Recorder {
     Values lowest_, highest_;
 };
 
+/// s in which air or a held face goes from one temperature to another at once: cells next to a face settle in
+/// far less, and no step could be short enough to follow that from a jump.
+constexpr double kJump = 1e-3;
+
+/// The wall with every jump of its sides taken in kJump, at the start too.
+Wall eased(Wall wall) {
+    for (auto& side : wall.sides) {
+        auto& corners = side.air.corners;
+        if (!side.transfer && !corners.empty() && corners.front().time <= 0 &&
+            corners.front().T != wall.start) {
+            corners.front().time = 0;
+            corners.insert(corners.begin(), {0, wall.start});
+        }
+        for (std::size_t i = 1; i < corners.size(); ++i)
+            corners[i].time = std::max(corners[i].time, corners[i - 1].time + kJump);
+    }
+    return wall;
+}
+
 }  // namespace
 
-WallHistory warm(const Wall& wall, const WallRules& rules, Progress& progress) {
+WallHistory warm(const Wall& sharp, const WallRules& rules, Progress& progress) {
+    const Wall wall = eased(sharp);
     WallHistory out;
     Solver solver(wall, rules);
     Recorder recorder(wall, solver, out);

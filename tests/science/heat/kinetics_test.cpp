@@ -47,6 +47,33 @@ TEST_CASE("cure of the nth order at one temperature follows its closed form") {
     CHECK_FALSE(gel_time(Kinetics{}, 400, 1e6));
 }
 
+TEST_CASE("a resin that only its own product sets going starts, and one of low order ends, in finite time") {
+    // dα/dt = k·α^m leaves 0 as ((1 − m)kt)^(1/(1−m)), however little there is at first (m below 1).
+    Kinetics k;
+    k.A2 = 1e-3;
+    k.n = 0;
+    for (const double m : {0.1, 0.2, 0.5, 0.8}) {
+        k.m = m;
+        for (const double kt : {0.3, 0.7, 1.0}) {
+            INFO(m << " " << kt);
+            const double exact = std::min(1.0, std::pow((1 - m) * kt, 1 / (1 - m)));
+            CHECK(cure_after(k, 350, kt / 1e-3) == Approx(exact).margin(4e-4));
+        }
+    }
+    // From m = 1 on, nothing comes of nothing.
+    k.m = 1;
+    CHECK(cure_after(k, 350, 1e7) == 0);
+    // dα/dt = k(1 − α)^n with n below 1 is over at 1/(1 − n)k.
+    Kinetics end;
+    end.A1 = 1e-3;
+    for (const double n : {0.0, 0.3, 0.6}) {
+        end.n = n;
+        CHECK(cure_after(end, 350, 0.99e3 / (1 - n)) ==
+              Approx(nth_order_cure(0.99 / (1 - n), n)).margin(1e-5));
+        CHECK(cure_after(end, 350, 1.1e3 / (1 - n)) == Approx(1).margin(1e-5));
+    }
+}
+
 TEST_CASE("gel time goes by Arrhenius, and never comes where glass comes first") {
     auto k = hardening();
     k.E1 = k.E2;

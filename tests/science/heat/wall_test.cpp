@@ -3,6 +3,7 @@
 // integration.
 #include <catch2/catch.hpp>
 #include <cmath>
+#include <random>
 
 #include "core/base/error.hpp"
 #include "core/science/heat/wall.hpp"
@@ -207,6 +208,84 @@ TEST_CASE("halving steps and grids converges, energy is kept, hotter is never la
     const double thin = with(333.15, 91, 0.01).peak;
     wall.layers[1].thickness *= 2;
     CHECK(with(333.15, 91, 0.01).peak > thin);
+}
+
+TEST_CASE(
+    "thin or thick, foil or foam, jumps of the air, resin of any order: it is followed and nothing is lost") {
+    std::mt19937 draw(3);
+    const auto between = [&](double low, double high) {
+        return std::uniform_real_distribution<double>(low, high)(draw);
+    };
+    const auto by_size = [&](double low, double high) {
+        return std::exp(between(std::log(low), std::log(high)));
+    };
+    for (int round = 0; round < 60; ++round) {
+        INFO(round);
+        Wall wall;
+        wall.start = between(278, 310);
+        wall.layers.resize(1 + draw() % 5);
+        for (auto& l : wall.layers) {
+            l = plain(by_size(1e-4, 0.1), by_size(0.02, 200), by_size(20, 8000), by_size(500, 2500));
+            if (draw() % 2 == 0) continue;
+            auto& k = l.resin.emplace();
+            k.A1 = round % 3 == 0 ? 0 : by_size(1e2, 1e7);
+            k.A2 = by_size(1e2, 1e7);
+            k.E1 = between(4e4, 9e4);
+            k.E2 = between(4e4, 9e4);
+            k.m = between(0.1, 2);
+            k.n = between(0.4, 3);
+            // As much as warms the layer by up to 250 K.
+            l.resin_density = between(0.2, 1) * l.density;
+            k.heat = between(20, 250) * l.density * l.capacity / l.resin_density;
+            if (draw() % 3 != 0)
+                k.glass = GlassCurve{between(220, 280), between(320, 480), between(0.1, 1), between(0, 20)};
+        }
+        double low = wall.start;
+        for (auto& side : wall.sides) {
+            if (draw() % 4 != 0) side.transfer = by_size(2, 100);
+            double time = 0;
+            for (auto corners = draw() % 5; corners-- > 0;) {
+                // Now and then two at one moment: a door that opens.
+                if (draw() % 3 != 0) time += by_size(1, 3e4);
+                const double T = between(285, 440);
+                low = std::min(low, T);
+                side.air.corners.push_back({time, T});
+            }
+            if (side.air.corners.empty()) side.air = steady(wall.start);
+        }
+        WallRules rules;
+        rules.end = by_size(600, 2e5);
+        const auto h = run(wall, rules);
+        CHECK(std::abs(h.in + h.reaction - h.held - h.lost) < 1e-6 * std::max(1e3, h.in + h.reaction));
+        CHECK(h.steps < 20000);
+        for (const auto& place : h.places) {
+            for (const double T : place.T) CHECK(T > low - 0.05);
+            CHECK(std::is_sorted(place.cure.begin(), place.cure.end()));
+            for (const double a : place.cure) CHECK((a >= 0 && a <= 1));
+        }
+    }
+}
+
+TEST_CASE("a face that is put on something hot at once warms as by erfc, foil on it or not") {
+    // A foil of 20 µm holds next to nothing: what lies under it follows erfc(x/2√(at)) of the slab alone.
+    for (const bool foil : {false, true}) {
+        INFO(foil);
+        Wall wall;
+        wall.layers = {plain(0.06, 0.3, 1100, 1500)};
+        if (foil) wall.layers.insert(wall.layers.begin(), plain(2e-5, 200, 2700, 900));
+        wall.start = 290;
+        wall.sides[0] = {{}, {{{0, 290}, {500, 290}, {500, 360}}}};
+        wall.sides[1] = {{}, steady(290)};
+        WallRules rules;
+        rules.end = 800;
+        rules.at = {500, 560, 800};
+        const auto h = run(wall, rules);
+        const auto& middle = h.places[foil ? 4 : 1];
+        const double x = middle.at - (foil ? 2e-5 : 0), a = 0.3 / (1100 * 1500);
+        CHECK(middle.T[0] == Approx(290).margin(1e-3));
+        for (const auto& [i, since] : {std::pair<std::size_t, double>{1, 60}, {2, 300}})
+            CHECK(middle.T[i] == Approx(290 + 70 * std::erfc(x / (2 * std::sqrt(a * since)))).margin(0.03));
+    }
 }
 
 TEST_CASE("what runs away or is stopped says so") {
