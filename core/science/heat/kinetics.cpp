@@ -128,8 +128,8 @@ CureRate cure_rate(const Kinetics& k, double T, double cure) {
 double cure_after(const Kinetics& k, double T, double seconds, double cure) {
     const auto slope = [&](const std::array<double, 1>& y) { return std::array{cure_rate(k, T, y[0]).rate}; };
     const auto end = walk<1>(slope, {cure}, {1e-7}, seconds,
-                             [](double, const auto& y, double, const auto&) { return y[0] >= 1; });
-    return std::min(1.0, end.second[0]);
+                             [](double, const auto& y, double, const auto&) { return y[0] >= 1 - kEnd; });
+    return end.second[0] >= 1 - kEnd ? 1 : end.second[0];
 }
 
 std::optional<double> gel_time(const Kinetics& k, double T, double longest) {
@@ -155,7 +155,8 @@ std::optional<double> gel_time(const Kinetics& k, double T, double longest) {
 
 PotPeak pot_peak(const Kinetics& k, double mass, double capacity, double start, double loss) {
     const auto slope = [&](const std::array<double, 2>& y) {
-        const double rate = cure_rate(k, y[0], y[1]).rate;
+        // What is left at the very end is no heat, and stiff.
+        const double rate = y[1] < 1 - kEnd ? cure_rate(k, y[0], y[1]).rate : 0;
         return std::array{k.heat * rate / capacity - loss * (y[0] - start) / (mass * capacity), rate};
     };
     PotPeak out{start, 0};
