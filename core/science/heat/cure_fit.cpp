@@ -85,6 +85,7 @@ struct Problem {
         set(fresh, glass.fresh, 12);
         set(full, hottest > 0 ? std::max(hottest + 5, glass.fresh + 40) : glass.full, 30);
         set(bend, std::log(glass.lambda / (1 - glass.lambda)), 0.4);
+        if (usual.glass) let_gel(d);
         set(cooling, d.pot ? std::log(pot_loss(d.pot->mass)) : 0, 0.3);
         // Speed by the first gel time, all else as usual.
         set(speed, 0, 1e3);
@@ -92,6 +93,18 @@ struct Problem {
         auto k = kinetics(start);
         k.glass.reset();
         if (const auto t = gel_time(k, first.T, 1e12)) start[speed] = std::log(*t / first.time);
+    }
+
+    /// It has gelled where the sheet says so, so it was no glass there: the curve starts out low enough.
+    void let_gel(const CureData& d) {
+        const auto coldest = std::min_element(d.gels.begin(), d.gels.end(),
+                                              [](const auto& a, const auto& b) { return a.T < b.T; });
+        const double most = coldest->T + lead - kGlassBand / 2, gel = usual.gel;
+        start[fresh] = std::min(start[fresh], most - kGlassBand);
+        const double share = (most - start[fresh]) / (start[full] - start[fresh]);
+        if (!(share < 1)) return;
+        const double lambda = share * (1 - gel) / (gel * (1 - share));
+        if (lambda < 1) start[bend] = std::min(start[bend], std::log(lambda / (1 - lambda)));
     }
 
     [[nodiscard]] Kinetics kinetics(const Eigen::VectorXd& x) const {
@@ -116,9 +129,12 @@ struct Problem {
         const auto k = kinetics(x);
         Eigen::Index i = 0;
         for (const auto& g : data.gels) {
-            // What turns to glass first takes as long as one can wait.
+            // What turns to glass first takes as long as one can wait, and longer the earlier it does: so a
+            // search that begins there finds its way out.
+            const double early =
+                k.glass ? std::max(0.0, k.glass->at(k.gel) - g.T - k.glass->lead) / kGlassBand : 0;
             const double t = gel_time(k, g.T, 1e4 * g.time).value_or(1e4 * g.time);
-            out[i++] = std::log(t / g.time) / kGelShare;
+            out[i++] = (std::log(t / g.time) + early) / kGelShare;
         }
         if (data.pot) {
             const auto& p = *data.pot;

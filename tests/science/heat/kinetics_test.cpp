@@ -2,6 +2,7 @@
 // an adiabatic pot by H/c, vitrification by an integration of its own (docs/methods.md, Cure).
 #include <catch2/catch.hpp>
 #include <cmath>
+#include <random>
 
 #include "core/base/error.hpp"
 #include "core/science/heat/cure_fit.hpp"
@@ -189,6 +190,33 @@ TEST_CASE("a fit gives back what made the data, and gel times at heats that it n
         CHECK(*gel_time(found.kinetics, 308.15) == Approx(*gel_time(other, 308.15)).epsilon(0.005));
         CHECK(found.misfit < 1e-3);
         CHECK_FALSE(found.assumed.empty());
+    }
+}
+
+TEST_CASE("a sheet is fitted though its resin would turn to glass first by what is usual") {
+    std::mt19937 draw(2);
+    const auto between = [&](double low, double high) {
+        return std::uniform_real_distribution<double>(low, high)(draw);
+    };
+    for (int round = 0; round < 60; ++round) {
+        INFO(round);
+        CureData sheet;
+        sheet.family = round % 2 == 0 ? CureFamily::epoxy : CureFamily::styrene;
+        const double E = between(45e3, 75e3), at_20 = std::exp(between(6.4, 10.6));
+        for (auto gels = 1 + draw() % 4; gels-- > 0;) {
+            const double T = between(283, 390);
+            sheet.gels.push_back({T, at_20 * std::exp(E / kGasConstant * (1 / T - 1 / 293.15))});
+        }
+        for (auto known = draw() % 3; known-- > 0;) {
+            const double T = between(310, 400);
+            sheet.glass.push_back({T, between(3600, 80000), T + between(-5, 25)});
+        }
+        const auto fit = fit_cure(sheet);
+        for (const auto& g : sheet.gels) {
+            const auto t = gel_time(fit.kinetics, g.T, 1e9);
+            REQUIRE(t);
+            CHECK(*t == Approx(g.time).epsilon(0.1));
+        }
     }
 }
 
