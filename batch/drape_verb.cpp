@@ -91,13 +91,18 @@ Json run_kit(const Arguments& a, Progress& progress) {
         throw InputError("part", "no ply of it can be draped",
                          "give it woven cloth or tape, and a tool with a face");
     const double trim = a.number("trim", part::kKitTrim, 0, 1), lap = a.number("lap", part::kKitLap, 0, 0.5);
-    const auto kit = part::kit(on.job.part, draped, *on.shop, trim, lap, progress);
+    const auto kit =
+        part::kit(on.job.part, draped, on.findings.edge->tool->frame, *on.shop, trim, lap, progress);
     Json nets = Json::array(), pieces = Json::array(), rolls = Json::array();
+    const auto& zones = on.job.part.zones;
     for (const auto& net : draped.nets) {
-        Json holes = Json::array();
+        Json layers = Json::array(), holes = Json::array();
+        for (const auto& ply : net.plies) {
+            if (ply.zone < 0) layers.push_back(ply.layer);
+        }
         for (const auto& p : net.drape.holes) holes.push_back(three(p));
         nets.push_back({{"angle_deg", degrees(net.angle)},
-                        {"layers", net.layers},
+                        {"layers", std::move(layers)},
                         {"max_shear_deg", degrees(net.drape.most)},
                         {"locks_at_deg", degrees(net.lock)},
                         {"locked_m2", net.drape.locked},
@@ -106,12 +111,14 @@ Json run_kit(const Arguments& a, Progress& progress) {
                         {"holes", std::move(holes)}});
     }
     for (const auto& p : kit.pieces)
-        pieces.push_back({{"name", p.name},
-                          {"layer", p.layer + 1},
-                          {"material", p.material},
-                          {"angle_deg", degrees(p.angle)},
-                          {"area_m2", p.area},
-                          {"of", p.of}});
+        pieces.push_back(
+            {{"name", p.name},
+             {"layer", p.of.layer + 1},
+             {"zone", p.of.zone < 0 ? Json() : Json(zones[static_cast<std::size_t>(p.of.zone)].name)},
+             {"material", p.material},
+             {"angle_deg", degrees(p.angle)},
+             {"area_m2", p.area},
+             {"of", p.joined}});
     Json out{{"area_m2", draped.area},
              {"seed_m", three(draped.seed)},
              {"nets", std::move(nets)},

@@ -279,7 +279,7 @@ TEST_CASE("a cloth whose threads lie aslant on its roll is cut along the roll, n
         Progress quiet;
         auto wide = shop();
         for (auto& r : wide.reinforcements) r.roll_width = 20;
-        const auto kit = part::kit(job.part, *f.part->draped, wide, 0.02, 0.025, quiet);
+        const auto kit = part::kit(job.part, *f.part->draped, f.edge->tool->frame, wide, 0.02, 0.025, quiet);
         REQUIRE(kit.pieces.size() == 1);
         Point2 low = Point2::Constant(1e9), high = -low;
         for (const auto& p : kit.pieces[0].outline.front()) {
@@ -329,7 +329,7 @@ TEST_CASE("the part's cloth lies on its face, one net for each angle, and its ki
     bool locks = false;
     for (const auto& c : stiff.calls) locks = locks || (c.stage == Stage::part && c.key == "cloth_locks");
     CHECK(locks);
-    const auto kit = part::kit(job.part, draped, shop(), 0.02, 0.025, quiet);
+    const auto kit = part::kit(job.part, draped, f.edge->tool->frame, shop(), 0.02, 0.025, quiet);
     REQUIRE(kit.rolls.size() >= 1);
     double pieces = 0, rolls = 0;
     for (const auto& p : kit.pieces) pieces += p.area;
@@ -352,12 +352,12 @@ TEST_CASE("the part's cloth lies on its face, one net for each angle, and its ki
     CHECK(pieces < rolls);
     // Every ply of it: its flat cloth and a border of the trim.
     double flat = 0;
-    for (const auto& net : draped.nets) flat += net.drape.flat_area * static_cast<double>(net.layers.size());
+    for (const auto& net : draped.nets) flat += net.drape.flat_area * static_cast<double>(net.plies.size());
     CHECK(pieces > flat);
     CHECK(pieces < 1.5 * flat);
     // A roll too narrow for the face parts each ply, and the laps come on top.
     for (auto& r : own.reinforcements) r.roll_width = 0.2;
-    const auto narrow = part::kit(job.part, draped, own, 0.02, 0.025, quiet);
+    const auto narrow = part::kit(job.part, draped, f.edge->tool->frame, own, 0.02, 0.025, quiet);
     CHECK(narrow.pieces.size() > kit.pieces.size());
     double joined = 0;
     for (const auto& p : narrow.pieces) joined += p.area;

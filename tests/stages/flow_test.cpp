@@ -67,7 +67,8 @@ FlowAsked plain(double length = 1) {
     cloth.Kz = kK / 10;
     cloth.thickness = kDeep;
     cloth.porosity = kPhi;
-    a.preform = {{0, cloth, true}};
+    a.preform = {{{}, cloth, true}};
+    a.stack.layers = {{LayerKind::ply, "cloth", 0, 0}};
     a.medium.thickness = 0;
     a.resin = {};
     a.resin.kinetics = {};
@@ -148,6 +149,42 @@ TEST_CASE("where the medium ends before the vent, two resistances stand in serie
     CHECK(*follow(asked, strip(1, 0.2, 60)).filling.fill == Approx(line_time(1)).epsilon(0.01));
 }
 
+TEST_CASE("where a zone is laid otherwise resin runs as two resistances in series, or side by side") {
+    auto asked = plain();
+    const auto face = strip(1, 0.2, 100);
+    part::Draped draped;
+    draped.face = face;
+    draped.area = 0.2;
+    auto thick = asked.preform[0].flow;
+    thick.K1 = thick.K2 = 3 * kK;
+    thick.thickness = 2 * kDeep;
+    asked.preform.push_back({{0, 0}, thick, true});
+    part::Zone half;
+    half.place = ZonePlace::inside;
+    half.way = ZoneWay::instead;
+    half.line = {{-0.5, -0.2}, {0.1, -0.2}, {0.1, 0.2}, {-0.5, 0.2}};
+    half.layers = {{LayerKind::ply, "felt", 0, 0}};
+    asked.stack.zones = {half};
+    const double C1 = 6 * kK * kDeep, H1 = 2 * kPhi * kDeep, C2 = kK * kDeep, H2 = kPhi * kDeep, L1 = 0.6,
+                 L2 = 0.4;
+    const auto series = follow(asked, face, kFlat, draped);
+    REQUIRE(series.filling.fill);
+    CHECK(*series.filling.fill ==
+          Approx(kMu * (H1 * L1 * L1 / (2 * C1) + H2 * (L1 * L2 / C1 + L2 * L2 / (2 * C2))) / kDrop)
+              .epsilon(0.015));
+    CHECK(series.filling.held == Approx(asked.density * 0.2 * (L1 * H1 + L2 * H2)).epsilon(0.01));
+    // On top of the stack both carry, each its own.
+    asked.stack.zones[0].way = ZoneWay::adds;
+    const auto added = follow(asked, face, kFlat, draped);
+    const double C = C1 + C2, H = H1 + H2;
+    CHECK(*added.filling.fill ==
+          Approx(kMu * (H * L1 * L1 / (2 * C) + H2 * (L1 * L2 / C + L2 * L2 / (2 * C2))) / kDrop)
+              .epsilon(0.015));
+    // A zone that lies beside the strip is none.
+    for (auto& s : asked.stack.zones[0].line) s.along += 5;
+    CHECK(*follow(asked, face, kFlat, draped).filling.fill == Approx(line_time(1)).epsilon(0.01));
+}
+
 TEST_CASE("cloth that lets more through along its roll is followed as its net lies") {
     auto asked = plain();
     asked.preform[0].flow.K2 = kK / 4;
@@ -164,7 +201,7 @@ TEST_CASE("cloth that lets more through along its roll is followed as its net li
     rules.seed = Point::Zero();
     rules.warp = Point::UnitY();
     rules.cell = 0.02;
-    draped.nets.push_back({0, {0}, "cloth", 0.9, drape(*face, topology_of(*face), rules, quiet)});
+    draped.nets.push_back({0, {{}}, "cloth", 0.9, drape(*face, topology_of(*face), rules, quiet)});
     CHECK(*follow(asked, face, kFlat, draped).filling.fill == Approx(line_time(1, kK / 4)).epsilon(0.01));
     // A net of a woven cloth stands for the same cloth turned by a quarter.
     asked.preform[0].flow.angle = kPi / 2;

@@ -7,7 +7,7 @@
 #include "core/base/units.hpp"
 #include "core/job/evaluate.hpp"
 #include "core/job/job.hpp"
-#include "core/stages/part/regions.hpp"
+#include "core/stages/part/kit.hpp"
 #include "tests/job/fixtures.hpp"
 
 using namespace jig;
@@ -244,6 +244,60 @@ TEST_CASE("mass, resin, hours and goods of a part with zones are the sums by han
     CHECK(worked_out(twice).part->mass == Approx(p.mass + strip * own.areal_mass()).epsilon(1e-9));
 }
 
+TEST_CASE("each zone's plies are cut as it lies, and the common ones where a zone leaves them") {
+    const auto mesh = plate(32, 20, kFlat);
+    edge::ToolFace tool;
+    tool.frame = kFlat;
+    tool.rimmed.mesh = mesh;
+    tool.rimmed.patch.assign(mesh.triangles.size(), 0);
+    auto job = sandwich();
+    auto patch = inside({{-0.1, -0.1}, {0.1, -0.1}, {0.1, 0.05}, {-0.1, 0.05}});
+    patch.layers = {job.part.layers.front()};
+    auto edges = rim(0.06);
+    edges.layers = {job.part.layers.front()};
+    edges.layers[0].angle = kPi / 4;
+    Progress quiet;
+    const double trim = 0.02, whole = (kLong + 2 * trim) * (kWide + 2 * trim),
+                 ring = kLong * kWide - (kLong - 0.12) * (kWide - 0.12);
+    const auto cut = [&](ZoneWay way) {
+        patch.way = way;
+        job.part.zones = {edges, patch};
+        const auto draped = part::draped(part::cloth_asked(job.part), tool, shop(), quiet);
+        return part::kit(job.part, draped, kFlat, shop(), trim, 0.025, quiet);
+    };
+    const auto area = [](const part::Kit& kit, const part::Source& of) {
+        double sum = 0;
+        for (const auto& p : kit.pieces) sum += p.of == of ? p.area : 0;
+        return sum;
+    };
+    const auto added = cut(ZoneWay::adds);
+    CHECK(area(added, {-1, 0}) == Approx(whole).epsilon(2e-3));
+    CHECK(area(added, {-1, 2}) == Approx(whole).epsilon(2e-3));
+    // A patch well inside is not trimmed; the rim's ply is, along the rim alone.
+    CHECK(area(added, {1, 0}) == Approx(0.2 * 0.15).epsilon(0.01));
+    CHECK(area(added, {0, 0}) == Approx(ring + whole - kLong * kWide).epsilon(0.01));
+    bool named = false;
+    for (const auto& p : added.pieces) named = named || p.name == "hatch 1";
+    CHECK(named);
+    // Instead of the stack: its plies, and the rim's before it in the list, are cut out there.
+    const auto instead = cut(ZoneWay::instead);
+    CHECK(area(instead, {-1, 0}) == Approx(whole - 0.2 * 0.15).epsilon(3e-3));
+    CHECK(area(instead, {1, 0}) == Approx(0.2 * 0.15).epsilon(0.01));
+    // Every piece lies inside its roll.
+    for (const auto& roll : instead.rolls) {
+        CHECK(roll.sheets.too_large.empty());
+        for (const auto& sheet : roll.sheets.sheets) {
+            for (const auto& piece : sheet.pieces) {
+                CHECK(low_corner(piece.loops).y() > -1e-9);
+                CHECK(high_corner(piece.loops).y() < roll.width + 1e-9);
+            }
+        }
+    }
+    // Out of everywhere: a zone that lies nowhere has no piece.
+    for (auto& s : patch.line) s.along += 9;
+    CHECK(area(cut(ZoneWay::adds), {1, 0}) == 0);
+}
+
 TEST_CASE("a joint meets the rim's own stack, however many zones lie there and whatever lies over them") {
     auto job = sandwich();
     job.part.joint.kind = JointKind::joggle;
@@ -287,14 +341,21 @@ TEST_CASE("a zone that lies nowhere is named with its way out, one that leaves n
     for (const auto& c : stopped.calls)
         said = said || c.why.find("rim") != std::string::npos || c.headline.find("rim") != std::string::npos;
     CHECK(said);
-    // The resin's way knows nothing of zones, and says so.
+    // Resin is held by what zones lay: so much more as the rim's own ply holds.
     auto wet = sandwich();
     wet.part.how = LayUp::infused;
     wet.part.resin = "epoxy, infusion";
-    CHECK(call(worked_out(wet), "zones_in_flow") == nullptr);
+    wet.bag.infusion.hole = 0.003;
+    const auto plain = worked_out(wet);
     wet.part.zones = {rim(0.03)};
     wet.part.zones[0].layers = {wet.part.layers.front()};
-    CHECK(call(worked_out(wet), "zones_in_flow") != nullptr);
+    const auto zoned = worked_out(wet);
+    REQUIRE(plain.flow);
+    REQUIRE(zoned.flow->filling.fill);
+    const auto laid = lay_up(wet.part.layers, zoned.part->resin, wet.part.how, PlyLists(shop()), "part");
+    const double holds = (1 - laid[0].fibre_volume) * laid[0].ply.thickness * zoned.part->marked->area_of(0) *
+                         zoned.part->resin.matrix.density;
+    CHECK(zoned.flow->filling.held - plain.flow->filling.held == Approx(holds).epsilon(0.08));
     // Honeycomb crushes in a zone as it does anywhere.
     auto crushed = sandwich();
     crushed.part.zones = {rim(0.05)};

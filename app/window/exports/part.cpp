@@ -11,7 +11,8 @@ namespace {
 
 part::Kit kit_of(const Outgoing& out, Progress& progress) {
     const auto& part = needed(out.findings.part, "part");
-    return part::kit(out.job.part, *part.draped, out.shop, part::kKitTrim, part::kKitLap, progress);
+    return part::kit(out.job.part, *part.draped, needed(out.findings.edge, "edge").tool->frame, out.shop,
+                     part::kKitTrim, part::kKitLap, progress);
 }
 
 QString kit_dxf(const Outgoing& out, Progress& progress) {

@@ -5,6 +5,7 @@
 #include <cmath>
 
 #include "core/science/drape/boxes.hpp"
+#include "core/science/drape/walk.hpp"
 #include "core/science/mesh/nearest_face.hpp"
 
 namespace jig {
@@ -15,7 +16,13 @@ constexpr std::uint32_t kNone = 0xffffffffu;
 class Cloth {
   public:
     Cloth(Drape& out, const TriangleMesh& mesh, const Topology& topology, const DrapeRules& rules)
-        : mesh_(mesh), topology_(topology), rules_(rules), d_(rules.cell), out_(out), boxes_(rules.cell) {
+        : mesh_(mesh),
+          topology_(topology),
+          walk_(mesh, topology),
+          rules_(rules),
+          d_(rules.cell),
+          out_(out),
+          boxes_(rules.cell) {
         for (std::uint32_t n = 0; n < out.nodes.size(); ++n) boxes_.add(out.nodes[n].at, n);
     }
 
@@ -51,6 +58,55 @@ class Cloth {
         return Point2(u, v);
     }
 
+    /// Where a place lies on the cloth by one corner of a cell: the straight way to it over the unfolded
+    /// face, in parts of the ways to the two crossings beside that corner; none further outside the cell than
+    /// `over` of it.
+    std::optional<Point2> unfolded(const Drape::Cell& cell, std::size_t corner, const OnMesh& p,
+                                   double over) const {
+        const auto& node = out_.nodes[cell.nodes[corner]];
+        if (node.outside) return {};
+        const bool right = corner == 0 || corner == 3, up = corner < 2;
+        const auto along = cell.nodes[corner ^ 1u], across = cell.nodes[3 - corner];
+        const auto place = [&](std::uint32_t n) {
+            return OnMesh{out_.nodes[n].at, out_.nodes[n].face, out_.nodes[n].outside};
+        };
+        const OnMesh from = place(cell.nodes[corner]);
+        const Point2 at(node.i, node.j);
+        if ((p.at - from.at).norm() < 1e-9 * d_) return Point2(d_ * at);
+        const auto x = walk_.way(from, place(along)), y = walk_.way(from, place(across)),
+                   w = walk_.way(from, p);
+        if (!x || !y || !w) return {};
+        const Point u = x->length * x->leaves, v = y->length * y->leaves, to = w->length * w->leaves;
+        const double uu = u.squaredNorm(), vv = v.squaredNorm(), uv = u.dot(v), det = uu * vv - uv * uv;
+        if (det < 1e-9 * uu * vv) return {};
+        const double a = (vv * u.dot(to) - uv * v.dot(to)) / det, b = (uu * v.dot(to) - uv * u.dot(to)) / det;
+        if (!(a > -over && a < 1 + over && b > -over && b < 1 + over)) return {};
+        return Point2(d_ * (at + Point2(right ? a : -a, up ? b : -b)));
+    }
+
+    using Near = std::array<std::pair<double, std::uint32_t>, 6>;  ///< squared distance, crossing
+
+    /// A point beside a fold onto the cloth; false where no cell takes it.
+    bool map_unfolded(std::size_t i, const OnMesh& p, const Near& near,
+                      const std::vector<std::vector<std::uint32_t>>& of_node) {
+        // At a rim the last cells hang past it, and ways do not lead there: those before them reach on.
+        for (const double over : {0.02, 0.6}) {
+            for (const auto& [away, n] : near) {
+                if (n == kNone) break;
+                for (const auto c : of_node[n]) {
+                    const auto& cell = out_.cells[c];
+                    const auto corner =
+                        std::find(cell.nodes.begin(), cell.nodes.end(), n) - cell.nodes.begin();
+                    const auto flat = unfolded(cell, static_cast<std::size_t>(corner), p, over);
+                    if (!flat) continue;
+                    out_.points[i] = {true, *flat, cell.shear};
+                    return true;
+                }
+            }
+        }
+        return false;
+    }
+
     /// Each point of the mesh onto the flat cloth.
     void map() {
         out_.points.assign(mesh_.points.size(), {});
@@ -58,15 +114,18 @@ class Cloth {
         for (std::uint32_t c = 0; c < out_.cells.size(); ++c) {
             for (const auto n : out_.cells[c].nodes) of_node[n].push_back(c);
         }
-        std::vector<char> used(mesh_.points.size(), 0);
-        for (const auto& t : mesh_.triangles) {
-            for (const auto i : t) used[i] = 1;
+        // A face at each point that is used; one beside a fold where there is one.
+        std::vector<std::uint32_t> face_of(mesh_.points.size(), kNone);
+        for (std::uint32_t f = 0; f < mesh_.triangles.size(); ++f) {
+            for (const auto i : mesh_.triangles[f]) {
+                if (face_of[i] == kNone || walk_.beside_fold(f)) face_of[i] = f;
+            }
         }
         for (std::size_t i = 0; i < mesh_.points.size(); ++i) {
-            if (used[i] == 0) continue;
+            if (face_of[i] == kNone) continue;
             const Point& p = mesh_.points[i];
             // The nearest crossings' cells come first.
-            std::array<std::pair<double, std::uint32_t>, 6> near;
+            Near near;
             near.fill({1e300, kNone});
             boxes_.around(p, [&](std::uint32_t n) {
                 const double away = (out_.nodes[n].at - p).squaredNorm();
@@ -75,6 +134,8 @@ class Cloth {
                 std::sort(near.begin(), near.end());
             });
             double least = 1e300;
+            if (walk_.beside_fold(face_of[i]) && map_unfolded(i, {p, face_of[i], false}, near, of_node))
+                continue;
             for (const auto& [away, n] : near) {
                 if (n == kNone) break;
                 for (const auto c : of_node[n]) {
@@ -192,6 +253,7 @@ class Cloth {
 
     const TriangleMesh& mesh_;
     const Topology& topology_;
+    MeshWalk walk_;
     const DrapeRules& rules_;
     double d_;
     Drape& out_;

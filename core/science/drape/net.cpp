@@ -207,8 +207,73 @@ class Weaver {
         return half < 1e-6 ? d_ : d_ * std::sin(std::min(half, 0.4)) / std::min(half, 0.4);
     }
 
+    [[nodiscard]] OnMesh place(std::uint32_t n) const {
+        return {out_.nodes[n].at, out_.nodes[n].face, out_.nodes[n].outside};
+    }
+
+    /// As `cross`, beside folds, where chords and normals say little: along straight ways over the unfolded
+    /// face. From where the rhomb of the three would end; none where such ways are not found.
+    std::optional<OnMesh> cross_unfolded(std::uint32_t a, std::uint32_t b, std::uint32_t c) const {
+        OnMesh A = place(a), B = place(b);
+        const OnMesh C = place(c);
+        if (C.outside || (A.outside && B.outside)) return {};
+        // From one that lies on the face.
+        if (B.outside) std::swap(A, B);
+        const auto to_a = walk_.way(C, A), to_b = walk_.way(C, B);
+        if (!to_a || !to_b) return {};
+        // On from b as a lies from c.
+        const Point &up_c = walk_.flat_normal(C.face), &up_b = walk_.flat_normal(B.face);
+        const double turn =
+            std::atan2(up_c.dot(to_b->leaves.cross(to_a->leaves)), to_b->leaves.dot(to_a->leaves));
+        Point on = std::cos(turn) * to_b->arrives + std::sin(turn) * up_b.cross(to_b->arrives);
+        OnMesh here = walk_.straight(B, on, d_);
+        // Past the rim nothing leads back: the rhomb has to do.
+        if (A.outside) return here;
+        const auto between = walk_.way(A, B);
+        if (!between) return {};
+        if (between->length > 2 * d_ * std::cos(kSharpest / 2) ||
+            between->length < 2 * d_ * std::sin(kSharpest / 2))
+            return {};
+        for (int round = 0; round < 10; ++round) {
+            const auto from_a = walk_.way(A, here), from_b = walk_.way(B, here);
+            if (!from_a || !from_b) return {};
+            const double ra = d_ - from_a->length, rb = d_ - from_b->length;
+            if (std::max(std::abs(ra), std::abs(rb)) < 1e-7 * d_) {
+                if ((here.at - C.at).norm() < 0.1 * d_) return {};
+                return here;
+            }
+            const Point& x = from_a->arrives;
+            const Point y = walk_.flat_normal(here.face).cross(x);
+            Eigen::Matrix2d J;
+            J << 1, 0, from_b->arrives.dot(x), from_b->arrives.dot(y);
+            if (std::abs(J(1, 1)) < 0.02) return {};
+            Eigen::Vector2d step = J.inverse() * Eigen::Vector2d(ra, rb);
+            if (step.norm() > 0.5 * d_) step *= 0.5 * d_ / step.norm();
+            if (here.outside) {
+                here.at += step.x() * x + step.y() * y;
+                continue;
+            }
+            Point way = step.x() * x + step.y() * y;
+            here = walk_.straight(here, way, step.norm());
+        }
+        return {};
+    }
+
     /// The place one cell from a and from b, on the other side of them from c.
     std::optional<OnMesh> cross(std::uint32_t a, std::uint32_t b, std::uint32_t c) const {
+        const auto folded = [&](std::uint32_t n) { return walk_.beside_fold(out_.nodes[n].face); };
+        if (folded(a) || folded(b) || folded(c)) {
+            if (const auto found = cross_unfolded(a, b, c)) return found;
+        }
+        const auto smooth = cross_smooth(a, b, c);
+        if (smooth && walk_.beside_fold(smooth->face)) {
+            if (const auto found = cross_unfolded(a, b, c)) return found;
+        }
+        return smooth;
+    }
+
+    /// As `cross`, by chords that are corrected for the turn of the normals.
+    std::optional<OnMesh> cross_smooth(std::uint32_t a, std::uint32_t b, std::uint32_t c) const {
         const auto &A = out_.nodes[a], &B = out_.nodes[b], &C = out_.nodes[c];
         const double across = (A.at - B.at).norm();
         // So far apart, or so near, that the threads lie along each other.
@@ -245,6 +310,15 @@ class Weaver {
         return {};
     }
 
+    /// m between two crossings: along the face beside folds, else as good as straight.
+    [[nodiscard]] double diagonal(std::uint32_t a, std::uint32_t b) const {
+        const auto &A = out_.nodes[a], &B = out_.nodes[b];
+        if (!A.outside && !B.outside && (walk_.beside_fold(A.face) || walk_.beside_fold(B.face))) {
+            if (const auto way = walk_.way(place(a), place(b))) return way->length;
+        }
+        return (A.at - B.at).norm();
+    }
+
     void cells() {
         std::vector<int> count(out_.nodes.size(), 0);
         for (std::uint32_t n = 0; n < out_.nodes.size(); ++n) {
@@ -253,8 +327,7 @@ class Weaver {
                        far = find(node.i + 1, node.j + 1);
             if (right == kNone || up == kNone || far == kNone) continue;
             // Of a rhomb, by its diagonals.
-            const double one = (out_.nodes[far].at - node.at).norm(),
-                         other = (out_.nodes[right].at - out_.nodes[up].at).norm();
+            const double one = diagonal(n, far), other = diagonal(right, up);
             const double shear = std::abs(std::numbers::pi / 2 - 2 * std::atan2(other, one));
             out_.cells.push_back({{n, right, far, up}, shear});
             for (const auto k : out_.cells.back().nodes) {

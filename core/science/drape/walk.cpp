@@ -5,6 +5,9 @@
 namespace jig {
 namespace {
 
+/// Cosine of a fold that smooth faces do not have: 20°.
+constexpr double kSharp = 0.94;
+
 /// The point of a triangle next to `p`, and the edge that it lies on, -1 inside (Ericson 2005, 5.1.5).
 Point in_triangle(const Point& p, const Point& a, const Point& b, const Point& c, int& edge) {
     const Point ab = b - a, ac = c - a, ap = p - a;
@@ -60,6 +63,38 @@ MeshWalk::MeshWalk(const TriangleMesh& mesh, const Topology& topology)
             corner_normals_[mesh.triangles[f][static_cast<std::size_t>(k)]] += angle * normals_.back();
         }
     }
+    std::vector<char> folded(mesh.points.size(), 0);
+    for (std::size_t f = 0; f < mesh.triangles.size(); ++f) {
+        for (std::size_t k = 0; k < 3; ++k) {
+            const auto other = topology.across[f][k];
+            if (other == kNoFace || normals_[f].dot(normals_[other]) > kSharp) continue;
+            folded[mesh.triangles[f][k]] = folded[mesh.triangles[f][(k + 1) % 3]] = 1;
+        }
+    }
+    for (const auto& t : mesh.triangles)
+        sharp_.push_back(static_cast<char>(folded[t[0]] | folded[t[1]] | folded[t[2]]));
+}
+
+std::optional<MeshWalk::Way> MeshWalk::way(const OnMesh& from, const OnMesh& to) const {
+    Point heading = to.at - from.at;
+    const double air = heading.norm();
+    double length = air;
+    heading -= heading.dot(normals_[from.face]) * normals_[from.face];
+    if (heading.norm() < 1e-9 * air) return {};
+    heading.normalize();
+    for (int round = 0; round < 25; ++round) {
+        Way out{length, heading, heading};
+        const auto end = straight(from, out.arrives, length);
+        const Point off = to.at - end.at;
+        if (off.norm() < 1e-9 * air) return out;
+        // Beside the way, and on along it, as they lie in the face that it ended in.
+        const Point beside = normals_[end.face].cross(out.arrives);
+        const double turn = std::clamp(off.dot(beside) / length, -0.5, 0.5);
+        heading = std::cos(turn) * heading + std::sin(turn) * normals_[from.face].cross(heading);
+        length = std::clamp(length + off.dot(out.arrives), 0.5 * length, 2 * length);
+        if (length > 4 * air) return {};
+    }
+    return {};
 }
 
 Point MeshWalk::normal(const OnMesh& place) const {

@@ -28,6 +28,18 @@ class MeshWalk {
     /// its plane.
     [[nodiscard]] OnMesh straight(const OnMesh& from, Point& way, double length) const;
 
+    /// The straight way along the mesh between two places of it, each fold unfolded.
+    struct Way {
+        double length = 0;                                      ///< m
+        Point leaves = Point::Zero(), arrives = Point::Zero();  ///< unit, in the faces of its ends
+    };
+    /// Sought from the straight line through the air; none where that does not find it.
+    [[nodiscard]] std::optional<Way> way(const OnMesh& from, const OnMesh& to) const;
+
+    /// Whether a fold sharper than 20° ends at a corner of the face: normals between corners say little
+    /// there.
+    [[nodiscard]] bool beside_fold(std::uint32_t face) const { return sharp_[face] != 0; }
+
     /// Unit normal between those of a face's corners, each the mean of its faces.
     [[nodiscard]] Point normal(const OnMesh& place) const;
     [[nodiscard]] const Point& flat_normal(std::uint32_t face) const { return normals_[face]; }
@@ -36,6 +48,7 @@ class MeshWalk {
     const TriangleMesh& mesh_;
     const Topology& topology_;
     std::vector<Point> normals_, corner_normals_;
+    std::vector<char> sharp_;  ///< by face
 };
 
 }  // namespace jig

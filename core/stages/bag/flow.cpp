@@ -2,12 +2,14 @@
 
 #include <algorithm>
 #include <cmath>
+#include <map>
 
 #include "core/science/mesh/nearest_face.hpp"
 #include "core/science/mesh/refine.hpp"
 #include "core/science/mesh/remesh.hpp"
 #include "core/science/vacuum/pump.hpp"
 #include "core/shop/cure.hpp"
+#include "core/stages/part/regions.hpp"
 
 namespace jig::bag {
 namespace {
@@ -63,37 +65,45 @@ FlowAsked flow_asked(const Choices& c, const part::Choices& part, const brief::M
     const auto* resin = find(shop.resins, part.resin);
     const auto* medium = find(shop.consumables, "flow medium");
     if (resin == nullptr || resin->in_cloth || part.layers.empty()) return out;
-    std::vector<LaidLayer> laid;
+    const auto& in = c.infusion;
+    const auto sheets = [&](int zone, const std::vector<Layer>& layers) {
+        bool below = false, cored_off = false;
+        // A zone may leave layers out and lay none.
+        if (layers.empty()) return below;
+        const auto laid = lay_up(layers, *resin, part.how, PlyLists(shop), "part");
+        for (std::size_t i = 0; i < laid.size(); ++i) {
+            const auto& l = laid[i];
+            FlowLayer flow;
+            if (l.layer.kind == LayerKind::ply) {
+                const auto& cloth = need(shop.reinforcements, l.layer.material, "part");
+                flow.angle = l.layer.angle + cloth.lies_at;
+                flow.thickness = l.ply.thickness;
+                flow.porosity = std::clamp(1 - l.fibre_volume, 0.02, 0.98);
+                flow.K1 = carried(cloth.K_along, cloth.K_share, 1 - flow.porosity);
+                flow.K2 = carried(cloth.K_across, cloth.K_share, 1 - flow.porosity);
+                flow.Kz = carried(cloth.K_through, cloth.K_share, 1 - flow.porosity);
+                if (cored_off) out.shut_core = true;
+                below = true;
+            } else if (l.layer.kind == LayerKind::core) {
+                const auto& core = need(shop.cores, l.layer.material, "part");
+                flow = cored(core, l.ply.thickness, in);
+                cored_off = cored_off || (below && in.hole <= 0 && core.fills <= 0);
+            } else {
+                continue;
+            }
+            out.preform.push_back({{zone, i}, flow, l.layer.kind == LayerKind::ply});
+        }
+        return below;
+    };
     try {
-        laid = lay_up(part.layers, *resin, part.how, PlyLists(shop), "part");
+        if (!sheets(-1, part.layers)) return out;
+        for (std::size_t z = 0; z < part.zones.size(); ++z) sheets(static_cast<int>(z), part.zones[z].layers);
     } catch (const InputError&) {
         return out;
     }
-    const auto& in = c.infusion;
-    bool below = false, cored_off = false;
-    for (std::size_t i = 0; i < laid.size(); ++i) {
-        const auto& l = laid[i];
-        FlowLayer flow;
-        if (l.layer.kind == LayerKind::ply) {
-            const auto& cloth = need(shop.reinforcements, l.layer.material, "part");
-            flow.angle = l.layer.angle + cloth.lies_at;
-            flow.thickness = l.ply.thickness;
-            flow.porosity = std::clamp(1 - l.fibre_volume, 0.02, 0.98);
-            flow.K1 = carried(cloth.K_along, cloth.K_share, 1 - flow.porosity);
-            flow.K2 = carried(cloth.K_across, cloth.K_share, 1 - flow.porosity);
-            flow.Kz = carried(cloth.K_through, cloth.K_share, 1 - flow.porosity);
-            if (cored_off) out.shut_core = true;
-            below = true;
-        } else if (l.layer.kind == LayerKind::core) {
-            const auto& core = need(shop.cores, l.layer.material, "part");
-            flow = cored(core, l.ply.thickness, in);
-            cored_off = cored_off || (below && in.hole <= 0 && core.fills <= 0);
-        } else {
-            continue;
-        }
-        out.preform.push_back({i, flow, l.layer.kind == LayerKind::ply});
-    }
-    if (!below) return out;
+    out.stack.layers = part.layers;
+    out.stack.zones = part.zones;
+    for (auto& z : out.stack.zones) z.name.clear();
     out.infused = true;
     out.infusion = in;
     out.medium.thickness = 0;
@@ -148,23 +158,41 @@ std::vector<FaceFlow> preform_on(const TriangleMesh& mesh, const FlowAsked& aske
     for (std::size_t s = 0; s < lies.size(); ++s) {
         if (!asked.preform[s].cloth || !nearest) continue;
         for (const auto& net : draped.nets) {
-            if (std::find(net.layers.begin(), net.layers.end(), asked.preform[s].layer) == net.layers.end())
-                continue;
+            if (!net.carries(asked.preform[s].of)) continue;
             const double off = std::remainder(asked.preform[s].flow.angle - net.angle, kPi);
             lies[s] = {&net, std::abs(off) > kPi / 4};
         }
     }
-    std::vector<FlowLayer> plain;
-    for (std::size_t s = 0; s < lies.size(); ++s) {
-        if (lies[s].net == nullptr) plain.push_back(asked.preform[s].flow);
+    // Which sheets lie under the same zones, and what those of them that have no net come to everywhere.
+    struct Under {
+        std::vector<std::size_t> sheets;
+        std::vector<FaceFlow> plain;
+    };
+    const auto zones = part::zones_asked(asked.stack);
+    const auto marks = draped.face ? part::zones_on(zones, frame, *draped.face, mesh)
+                                   : std::vector<std::uint32_t>(mesh.triangles.size(), 0);
+    std::map<std::uint32_t, Under> by_zones;
+    for (const auto bits : marks) {
+        auto [at, fresh] = by_zones.try_emplace(bits);
+        if (!fresh) continue;
+        std::vector<FlowLayer> plain;
+        for (const auto& [layer, source] : part::sources_under(asked.stack, bits)) {
+            for (std::size_t s = 0; s < lies.size(); ++s) {
+                if (asked.preform[s].of != source) continue;
+                at->second.sheets.push_back(s);
+                if (lies[s].net == nullptr) plain.push_back(asked.preform[s].flow);
+            }
+        }
+        at->second.plain = face_flows(mesh, plain, frame.u);
     }
-    out = face_flows(mesh, plain, frame.u);
-    for (std::size_t f = 0; f < out.size() && nearest; ++f) {
+    for (std::size_t f = 0; f < out.size(); ++f) {
+        const auto& under = by_zones.at(marks[f]);
+        out[f] = under.plain[f];
         const Point area = mesh.area_vector2(f);
-        if (area.squaredNorm() <= 0) continue;
+        if (!nearest || area.squaredNorm() <= 0) continue;
         const Point normal = area.normalized();
         const auto on = nearest->at(mesh.centre(f));
-        for (std::size_t s = 0; s < lies.size(); ++s) {
+        for (const auto s : under.sheets) {
             if (lies[s].net == nullptr) continue;
             const auto& l = asked.preform[s].flow;
             Point along = warp_on(lies[s].net->drape, *draped.face, on)
@@ -285,11 +313,12 @@ Flow followed(const FlowAsked& asked, const Shared<TriangleMesh>& face, const Fr
     out.filling = fill(mesh, preform_on(mesh, asked, frame, draped, ground, out.ports), feeds, vents,
                        viscosity, rules, progress);
     if (asked.medium.thickness > 0) {
-        // What lies under the medium, down to a core that is shut.
+        // What lies under the medium, down to a core that is shut, where the common stack does.
         FlowLayer below;
         below.thickness = below.porosity = 0;
         double resists = 0;
         for (auto it = asked.preform.rbegin(); it != asked.preform.rend(); ++it) {
+            if (it->of.zone >= 0) continue;
             if (!it->cloth && it->flow.Kz < 1e-20) break;
             below.thickness += it->flow.thickness;
             below.porosity += it->flow.porosity * it->flow.thickness;
@@ -305,7 +334,8 @@ Flow followed(const FlowAsked& asked, const Shared<TriangleMesh>& face, const Fr
                 out.lag_time = out.lag.seconds(way / *out.filling.fill);
             // Where the medium ends the front slows by what it carried, and is waited for so much sooner.
             double tight = 0;
-            for (const auto& sheet : asked.preform) tight += sheet.flow.K1 * sheet.flow.thickness;
+            for (const auto& sheet : asked.preform)
+                tight += sheet.of.zone < 0 ? sheet.flow.K1 * sheet.flow.thickness : 0;
             out.brake = out.lag.length * tight / (tight + asked.medium.K1 * asked.medium.thickness);
         }
     }

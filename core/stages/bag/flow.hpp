@@ -21,12 +21,13 @@ struct FlowAsked {
     bool infused = false;  ///< and all of its materials are known; the rest stands only then
     Infusion infusion;
     struct Sheet {
-        std::size_t layer = 0;  ///< of the part's
+        part::Source of;
         FlowLayer flow;
         bool cloth = false;  ///< it may lie as its net does
         bool operator==(const Sheet&) const = default;
     };
-    std::vector<Sheet> preform;  ///< from the tool's face outwards
+    std::vector<Sheet> preform;  ///< from the tool's face outwards, those of zones behind the common ones
+    part::Choices stack;         ///< layers and zones alone: which sheets lie where
     FlowLayer medium;            ///< none where its thickness is 0
     bool shut_core = false;      ///< a core without holes parts one skin from the other
     CuringResin resin;

@@ -120,11 +120,6 @@ Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief, in
     }
     double zoned = 0;
     for (const auto& r : f.regions) zoned += r.zones != 0 ? r.area : 0;
-    if (c.how == LayUp::infused && zoned > 0)
-        add(Severity::note, "zones_in_flow",
-            "Resin is followed through the common stack; zones cover " + quantity(Kind::area, zoned),
-            "Where the core is left out or plies are added it runs at another pace: look at the front there "
-            "when it comes.");
     if (zoned > 0 && f.marked->area < 0.98 * f.area)
         add(Severity::note, "zones_of_a_piece",
             "Zones are measured on the piece of the mould that Edge shows, " +

@@ -24,10 +24,14 @@ double folded(double angle, Weave weave) {
 
 ClothAsked cloth_asked(const Choices& c) {
     ClothAsked out{{}, c.drape};
-    for (std::size_t i = 0; i < c.layers.size(); ++i) {
-        if (c.layers[i].kind == LayerKind::ply)
-            out.plies.push_back({i, c.layers[i].material, c.layers[i].angle});
-    }
+    const auto add = [&](int zone, const std::vector<Layer>& layers) {
+        for (std::size_t i = 0; i < layers.size(); ++i) {
+            if (layers[i].kind == LayerKind::ply)
+                out.plies.push_back({{zone, i}, layers[i].material, layers[i].angle});
+        }
+    };
+    add(-1, c.layers);
+    for (std::size_t z = 0; z < c.zones.size(); ++z) add(static_cast<int>(z), c.zones[z].layers);
     return out;
 }
 
@@ -95,7 +99,7 @@ Draped draped(const ClothAsked& asked, const edge::ToolFace& tool, const Lists<R
             out.nets.push_back({angle, {}, ply.material, lock, {}});
             net = out.nets.end() - 1;
         }
-        net->layers.push_back(ply.layer);
+        net->plies.push_back(ply.of);
         if (lock < net->lock) {
             net->lock = lock;
             net->tightest = ply.material;

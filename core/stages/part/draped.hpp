@@ -1,6 +1,8 @@
 // The part's cloth as it lies on the face.
 #pragma once
 
+#include <algorithm>
+
 #include "core/base/shared.hpp"
 #include "core/science/drape/net.hpp"
 #include "core/stages/edge/flange.hpp"
@@ -11,7 +13,7 @@ namespace jig::part {
 /// What draping reads of the part: its plies by cloth and angle, and where they start.
 struct ClothAsked {
     struct Ply {
-        std::size_t layer = 0;  ///< of the part's
+        Source of;
         std::string material;
         double angle = 0;
         bool operator==(const Ply&) const = default;
@@ -25,10 +27,13 @@ ClothAsked cloth_asked(const Choices& choices);
 /// One net, and the plies that lie so.
 struct ClothNet {
     double angle = 0;  ///< rad from the ply's zero, in [0, π/2) for what is woven, in [0, π) for what is not
-    std::vector<std::size_t> layers;
+    std::vector<Source> plies;
     std::string tightest;  ///< the cloth of them that locks first
     double lock = 0;       ///< rad
     Drape drape;
+    [[nodiscard]] bool carries(const Source& ply) const {
+        return std::find(plies.begin(), plies.end(), ply) != plies.end();
+    }
     bool operator==(const ClothNet&) const = default;
 };
 

@@ -38,59 +38,141 @@ std::vector<Loop> arrow_on(const Loops& outline) {
              middle + Point2(0.7 * arm, -0.2 * arm)}};
 }
 
+/// The face's rims as they lie on a net's cloth, holes the other way round than what holds them.
+Loops flat_face(const ClothNet& net, const TriangleMesh& face, const Eigen::Rotation2Dd& turn) {
+    Loops flat;
+    for (const auto& outline : flat_outlines(net.drape, face)) {
+        auto& loop = flat.emplace_back(simplified(outline, 2e-4));
+        for (auto& p : loop) p = turn * p;
+        if (flat.size() == 1 && signed_area(loop) < 0) std::reverse(loop.begin(), loop.end());
+    }
+    for (std::size_t k = 1; k < flat.size(); ++k) {
+        if (signed_area(flat[k]) > 0 && holds({flat.front()}, flat[k].front()))
+            std::reverse(flat[k].begin(), flat[k].end());
+    }
+    return united(flat);
+}
+
+/// A place of a triangle of the draped face on the cloth; none where no cloth lies.
+std::optional<Point2> flat_place(const Drape& drape, const TriangleMesh& face, std::uint32_t f,
+                                 const Point& p) {
+    const auto& t = face.triangles[f];
+    const Point a = face.corner(f, 0), b = face.corner(f, 1) - a, c = face.corner(f, 2) - a, d = p - a;
+    const double bb = b.dot(b), bc = b.dot(c), cc = c.dot(c), det = bb * cc - bc * bc;
+    if (!(det > 0)) return {};
+    const double v = (cc * b.dot(d) - bc * c.dot(d)) / det, w = (bb * c.dot(d) - bc * b.dot(d)) / det;
+    for (const auto i : t) {
+        if (!drape.points[i].covered) return {};
+    }
+    return (1 - v - w) * drape.points[t[0]].flat + v * drape.points[t[1]].flat + w * drape.points[t[2]].flat;
+}
+
+/// Which plies lie where: all of the face, or the pieces of it that zones leave them.
+class Cover {
+  public:
+    Cover(const Choices& c, const Draped& draped, const Frame& frame, Progress& progress)
+        : choices_(c), face_(*draped.face), pieces_(region_pieces(zones_asked(c), frame, draped, progress)) {}
+
+    /// Where a ply lies on the cloth, which reaches as far as `whole`; its edges on the face's rim are moved
+    /// out by `trim` m.
+    Loops of(const Source& ply, const ClothNet& net, const Loops& whole, const Eigen::Rotation2Dd& turn,
+             double trim) {
+        Loops with, without;
+        for (const auto& piece : pieces_) {
+            auto& to = lies(ply, piece.zones) ? with : without;
+            Loop loop;
+            for (const auto& corner : piece.corners) {
+                const auto at = flat_place(net.drape, face_, piece.face, corner);
+                if (!at) break;
+                loop.push_back(turn * *at);
+            }
+            if (loop.size() < piece.corners.size() || loop.size() < 3) continue;
+            if (signed_area(loop) < 0) std::reverse(loop.begin(), loop.end());
+            to.push_back(std::move(loop));
+        }
+        if (without.empty()) return offset(whole, trim);
+        // Seams between pieces that were cut from one triangle are no edges.
+        const auto closed = [](const Loops& loops) { return offset(offset(united(loops), kSeam), -kSeam); };
+        Loops out = offset(closed(with), trim);
+        out = taken_off(out, closed(without));
+        Loops clean;
+        for (const auto& loop : out) clean.push_back(simplified(loop, 2e-4));
+        return united(clean);
+    }
+
+  private:
+    /// m: pieces of one triangle meet to rounding, which leaves hairs between them.
+    static constexpr double kSeam = 2e-5;
+
+    bool lies(const Source& ply, std::uint32_t zones) {
+        auto [at, fresh] = under_.try_emplace(zones);
+        if (fresh) {
+            for (const auto& [layer, source] : sources_under(choices_, zones)) at->second.push_back(source);
+        }
+        return std::find(at->second.begin(), at->second.end(), ply) != at->second.end();
+    }
+
+    const Choices& choices_;
+    const TriangleMesh& face_;
+    std::vector<RegionPiece> pieces_;
+    std::map<std::uint32_t, std::vector<Source>> under_;
+};
+
 }  // namespace
 
-Kit kit(const Choices& c, const Draped& draped, const Lists<Reinforcement>& shop, double trim, double lap,
-        Progress& progress) {
+Kit kit(const Choices& c, const Draped& draped, const Frame& frame, const Lists<Reinforcement>& shop,
+        double trim, double lap, Progress& progress) {
     Kit out;
+    if (!draped.face) return out;
     std::map<std::string, std::vector<CutPiece>> by_cloth;
-    int number = 0;
-    for (std::size_t i = 0; i < c.layers.size(); ++i) {
-        const auto& layer = c.layers[i];
-        if (layer.kind != LayerKind::ply) continue;
-        ++number;
+    Cover cover(c, draped, frame, progress);
+    const auto cut = [&](int zone, std::size_t i, const std::string& number) {
+        const auto& layer = zone < 0 ? c.layers[i] : c.zones[static_cast<std::size_t>(zone)].layers[i];
+        const Source source{zone, i};
         const auto& cloth = need(shop.reinforcements, layer.material, "part");
-        const auto net = std::find_if(draped.nets.begin(), draped.nets.end(), [&](const ClothNet& n) {
-            return std::find(n.layers.begin(), n.layers.end(), i) != n.layers.end();
-        });
+        const auto net = std::find_if(draped.nets.begin(), draped.nets.end(),
+                                      [&](const ClothNet& n) { return n.carries(source); });
         if (net == draped.nets.end()) {
             if (std::find(out.left_out.begin(), out.left_out.end(), layer.material) == out.left_out.end())
                 out.left_out.push_back(layer.material);
-            continue;
+            return;
         }
         // The net lies along its threads, from the angle that they have on the face; the roll runs along the
         // ply.
         const Eigen::Rotation2Dd onto_roll(net->angle - layer.angle);
-        Loops flat;
-        for (const auto& outline : flat_outlines(net->drape, *draped.face)) {
-            auto& loop = flat.emplace_back(simplified(outline, 2e-4));
-            for (auto& p : loop) p = onto_roll * p;
-            if (flat.size() == 1 && signed_area(loop) < 0) std::reverse(loop.begin(), loop.end());
-        }
-        if (flat.empty()) continue;
-        // Holes run the other way round.
-        for (std::size_t k = 1; k < flat.size(); ++k) {
-            if (signed_area(flat[k]) > 0 && holds({flat.front()}, flat[k].front()))
-                std::reverse(flat[k].begin(), flat[k].end());
-        }
+        const auto whole = flat_face(*net, *draped.face, onto_roll);
+        if (whole.empty()) return;
         const double width = cloth.roll_width - 0.02;
         if (width <= lap)
             throw InputError(layer.material, "its roll is narrower than a lap", "see its roll width");
-        const auto parts = strips(offset(united(flat), trim), width, lap);
+        std::vector<Loops> parts;
+        for (const auto& island : islands(cover.of(source, *net, whole, onto_roll, trim))) {
+            for (auto& strip : strips(island, width, lap)) parts.push_back(std::move(strip));
+        }
         for (std::size_t k = 0; k < parts.size(); ++k) {
             KitPiece piece;
-            piece.name = parts.size() > 1 ? fmt::format("{}.{}", number, k + 1) : std::to_string(number);
-            piece.layer = i;
+            piece.name = parts.size() > 1 ? fmt::format("{}.{}", number, k + 1) : number;
+            piece.of = source;
             piece.material = layer.material;
             piece.angle = layer.angle;
             piece.outline = parts[k];
             piece.area = net_area(parts[k]);
-            piece.of = static_cast<int>(parts.size());
-            auto& cut = by_cloth[layer.material].emplace_back();
-            cut.name = piece.name;
-            cut.outline = piece.outline;
-            cut.engraved = arrow_on(piece.outline);
+            piece.joined = static_cast<int>(parts.size());
+            auto& sheet = by_cloth[layer.material].emplace_back();
+            sheet.name = piece.name;
+            sheet.outline = piece.outline;
+            sheet.engraved = arrow_on(piece.outline);
             out.pieces.push_back(std::move(piece));
+        }
+    };
+    int number = 0;
+    for (std::size_t i = 0; i < c.layers.size(); ++i) {
+        if (c.layers[i].kind == LayerKind::ply) cut(-1, i, std::to_string(++number));
+    }
+    for (std::size_t z = 0; z < c.zones.size(); ++z) {
+        for (std::size_t i = 0, own = 0; i < c.zones[z].layers.size(); ++i) {
+            if (c.zones[z].layers[i].kind == LayerKind::ply)
+                cut(static_cast<int>(z), i, fmt::format("{} {}", c.zones[z].name, ++own));
         }
     }
     for (const auto& [material, pieces] : by_cloth) {

@@ -2,7 +2,7 @@
 #pragma once
 
 #include "core/science/nest/cut_sheets.hpp"
-#include "core/stages/part/draped.hpp"
+#include "core/stages/part/regions.hpp"
 
 namespace jig::part {
 
@@ -11,13 +11,15 @@ namespace jig::part {
 inline constexpr double kKitTrim = 0.02, kKitLap = 0.025;
 
 struct KitPiece {
-    std::string name;  ///< "1.2": the ply, counted from the tool, and the piece of it
-    std::size_t layer = 0;
+    /// "1.2": the ply, counted from the tool, and the piece of it; those of zones follow with their zone's
+    /// name.
+    std::string name;
+    Source of;
     std::string material;
     double angle = 0;  ///< rad of the ply
     Loops outline;     ///< m on the cloth, x along its roll
     double area = 0;   ///< m²
-    int of = 1;        ///< pieces that the ply is joined from
+    int joined = 1;    ///< pieces that the ply is made of
 };
 
 /// What one cloth is cut from.
@@ -35,9 +37,10 @@ struct Kit {
     std::vector<std::string> left_out;  ///< cloths that no net is laid for: mats
 };
 
-/// Every ply that has a net, grown by `trim` m all round, parted where it is wider than its roll with laps of
-/// `lap` m, and laid on the roll as the ply's angle has it. Throws InputError, Cancelled.
-Kit kit(const Choices& choices, const Draped& draped, const Lists<Reinforcement>& shop, double trim,
-        double lap, Progress& progress);
+/// Every ply that has a net, where the zones leave it and no further, grown by `trim` m along the face's own
+/// rim, parted where it is wider than its roll with laps of `lap` m, and laid on the roll as the ply's angle
+/// has it. `frame` is the tool face's. Throws InputError, Cancelled.
+Kit kit(const Choices& choices, const Draped& draped, const Frame& frame, const Lists<Reinforcement>& shop,
+        double trim, double lap, Progress& progress);
 
 }  // namespace jig::part

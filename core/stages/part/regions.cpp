@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <functional>
 #include <map>
 
 #include "core/base/error.hpp"
@@ -123,9 +124,13 @@ struct Corner {
     std::array<double, kMostZones> level{};
 };
 
+/// Gets each piece of a triangle with the bits of its zones.
+using Taker = std::function<void(const std::vector<Corner>&, std::uint32_t)>;
+
 class Marker {
   public:
-    Marker(std::size_t zones, Regions& out) : zones_(zones), out_(out), deepest_(zones, 0) {
+    Marker(std::size_t zones, Regions& out, Taker take)
+        : zones_(zones), out_(out), take_(std::move(take)), deepest_(zones, 0) {
         out.borders.resize(zones);
         out.middles.resize(zones);
     }
@@ -133,10 +138,7 @@ class Marker {
              std::uint32_t bits = 0) {
         if (piece.size() < 3) return;
         if (zone == zones_) {
-            Point area = Point::Zero();
-            for (std::size_t i = 1; i + 1 < piece.size(); ++i)
-                area += (piece[i].at - piece[0].at).cross(piece[i + 1].at - piece[0].at);
-            areas_[bits] += area.norm() / 2;
+            take_(piece, bits);
             return;
         }
         std::vector<Corner> in, out;
@@ -163,19 +165,60 @@ class Marker {
         lay(in, normal, zone + 1, bits | 1u << zone);
         lay(out, normal, zone + 1, bits);
     }
-    void finish() {
-        for (const auto& [bits, area] : areas_) {
-            // Slivers that only rounding left are no region.
-            if (area > 1e-9 * out_.area) out_.regions.push_back({bits, area});
-        }
-    }
 
   private:
     std::size_t zones_;
     Regions& out_;
+    Taker take_;
     std::vector<double> deepest_;
-    std::map<std::uint32_t, double> areas_;
 };
+
+/// The face fine enough for the bends of a border; how a border cuts a triangle is exact.
+Refined laid_fine(const std::vector<Zone>& zones, const Draped& draped, double& cell, Progress& progress) {
+    cell = std::sqrt(draped.area) / 60;
+    for (const auto& z : zones) {
+        if (z.place == ZonePlace::rim || z.place == ZonePlace::band) cell = std::min(cell, z.width / 2);
+        for (const auto& t : z.painted) {
+            if (z.place == ZonePlace::painted) cell = std::min(cell, t.reach / 2);
+        }
+    }
+    cell = std::max(cell, std::sqrt(draped.area) / 160);
+    return refined(*draped.face, cell, progress);
+}
+
+/// Cuts the whole face into pieces; `take` gets each with its triangle, that of the draped face, and its
+/// bits. Borders and middles go to `out`, the face's area too.
+void mark_out(const ZonesAsked& asked, const Frame& frame, const Draped& draped, Regions& out,
+              const std::function<void(const std::vector<Corner>&, std::uint32_t, std::uint32_t)>& take,
+              Progress& progress) {
+    const auto& zones = asked.places;
+    if (zones.size() > kMostZones)
+        throw InputError("part", fmt::format("it has {} zones, more than {}", zones.size(), kMostZones),
+                         "take some together");
+    if (zones.empty() || draped.face == nullptr) return;
+    double cell = 0;
+    const auto fine = laid_fine(zones, draped, cell, progress);
+    const auto& face = fine.mesh;
+    const Levels levels(zones, face, frame, cell);
+    std::size_t f = 0;
+    Marker marker(zones.size(), out, [&](const std::vector<Corner>& piece, std::uint32_t bits) {
+        take(piece, fine.parent[f], bits);
+    });
+    std::vector<Corner> piece(3);
+    for (; f < face.triangles.size(); ++f) {
+        if (f % 1024 == 0) progress.check();
+        const Point normal = face.area_vector2(f);
+        if (!(normal.norm() > 0)) continue;
+        out.area += normal.norm() / 2;
+        for (int k = 0; k < 3; ++k) {
+            auto& corner = piece[static_cast<std::size_t>(k)];
+            corner.at = face.corner(f, k);
+            for (std::size_t z = 0; z < zones.size(); ++z)
+                corner.level[z] = levels.at(z, corner.at, normal.normalized());
+        }
+        marker.lay(piece, normal.normalized());
+    }
+}
 
 }  // namespace
 
@@ -198,45 +241,52 @@ double Regions::area_of(std::size_t zone) const {
 Regions regions(const ZonesAsked& asked, const edge::ToolFace& tool, const Draped& draped,
                 Progress& progress) {
     Regions out;
-    const auto& zones = asked.places;
-    if (zones.size() > kMostZones)
-        throw InputError("part", fmt::format("it has {} zones, more than {}", zones.size(), kMostZones),
-                         "take some together");
-    if (zones.empty() || draped.face == nullptr) return out;
-    // Fine enough for the bends of a border; how it cuts a triangle is exact.
-    double cell = std::sqrt(draped.area) / 60;
-    for (const auto& z : zones) {
-        if (z.place == ZonePlace::rim || z.place == ZonePlace::band) cell = std::min(cell, z.width / 2);
-        for (const auto& t : z.painted) {
-            if (z.place == ZonePlace::painted) cell = std::min(cell, t.reach / 2);
-        }
+    std::map<std::uint32_t, double> areas;
+    mark_out(
+        asked, tool.frame, draped, out,
+        [&](const std::vector<Corner>& piece, std::uint32_t, std::uint32_t bits) {
+            Point area = Point::Zero();
+            for (std::size_t i = 1; i + 1 < piece.size(); ++i)
+                area += (piece[i].at - piece[0].at).cross(piece[i + 1].at - piece[0].at);
+            areas[bits] += area.norm() / 2;
+        },
+        progress);
+    for (const auto& [bits, area] : areas) {
+        // Slivers that only rounding left are no region.
+        if (area > 1e-9 * out.area) out.regions.push_back({bits, area});
     }
-    cell = std::max(cell, std::sqrt(draped.area) / 160);
-    const auto face = refined(*draped.face, cell, progress).mesh;
-    const Levels levels(zones, face, tool.frame, cell);
-    Marker marker(zones.size(), out);
-    std::vector<Corner> piece(3);
-    for (std::size_t f = 0; f < face.triangles.size(); ++f) {
-        if (f % 1024 == 0) progress.check();
-        const Point normal = face.area_vector2(f);
+    if (out.area > 0) out.marks = zones_on(asked, tool.frame, *draped.face, *draped.face);
+    return out;
+}
+
+std::vector<RegionPiece> region_pieces(const ZonesAsked& asked, const Frame& frame, const Draped& draped,
+                                       Progress& progress) {
+    std::vector<RegionPiece> out;
+    Regions aside;
+    mark_out(
+        asked, frame, draped, aside,
+        [&](const std::vector<Corner>& piece, std::uint32_t face, std::uint32_t bits) {
+            auto& one = out.emplace_back();
+            one.face = face;
+            one.zones = bits;
+            for (const auto& corner : piece) one.corners.push_back(corner.at);
+        },
+        progress);
+    return out;
+}
+
+std::vector<std::uint32_t> zones_on(const ZonesAsked& asked, const Frame& frame, const TriangleMesh& face,
+                                    const TriangleMesh& mesh) {
+    std::vector<std::uint32_t> out(mesh.triangles.size(), 0);
+    if (asked.places.empty()) return out;
+    double area = 0;
+    for (std::size_t f = 0; f < face.triangles.size(); ++f) area += face.area_vector2(f).norm() / 2;
+    const Levels levels(asked.places, face, frame, std::sqrt(area) / 20);
+    for (std::size_t f = 0; f < out.size(); ++f) {
+        const Point normal = mesh.area_vector2(f);
         if (!(normal.norm() > 0)) continue;
-        out.area += normal.norm() / 2;
-        for (int k = 0; k < 3; ++k) {
-            auto& corner = piece[static_cast<std::size_t>(k)];
-            corner.at = face.corner(f, k);
-            for (std::size_t z = 0; z < zones.size(); ++z)
-                corner.level[z] = levels.at(z, corner.at, normal.normalized());
-        }
-        marker.lay(piece, normal.normalized());
-    }
-    marker.finish();
-    const auto& coarse = *draped.face;
-    out.marks.assign(coarse.triangles.size(), 0);
-    for (std::size_t f = 0; f < coarse.triangles.size(); ++f) {
-        const Point normal = coarse.area_vector2(f);
-        if (!(normal.norm() > 0)) continue;
-        for (std::size_t z = 0; z < zones.size(); ++z)
-            out.marks[f] |= levels.at(z, coarse.centre(f), normal.normalized()) < 0 ? 1u << z : 0u;
+        for (std::size_t z = 0; z < asked.places.size(); ++z)
+            out[f] |= levels.at(z, mesh.centre(f), normal.normalized()) < 0 ? 1u << z : 0u;
     }
     return out;
 }

@@ -42,6 +42,19 @@ struct Regions {
 Regions regions(const ZonesAsked& asked, const edge::ToolFace& tool, const Draped& draped,
                 Progress& progress);
 
+/// A piece of one triangle of the draped face on which the same zones lie.
+struct RegionPiece {
+    std::uint32_t face = 0, zones = 0;
+    std::vector<Point> corners;
+};
+/// The whole face in such pieces. Throws as `regions`.
+std::vector<RegionPiece> region_pieces(const ZonesAsked& asked, const Frame& frame, const Draped& draped,
+                                       Progress& progress);
+
+/// The zones at the middle of each triangle of `mesh`, which lies where the draped `face` does.
+std::vector<std::uint32_t> zones_on(const ZonesAsked& asked, const Frame& frame, const TriangleMesh& face,
+                                    const TriangleMesh& mesh);
+
 /// A zone to begin with, in a face of `area` m²: the stack's last ply once more, its line about the middle.
 Zone fresh_zone(const Choices& choices, ZonePlace place, double area);
 
@@ -51,13 +64,7 @@ std::vector<Layer> layers_under(const Choices& choices, std::uint32_t zones);
 /// Of the common stack and of every zone.
 std::vector<Layer> all_layers(const Choices& choices);
 
-/// The layers under some zones, each with the zone that it belongs to, -1 for the common stack, and its place
-/// there.
-struct Source {
-    int zone = -1;
-    std::size_t layer = 0;
-    auto operator<=>(const Source&) const = default;
-};
+/// The layers under some zones, each with what it belongs to.
 std::vector<std::pair<Layer, Source>> sources_under(const Choices& choices, std::uint32_t zones);
 
 }  // namespace jig::part

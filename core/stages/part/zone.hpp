@@ -53,6 +53,13 @@ struct Zone {
     bool operator==(const Zone&) const = default;
 };
 
+/// A layer by what it belongs to: a zone, or the common stack at -1, and its place there.
+struct Source {
+    int zone = -1;
+    std::size_t layer = 0;
+    auto operator<=>(const Source&) const = default;
+};
+
 /// More cannot be told apart on one face.
 inline constexpr std::size_t kMostZones = 16;
 

@@ -134,6 +134,62 @@ TEST_CASE("a cylinder is developed, turned and scaled with mesh and seed") {
     }
 }
 
+TEST_CASE("a channel with sharp folds is developed too, whatever way the cloth crosses them") {
+    for (const double fold : {0.5, kPi / 4, kPi / 3, kPi / 2}) {
+        for (const double turn : {0.0, 0.4, 0.9}) {
+            INFO(fold << " " << turn);
+            // Three panels of 0.4 m, the folds at a third and at two.
+            const Point up(std::cos(fold), 0, std::sin(fold));
+            const auto profile = [&](double along) {
+                return Point(std::min(along, 0.4) * Point::UnitX() + std::clamp(along - 0.4, 0.0, 0.4) * up +
+                             std::max(along - 0.8, 0.0) * Point::UnitX());
+            };
+            const auto mesh = sheet(36, 27, [&](double u, double v) {
+                return Point(profile(1.2 * u) + 0.9 * v * Point::UnitY());
+            });
+            DrapeRules rules;
+            rules.seed = profile(0.6) + 0.45 * Point::UnitY();
+            rules.warp = std::cos(turn) * up + std::sin(turn) * Point::UnitY();
+            rules.cell = 0.035;
+            const auto d = laid(mesh, rules);
+            CHECK(d.covered == Approx(1.2 * 0.9).epsilon(1e-3));
+            CHECK(d.holes.empty());
+            double off = 0, shear = 0;
+            for (const auto& node : d.nodes) {
+                if (node.outside) continue;
+                // Its place along the unfolded profile, by the panel that it lies on.
+                const double along = node.at.z() < 1e-9 ? node.at.x()
+                                     : node.at.z() > 0.4 * up.z() - 1e-9
+                                         ? 0.8 + node.at.x() - profile(0.8).x()
+                                         : 0.4 + node.at.z() / up.z();
+                const Point2 is(along - 0.6, node.at.y() - 0.45);
+                const Point2 right = rules.cell * (node.i * Point2(std::cos(turn), std::sin(turn)) +
+                                                   node.j * Point2(-std::sin(turn), std::cos(turn)));
+                off = std::max(off, (is - right).norm());
+            }
+            for (const auto& cell : d.cells) {
+                bool inside = true;
+                for (const auto n : cell.nodes) inside = inside && !d.nodes[n].outside;
+                if (inside) shear = std::max(shear, cell.shear);
+            }
+            CHECK(off < 1e-4 * rules.cell);
+            CHECK(shear < 1e-4);
+            // The pattern is the channel rolled out, turned as the warp was.
+            double flat_off = 0;
+            for (std::size_t p = 0; p < mesh.points.size(); ++p) {
+                const Point2 is(1.2 * static_cast<double>(p % 37) / 36 - 0.6,
+                                0.9 * static_cast<double>(p / 37) / 27 - 0.45);
+                const Point2 right(std::cos(turn) * is.x() + std::sin(turn) * is.y(),
+                                   -std::sin(turn) * is.x() + std::cos(turn) * is.y());
+                if (d.points[p].covered) flat_off = std::max(flat_off, (d.points[p].flat - right).norm());
+            }
+            // Where a fold runs out at a rim, past which no thread leads, a tenth of a cell.
+            CHECK(flat_off < 0.1 * rules.cell);
+            CHECK(d.flat_area == Approx(1.2 * 0.9).epsilon(2e-3));
+        }
+    }
+}
+
 TEST_CASE("a cone without its tip comes out as its development") {
     // Half angle 30°: rolled out it is a sector of π, its radii the slant lengths.
     const double near = 0.2, far = 0.6;
