@@ -109,11 +109,14 @@ int main(int argc, char** argv) {
             window.start_job(
                 load_job((data_folder() + "/demo/" + line.value("demo") + ".json").toStdString()));
         }
-        for (std::size_t s = 0; s < kStages.size(); ++s) {
-            if (line.isSet("stage") && line.value("stage") == kStages[s].key)
-                window.show_stage(static_cast<Stage>(s));
-        }
+        QStringList stages;
+        for (const auto& stage : kStages) stages << stage.key;
+        const auto which = stages.indexOf(line.value("stage").toLower());
+        if (which >= 0 && line.isSet("stage")) window.show_stage(static_cast<Stage>(which));
         window.show();
+        if (which < 0)
+            window.say(QString("--stage %1: there is no such stage; it is one of %2.")
+                           .arg(line.value("stage"), stages.join(", ")));
         if (const auto words = words_for(left_out); !words.isEmpty()) window.say(words);
         if (shot) {
             window.document().wait_evaluated(60000);

@@ -1,4 +1,5 @@
 // Infusion: hoses on a face, the resin's way by laws known in closed form, its figures, calls and work.
+#include <algorithm>
 #include <catch2/catch.hpp>
 #include <cmath>
 #include <random>
@@ -515,6 +516,35 @@ TEST_CASE("calls of the infusion come with what provokes them, and their fixes m
         // Whatever the hoses do, days and cost are still known.
         CHECK(f.run != nullptr);
     }
+}
+
+TEST_CASE("what a day does not fill, and steps that would not settle, are said with their figures") {
+    auto asked = plain();
+    // Tight as felt under a press: L² = 2KΔp·t/φμ leaves it at a fifth of its way after a day.
+    const double K = kPhi * kMu * 0.2 * 0.2 / (2 * kDrop * 86400);
+    asked.preform[0].flow.K1 = asked.preform[0].flow.K2 = K;
+    auto f = follow(asked, strip(1, 0.2, 100));
+    CHECK_FALSE(f.filling.fill);
+    CHECK(f.filling.filled == Approx(0.2).epsilon(0.02));
+    const auto said = [&](const char* key) {
+        const auto calls = bag::flow_calls(f, asked.infusion, 1, 0.1);
+        const auto found =
+            std::find_if(calls.begin(), calls.end(), [&](const Call& c) { return c.key == key; });
+        return found == calls.end() ? std::optional<Call>() : std::optional(*found);
+    };
+    const auto never = said("never_full");
+    REQUIRE(never);
+    CHECK(never->severity == Severity::stop);
+    CHECK(never->headline.find("20 %") != std::string::npos);
+    // A medium is offered where none lies.
+    CHECK(never->fix);
+    CHECK_FALSE(said("gels_first"));
+    CHECK_FALSE(said("unsettled"));
+    f.filling.unsettled = 3;
+    const auto unsettled = said("unsettled");
+    REQUIRE(unsettled);
+    CHECK(unsettled->severity == Severity::note);
+    CHECK(unsettled->headline.find("3 of " + std::to_string(f.filling.steps)) == 0);
 }
 
 TEST_CASE("what the infusion takes is bought and planned: line, medium, hands by the hose") {
