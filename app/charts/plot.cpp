@@ -264,7 +264,11 @@ void paint_plot(QPainter& p, const QRectF& where, const Plot& plot, const Ink& k
                 if (i + 1 < line.points.size()) around += line.points[i + 1].y(), ++others;
             }
         }
-        const bool below = others > 0 && note.at.y() < (around - note.at.y()) / others;
+        bool below = others > 0 && note.at.y() < (around - note.at.y()) / others;
+        // Not where there is no room for them, or they would be pushed back onto the line.
+        const double high = 7 + 1.1 * row;
+        if (below && mark.y() + high > area.bottom()) below = false;
+        if (!below && mark.y() - high < area.top()) below = mark.y() + high <= area.bottom();
         const double wide = p.fontMetrics().horizontalAdvance(note.words) + 6;
         QRectF words(mark.x() - wide / 2, below ? mark.y() + 7 : mark.y() - 7 - 1.1 * row, wide, 1.1 * row);
         words.moveLeft(std::clamp(words.left(), area.left(), std::max(area.left(), where.right() - wide)));

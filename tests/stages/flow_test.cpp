@@ -186,6 +186,32 @@ TEST_CASE("where a zone is laid otherwise resin runs as two resistances in serie
     CHECK(*follow(asked, face, kFlat, draped).filling.fill == Approx(line_time(1)).epsilon(0.01));
 }
 
+TEST_CASE("a core without holes is told wherever it comes to lie between plies, also by a zone alone") {
+    auto job = infused();
+    job.bag.infusion.hole = 0;
+    const Layer ply{LayerKind::ply, "glass cloth 200 plain", 0, 0},
+        core{LayerKind::core, "PVC foam 75, 5 mm", 0, 0};
+    const auto shut = [&](std::vector<Layer> layers, std::vector<part::Zone> zones) {
+        job.part.layers = std::move(layers);
+        job.part.zones = std::move(zones);
+        const auto f = worked_out(job);
+        REQUIRE(f.flow);
+        return call(f, "shut_core") != nullptr;
+    };
+    part::Zone rim;
+    rim.width = 0.03;
+    CHECK_FALSE(shut({ply, ply}, {}));
+    CHECK(shut({ply, core, ply}, {}));
+    // Core on the tool, or on top of all, parts nothing; a zone's ply on it does.
+    CHECK_FALSE(shut({ply, core}, {}));
+    rim.layers = {ply};
+    CHECK(shut({ply, core}, {rim}));
+    rim.layers = {core, ply};
+    CHECK(shut({ply, ply}, {rim}));
+    rim.way = ZoneWay::instead;
+    CHECK_FALSE(shut({ply, ply}, {rim}));
+}
+
 TEST_CASE("cloth that lets more through along its roll is followed as its net lies") {
     auto asked = plain();
     asked.preform[0].flow.K2 = kK / 4;

@@ -293,6 +293,13 @@ TEST_CASE("each zone's plies are cut as it lies, and the common ones where a zon
             }
         }
     }
+    // Two zones of one name still name each piece once.
+    patch.name = edges.name;
+    const auto twice = cut(ZoneWay::adds);
+    std::vector<std::string> names;
+    for (const auto& p : twice.pieces) names.push_back(p.name);
+    std::sort(names.begin(), names.end());
+    CHECK(std::adjacent_find(names.begin(), names.end()) == names.end());
     // Out of everywhere: a zone that lies nowhere has no piece.
     for (auto& s : patch.line) s.along += 9;
     CHECK(area(cut(ZoneWay::adds), {1, 0}) == 0);

@@ -5,7 +5,6 @@
 #include <cmath>
 
 #include "core/science/drape/boxes.hpp"
-#include "core/science/drape/walk.hpp"
 #include "core/science/mesh/nearest_face.hpp"
 
 namespace jig {
@@ -15,10 +14,11 @@ constexpr std::uint32_t kNone = 0xffffffffu;
 
 class Cloth {
   public:
-    Cloth(Drape& out, const TriangleMesh& mesh, const Topology& topology, const DrapeRules& rules)
+    Cloth(Drape& out, const TriangleMesh& mesh, const Topology& topology, const MeshWalk& walk,
+          const DrapeRules& rules)
         : mesh_(mesh),
           topology_(topology),
-          walk_(mesh, topology),
+          walk_(walk),
           rules_(rules),
           d_(rules.cell),
           out_(out),
@@ -67,14 +67,11 @@ class Cloth {
         if (node.outside) return {};
         const bool right = corner == 0 || corner == 3, up = corner < 2;
         const auto along = cell.nodes[corner ^ 1u], across = cell.nodes[3 - corner];
-        const auto place = [&](std::uint32_t n) {
-            return OnMesh{out_.nodes[n].at, out_.nodes[n].face, out_.nodes[n].outside};
-        };
-        const OnMesh from = place(cell.nodes[corner]);
+        const OnMesh from = place_of(node);
         const Point2 at(node.i, node.j);
         if ((p.at - from.at).norm() < 1e-9 * d_) return Point2(d_ * at);
-        const auto x = walk_.way(from, place(along)), y = walk_.way(from, place(across)),
-                   w = walk_.way(from, p);
+        const auto x = walk_.way(from, place_of(out_.nodes[along])),
+                   y = walk_.way(from, place_of(out_.nodes[across])), w = walk_.way(from, p);
         if (!x || !y || !w) return {};
         const Point u = x->length * x->leaves, v = y->length * y->leaves, to = w->length * w->leaves;
         const double uu = u.squaredNorm(), vv = v.squaredNorm(), uv = u.dot(v), det = uu * vv - uv * uv;
@@ -253,7 +250,7 @@ class Cloth {
 
     const TriangleMesh& mesh_;
     const Topology& topology_;
-    MeshWalk walk_;
+    const MeshWalk& walk_;
     const DrapeRules& rules_;
     double d_;
     Drape& out_;
@@ -262,8 +259,9 @@ class Cloth {
 
 }  // namespace
 
-void lay_on_cloth(Drape& drape, const TriangleMesh& mesh, const Topology& topology, const DrapeRules& rules) {
-    Cloth(drape, mesh, topology, rules).lay();
+void lay_on_cloth(Drape& drape, const TriangleMesh& mesh, const Topology& topology, const MeshWalk& walk,
+                  const DrapeRules& rules) {
+    Cloth(drape, mesh, topology, walk, rules).lay();
 }
 
 std::optional<double> shear_at(const Drape& drape, const TriangleMesh& mesh, std::size_t face,

@@ -2,11 +2,17 @@
 #pragma once
 
 #include "core/science/drape/net.hpp"
+#include "core/science/drape/walk.hpp"
 
 namespace jig {
 
+inline OnMesh place_of(const DrapeNode& node) {
+    return {node.at, node.face, node.outside};
+}
+
 /// Puts every point of the face that the net's cells reach onto the flat cloth, and sums up what lies there:
 /// areas, shear, box of the pattern, and the patches that no cloth reaches.
-void lay_on_cloth(Drape& drape, const TriangleMesh& mesh, const Topology& topology, const DrapeRules& rules);
+void lay_on_cloth(Drape& drape, const TriangleMesh& mesh, const Topology& topology, const MeshWalk& walk,
+                  const DrapeRules& rules);
 
 }  // namespace jig

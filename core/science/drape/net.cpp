@@ -29,10 +29,11 @@ std::uint64_t key_of(int i, int j) {
 
 class Weaver {
   public:
-    Weaver(const TriangleMesh& mesh, const Topology& topology, const DrapeRules& rules, Drape& out)
+    Weaver(const TriangleMesh& mesh, const Topology& topology, const MeshWalk& walk, const DrapeRules& rules,
+           Drape& out)
         : mesh_(mesh),
           topology_(topology),
-          walk_(mesh, topology),
+          walk_(walk),
           rules_(rules),
           d_(rules.cell),
           out_(out),
@@ -207,9 +208,7 @@ class Weaver {
         return half < 1e-6 ? d_ : d_ * std::sin(std::min(half, 0.4)) / std::min(half, 0.4);
     }
 
-    [[nodiscard]] OnMesh place(std::uint32_t n) const {
-        return {out_.nodes[n].at, out_.nodes[n].face, out_.nodes[n].outside};
-    }
+    [[nodiscard]] OnMesh place(std::uint32_t n) const { return place_of(out_.nodes[n]); }
 
     /// As `cross`, beside folds, where chords and normals say little: along straight ways over the unfolded
     /// face. From where the rhomb of the three would end; none where such ways are not found.
@@ -342,7 +341,7 @@ class Weaver {
 
     const TriangleMesh& mesh_;
     const Topology& topology_;
-    MeshWalk walk_;
+    const MeshWalk& walk_;
     const DrapeRules& rules_;
     double d_;
     Drape& out_;
@@ -358,8 +357,9 @@ class Weaver {
 
 Drape drape(const TriangleMesh& mesh, const Topology& topology, const DrapeRules& rules, Progress& progress) {
     Drape out;
-    Weaver(mesh, topology, rules, out).weave(progress);
-    lay_on_cloth(out, mesh, topology, rules);
+    const MeshWalk walk(mesh, topology);
+    Weaver(mesh, topology, walk, rules, out).weave(progress);
+    lay_on_cloth(out, mesh, topology, walk, rules);
     return out;
 }
 

@@ -163,7 +163,7 @@ class Run {
     [[nodiscard]] double share() const {
         double sum = 0;
         for (std::size_t i = 0; i < n_; ++i) sum += full_[i] * net_.volume[i];
-        return sum / whole_;
+        return std::min(1.0, sum / whole_);  // crumbs lie over as well as short
     }
     [[nodiscard]] bool is_full(std::size_t i) const { return jig::is_full(state_[i], full_[i]); }
     [[nodiscard]] bool done() const {

@@ -4,7 +4,6 @@
 #include <array>
 #include <cmath>
 #include <deque>
-#include <Eigen/LU>
 #include <map>
 
 namespace jig {

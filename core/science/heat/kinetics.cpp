@@ -127,9 +127,10 @@ CureRate cure_rate(const Kinetics& k, double T, double cure) {
 
 double cure_after(const Kinetics& k, double T, double seconds, double cure) {
     const auto slope = [&](const std::array<double, 1>& y) { return std::array{cure_rate(k, T, y[0]).rate}; };
+    const double full = k.n < 1 ? 1 - kEnd : 1;
     const auto end = walk<1>(slope, {cure}, {1e-7}, seconds,
-                             [](double, const auto& y, double, const auto&) { return y[0] >= 1 - kEnd; });
-    return end.second[0] >= 1 - kEnd ? 1 : end.second[0];
+                             [&](double, const auto& y, double, const auto&) { return y[0] >= full; });
+    return end.second[0] >= full ? 1 : end.second[0];
 }
 
 std::optional<double> gel_time(const Kinetics& k, double T, double longest) {

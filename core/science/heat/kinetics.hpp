@@ -47,7 +47,8 @@ struct CureRate {
     double by_T = 0;     ///< its derivative by T, 1/(s·K)
 };
 
-/// Rate at `T` K and degree of cure `cure`; 0 from full cure on.
+/// Rate at `T` K and degree of cure `cure`; 0 from full cure on; with n below 1 it comes down to that
+/// straight over the last millionth, and is as little below 0 that far past it.
 CureRate cure_rate(const Kinetics& k, double T, double cure);
 
 /// Degree of cure after `seconds` at one temperature, from `cure` on. Adaptive, to 1e-7.

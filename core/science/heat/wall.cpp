@@ -370,10 +370,10 @@ constexpr double kJump = 1e-3;
 Wall eased(Wall wall) {
     for (auto& side : wall.sides) {
         auto& corners = side.air.corners;
-        if (!side.transfer && !corners.empty() && corners.front().time <= 0 &&
-            corners.front().T != wall.start) {
-            corners.front().time = 0;
-            corners.insert(corners.begin(), {0, wall.start});
+        const double first = side.air.at(0);
+        if (!side.transfer && first != wall.start) {
+            std::erase_if(corners, [](const Course::Corner& c) { return c.time <= 0; });
+            corners.insert(corners.begin(), {{0, wall.start}, {kJump, first}});
         }
         for (std::size_t i = 1; i < corners.size(); ++i)
             corners[i].time = std::max(corners[i].time, corners[i - 1].time + kJump);

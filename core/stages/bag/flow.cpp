@@ -50,6 +50,21 @@ FlowLayer cored(const Core& core, double thickness, const Infusion& c) {
     return out;
 }
 
+/// Whether a core that lets nothing through lies between plies.
+bool parts_skins(const std::vector<Layer>& layers, const Infusion& c, const FlowLibrary& shop) {
+    bool below = false, cored_off = false;
+    for (const auto& l : layers) {
+        if (l.kind == LayerKind::ply) {
+            if (cored_off) return true;
+            below = true;
+        } else if (l.kind == LayerKind::core) {
+            cored_off =
+                cored_off || (below && c.hole <= 0 && need(shop.cores, l.material, "part").fills <= 0);
+        }
+    }
+    return false;
+}
+
 std::vector<FlowLayer*> layers_of(FlowAsked& asked) {
     std::vector<FlowLayer*> out{&asked.medium};
     for (auto& sheet : asked.preform) out.push_back(&sheet.flow);
@@ -67,9 +82,9 @@ FlowAsked flow_asked(const Choices& c, const part::Choices& part, const brief::M
     if (resin == nullptr || resin->in_cloth || part.layers.empty()) return out;
     const auto& in = c.infusion;
     const auto sheets = [&](int zone, const std::vector<Layer>& layers) {
-        bool below = false, cored_off = false;
+        bool cloth_lies = false;
         // A zone may leave layers out and lay none.
-        if (layers.empty()) return below;
+        if (layers.empty()) return cloth_lies;
         const auto laid = lay_up(layers, *resin, part.how, PlyLists(shop), "part");
         for (std::size_t i = 0; i < laid.size(); ++i) {
             const auto& l = laid[i];
@@ -82,22 +97,24 @@ FlowAsked flow_asked(const Choices& c, const part::Choices& part, const brief::M
                 flow.K1 = carried(cloth.K_along, cloth.K_share, 1 - flow.porosity);
                 flow.K2 = carried(cloth.K_across, cloth.K_share, 1 - flow.porosity);
                 flow.Kz = carried(cloth.K_through, cloth.K_share, 1 - flow.porosity);
-                if (cored_off) out.shut_core = true;
-                below = true;
+                cloth_lies = true;
             } else if (l.layer.kind == LayerKind::core) {
                 const auto& core = need(shop.cores, l.layer.material, "part");
                 flow = cored(core, l.ply.thickness, in);
-                cored_off = cored_off || (below && in.hole <= 0 && core.fills <= 0);
             } else {
                 continue;
             }
             out.preform.push_back({{zone, i}, flow, l.layer.kind == LayerKind::ply});
         }
-        return below;
+        return cloth_lies;
     };
     try {
         if (!sheets(-1, part.layers)) return out;
-        for (std::size_t z = 0; z < part.zones.size(); ++z) sheets(static_cast<int>(z), part.zones[z].layers);
+        out.shut_core = parts_skins(part.layers, in, shop);
+        for (std::size_t z = 0; z < part.zones.size(); ++z) {
+            sheets(static_cast<int>(z), part.zones[z].layers);
+            out.shut_core = out.shut_core || parts_skins(part::layers_under(part, 1u << z), in, shop);
+        }
     } catch (const InputError&) {
         return out;
     }

@@ -6,6 +6,8 @@
 #include <cmath>
 #include <map>
 
+#include "core/science/mesh/nearest_face.hpp"
+
 namespace jig::part {
 namespace {
 
@@ -56,15 +58,14 @@ Loops flat_face(const ClothNet& net, const TriangleMesh& face, const Eigen::Rota
 /// A place of a triangle of the draped face on the cloth; none where no cloth lies.
 std::optional<Point2> flat_place(const Drape& drape, const TriangleMesh& face, std::uint32_t f,
                                  const Point& p) {
-    const auto& t = face.triangles[f];
-    const Point a = face.corner(f, 0), b = face.corner(f, 1) - a, c = face.corner(f, 2) - a, d = p - a;
-    const double bb = b.dot(b), bc = b.dot(c), cc = c.dot(c), det = bb * cc - bc * bc;
-    if (!(det > 0)) return {};
-    const double v = (cc * b.dot(d) - bc * c.dot(d)) / det, w = (bb * c.dot(d) - bc * b.dot(d)) / det;
-    for (const auto i : t) {
-        if (!drape.points[i].covered) return {};
+    const Point share = corner_shares(face, f, p);
+    Point2 out = Point2::Zero();
+    for (int k = 0; k < 3; ++k) {
+        const auto& corner = drape.points[face.triangles[f][static_cast<std::size_t>(k)]];
+        if (!corner.covered) return {};
+        out += share[k] * corner.flat;
     }
-    return (1 - v - w) * drape.points[t[0]].flat + v * drape.points[t[1]].flat + w * drape.points[t[2]].flat;
+    return out;
 }
 
 /// Which plies lie where: all of the face, or the pieces of it that zones leave them.
@@ -169,10 +170,12 @@ Kit kit(const Choices& c, const Draped& draped, const Frame& frame, const Lists<
     for (std::size_t i = 0; i < c.layers.size(); ++i) {
         if (c.layers[i].kind == LayerKind::ply) cut(-1, i, std::to_string(++number));
     }
+    // Zones of one name go on counting, so that no two pieces bear the same.
+    std::map<std::string, int> named;
     for (std::size_t z = 0; z < c.zones.size(); ++z) {
-        for (std::size_t i = 0, own = 0; i < c.zones[z].layers.size(); ++i) {
+        for (std::size_t i = 0; i < c.zones[z].layers.size(); ++i) {
             if (c.zones[z].layers[i].kind == LayerKind::ply)
-                cut(static_cast<int>(z), i, fmt::format("{} {}", c.zones[z].name, ++own));
+                cut(static_cast<int>(z), i, fmt::format("{} {}", c.zones[z].name, ++named[c.zones[z].name]));
         }
     }
     for (const auto& [material, pieces] : by_cloth) {

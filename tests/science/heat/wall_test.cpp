@@ -288,6 +288,24 @@ TEST_CASE("a face that is put on something hot at once warms as by erfc, foil on
     }
 }
 
+TEST_CASE("a face that is held from the start, or until its course begins, starts where it is held") {
+    // Foil on foam: held at 360 from 0 on, whether its one corner lies at 0, before or far behind it.
+    for (const double corner : {0.0, -5.0, 900.0}) {
+        INFO(corner);
+        Wall wall;
+        wall.layers = {plain(2e-5, 200, 2700, 900), plain(0.04, 0.03, 40, 1400)};
+        wall.start = 290;
+        wall.sides[0] = {{}, {{{corner, 360}}}};
+        wall.sides[1] = {0.0, steady(290)};
+        WallRules rules;
+        rules.end = 30;
+        rules.at = {30};
+        const auto h = run(wall, rules);
+        const double a = 0.03 / (40 * 1400);
+        CHECK(h.places[4].T[0] == Approx(290 + 70 * std::erfc(0.02 / (2 * std::sqrt(a * 30)))).margin(0.05));
+    }
+}
+
 TEST_CASE("what runs away or is stopped says so") {
     auto resin = hardening();
     resin.A2 = 1e29;
