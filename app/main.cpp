@@ -133,6 +133,7 @@ int main(int argc, char** argv) {
             }
             // Two turns of the loop: one to lay out, one for OpenGL's first picture.
             QTimer::singleShot(400, &window, [&] {
+                while (window.is_drawing()) QApplication::processEvents(QEventLoop::AllEvents, 50);
                 window.stand().frame_all();
                 QApplication::processEvents();
                 const bool written = window.grab().save(line.value("shot"));

@@ -11,7 +11,7 @@
 namespace jig::batch {
 namespace {
 
-constexpr double kHottest = 2000, kColdest = 50, kLongest = 1e9;
+constexpr double kHottest = 2000, kColdest = 50;
 
 std::vector<Segment> programme_from(const JsonPlace& place) {
     std::vector<Segment> out;

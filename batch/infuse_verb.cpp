@@ -16,7 +16,6 @@ namespace {
 
 /// Fewer faces than this are too coarse to follow a front over.
 constexpr std::size_t kFewFaces = 3000;
-constexpr double kLongest = 1e9;
 
 FlowLayer layer_from(const JsonPlace& place) {
     known_keys(place, {"K_m2", "angle_deg", "thickness_m", "porosity", "within_m", "name"});

@@ -52,7 +52,6 @@ Json run_plug(const Arguments& a, Progress& progress) {
     OnBoard on(a, Depth::stages, progress);
     on.need(Stage::plug);
     const auto& job = on.job;
-    const auto& shop = *on.shop;
     const auto& findings = on.findings;
     const auto figures = [](const std::vector<Figure>& list) {
         Json out = Json::object();
@@ -82,14 +81,15 @@ Json run_plug(const Arguments& a, Progress& progress) {
     }
     if (const auto folder = a.option("out")) {
         make_folder(*folder);
+        const auto laid = on.board.plug_sheets(on.sheet, progress);
+        for (std::size_t k = 0; k < laid->size(); ++k) {
+            const auto stock = laid->size() > 1 ? fmt::format("stock-{}-", k + 1) : std::string();
+            write_sheets((*laid)[k], *folder + "/" + stock + "sheet-", files);
+        }
         for (std::size_t i = 0; i < findings.plug->plans.size(); ++i) {
             const auto& plan = findings.plug->plans[i];
             const auto base =
                 *folder + "/" + (findings.plug->plans.size() > 1 ? fmt::format("plug-{}-", i + 1) : "");
-            const auto pieces = plug::cut_pieces(plan, job.plug);
-            if (!pieces.empty())
-                write_sheets(lay_onto_sheets(pieces, plug::sheet_rules(plan, job.plug, shop), progress),
-                             base + "sheet-", files);
             const auto write = [&](const TriangleMesh& mesh, const std::string& name) {
                 write_atomically(write_stl_binary(mesh), base + name);
                 files.push_back(base + name);

@@ -11,7 +11,6 @@ namespace jig::batch {
 namespace {
 
 constexpr double kLongestWork = 1e8;
-constexpr double kLongestWhole = 1e9;
 constexpr std::size_t kMostTasks = 2000;
 
 /// s after midnight of "08:00"; "24:00" is the day's end.
@@ -137,7 +136,7 @@ Json run_plan(const Arguments& a, Progress& progress) {
     }
     double work = 0;
     for (const auto& t : asked.tasks) work += t.work + t.wait;
-    if (work > kLongestWhole) tasks.fail("they take more than thirty years", "check their seconds");
+    if (work > kLongest) tasks.fail("they take more than thirty years", "check their seconds");
     read_links(tasks, asked);
     const auto found = plan(asked, progress);
     Json out = Json::object();

@@ -14,6 +14,9 @@
 
 namespace jig::batch {
 
+/// s; what takes longer, thirty years, is a slip of the pen.
+inline constexpr double kLongest = 1e9;
+
 /// The number of a key; throws InputError where it is missing, none, or outside [low, high].
 double between(const JsonPlace& place, const char* key, double low, double high);
 /// The same, with a value for a key that is not there.

@@ -71,9 +71,7 @@ Json run_tool(const Arguments& a, Progress& progress) {
         make_folder(*folder);
         Json files = Json::array();
         if (findings.back && findings.back->crate) {
-            const auto pieces = back::cut_pieces(*findings.back->crate);
-            write_sheets(lay_onto_sheets(pieces, back::sheet_rules(job.back, shop), progress),
-                         *folder + "/rib-", files);
+            write_sheets(*on.board.rib_sheets(on.sheet, progress), *folder + "/rib-", files);
         }
         if (findings.edge && findings.split) {
             write_sheets(edge::drilling_sheet(job.edge, *findings.edge, shop), *folder + "/drilling-", files);

@@ -10,7 +10,7 @@
 namespace jig::batch {
 namespace {
 
-constexpr double kMostVolume = 1e6, kMostPressure = 2e5, kLongest = 1e9;
+constexpr double kMostVolume = 1e6, kMostPressure = 2e5;
 
 double volume_in(const JsonPlace& place) {
     if (place.has("volume_m3")) {

@@ -1,4 +1,5 @@
 # Benchmarks: each sets our time beside a reference in the same run and prints the ratio.
+set(CMAKE_UNITY_BUILD OFF)
 find_package(benchmark REQUIRED)
 add_executable(jig-bench bench/mesh_bench.cpp bench/pieces_bench.cpp bench/cgal_reference.cpp bench/embree_reference.cpp bench/evaluate_bench.cpp bench/bag_bench.cpp bench/making_bench.cpp bench/nest_bench.cpp bench/shell_bench.cpp bench/cholmod_reference.cpp)
 target_link_libraries(jig-bench PRIVATE jigcore benchmark::benchmark_main embree ${MPFR} ${GMP} ${CHOLMOD} ${OPENBLAS})

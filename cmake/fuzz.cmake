@@ -1,7 +1,7 @@
 # Readers under libFuzzer, one program a format. Clang only: tools/fuzz sets it up and runs each for a while.
 set(fuzzed core/science/mesh/stl.cpp core/science/mesh/polygon_files.cpp core/science/mesh/outline_file.cpp
            core/science/mesh/outline.cpp core/science/mesh/triangle_mesh.cpp core/science/mesh/cut.cpp
-           core/science/mesh/topology.cpp core/base/units.cpp core/base/typed.cpp)
+           core/science/mesh/topology.cpp core/base/error.cpp core/base/units.cpp core/base/typed.cpp)
 function(add_fuzzer name call)
   add_executable(fuzz-${name} fuzz/readers.cpp ${fuzzed})
   target_include_directories(fuzz-${name} PRIVATE ${PROJECT_SOURCE_DIR})

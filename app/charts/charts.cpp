@@ -6,13 +6,7 @@
 #include <functional>
 
 namespace jig::app {
-namespace {
-
-QString shown(Kind kind, double v, const Wording& w) {
-    return QString::fromStdString(show(kind, v, w));
-}
-
-}  // namespace
+namespace {}  // namespace
 
 bool has_chart(Stage stage) {
     return stage == Stage::run || stage == Stage::heat || stage == Stage::log;

@@ -10,10 +10,10 @@
 #include <QScrollBar>
 #include <QToolTip>
 
+#include "core/base/times.hpp"
+
 namespace jig::app {
 namespace {
-
-constexpr double kDay = 86400;
 
 double head_height() {
     return 20 * text_scale();

@@ -6,10 +6,6 @@
 namespace jig::app {
 namespace {
 
-QString shown(Kind kind, double v, const Wording& w) {
-    return QString::fromStdString(show(kind, v, w));
-}
-
 const QColor& colour_of(Tone tone, const Ink& k) {
     switch (tone) {
         case Tone::petrol:
@@ -65,6 +61,10 @@ QString value_words(const Axis& axis, double v, const Wording& w) {
 }
 
 }  // namespace
+
+QString shown(Kind kind, double value, const Wording& wording) {
+    return QString::fromStdString(show(kind, value, wording));
+}
 
 std::vector<double> ticks_of(const Axis& axis, int most, const Wording& w) {
     std::vector<double> out;

@@ -12,6 +12,9 @@
 
 namespace jig::app {
 
+/// A figure as it is said.
+[[nodiscard]] QString shown(Kind kind, double value, const Wording& wording);
+
 /// The inks a chart speaks in; a line's name and dash tell it apart without them.
 enum class Tone { petrol, ink, faint, tape, moss, clay };
 

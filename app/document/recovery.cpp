@@ -9,13 +9,13 @@
 namespace jig::app {
 namespace {
 
-QString note_of(QString file) {
+QString note_beside(QString file) {
     return file.replace(file.lastIndexOf(".jigshell"), 9, ".note");
 }
 
 void remove_both(const QString& file) {
     QFile::remove(file);
-    QFile::remove(note_of(file));
+    QFile::remove(note_beside(file));
 }
 
 }  // namespace
@@ -34,7 +34,7 @@ void Recovery::keep(const Job& job, const QString& origin, Stage stage, const st
     QDir().mkpath(folder_);
     if (base_.isEmpty()) base_ = folder_ + "/" + QUuid::createUuid().toString(QUuid::WithoutBraces);
     if (!hold_) hold_ = Hold::take(base_ + ".jigshell", Hold::ourselves());
-    write_atomically(note.dump(), note_of(base_ + ".jigshell").toStdString());
+    write_atomically(note.dump(), note_beside(base_ + ".jigshell").toStdString());
     write_atomically(bytes, (base_ + ".jigshell").toStdString());
 }
 
@@ -64,7 +64,7 @@ QList<Leftover> Recovery::leftovers(const QString& folder) {
         if (!Hold::holder(file).isEmpty()) continue;
         Leftover left{file, {}, "a job", Stage::brief, info.lastModified()};
         try {
-            const auto note = parse_json("note", read_file(note_of(file).toStdString()));
+            const auto note = parse_json("note", read_file(note_beside(file).toStdString()));
             left.origin = QString::fromStdString(note.value("origin", ""));
             left.job = QString::fromStdString(note.value("job", "a job"));
             for (std::size_t s = 0; s < kStages.size(); ++s) {

@@ -19,8 +19,6 @@ namespace {
 
 constexpr int kRow = 21;
 
-enum Column { kName, kAngle, kThickness, kMass, kUnits };
-
 }  // namespace
 
 StackPane::StackPane(Document& document, Stage stage, QWidget* parent)

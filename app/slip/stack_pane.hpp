@@ -21,6 +21,8 @@ class StackPane : public Pane {
     [[nodiscard]] RecordTable* table() const { return table_; }
 
   private:
+    enum Column { kName, kAngle, kThickness, kMass, kUnits };
+
     [[nodiscard]] const std::vector<Layer>& layers() const;
     void set_layers(const QString& name, const std::vector<Layer>& layers);
     void build_zones(QVBoxLayout* box);

@@ -7,16 +7,10 @@
 #include <QOpenGLWidget>
 #include <QPainter>
 
-#include "app/stand/coarsen.hpp"
 #include "app/stand/stand.hpp"
 
 namespace jig::app {
 namespace {
-
-/// Above this many triangles the stand drops detail while it is turned: llvmpipe, the slowest that draws,
-/// keeps its 20 frames a second below it.
-constexpr std::size_t kFluid = 40'000;
-constexpr int kTurningCells = 48;
 
 constexpr const char* kSurfaceVertex = R"(#version 330 core
 layout(location=0) in vec3 place; layout(location=1) in vec3 normal; layout(location=2) in vec3 colour; layout(location=3) in float pattern;
@@ -122,6 +116,7 @@ class GlCanvas : public QOpenGLWidget, public Canvas, private QOpenGLFunctions_3
         glVertexAttribPointer(0, 2, GL_FLOAT, GL_FALSE, 0, nullptr);
         quad_array_.release();
         fresh_ = true;
+        revision_ = 0;
     }
     void paintGL() override {
         if (fresh_) upload();
@@ -181,14 +176,12 @@ class GlCanvas : public QOpenGLWidget, public Canvas, private QOpenGLFunctions_3
         made->link();
         return made;
     }
-    void upload() {
-        fresh_ = false;
-        const auto& scene = stand_.scene();
+    void upload_surfaces(const Scene& scene) {
+        revision_ = scene.revision;
         vertices_.bind();
         corners_.bind();
         // The coarse corners lie behind the fine ones in one buffer.
-        const auto coarse = scene.corners.size() > 3 * kFluid ? coarsened(scene.corners, kTurningCells)
-                                                              : std::vector<Corner>();
+        const auto& coarse = scene.coarse;
         const auto fine_bytes = static_cast<int>(scene.corners.size() * sizeof(Corner)),
                    coarse_bytes = static_cast<int>(coarse.size() * sizeof(Corner));
         corners_.allocate(fine_bytes + coarse_bytes);
@@ -205,6 +198,11 @@ class GlCanvas : public QOpenGLWidget, public Canvas, private QOpenGLFunctions_3
             start += static_cast<std::size_t>(sizes[i]);
         }
         vertices_.release();
+    }
+    void upload() {
+        fresh_ = false;
+        const auto& scene = stand_.scene();
+        if (scene.revision == 0 || scene.revision != revision_) upload_surfaces(scene);
         std::vector<float> ends;
         for (const auto& line : scene.lines) {
             for (std::size_t i = 0; i + 1 < line.points.size(); ++i) {
@@ -243,6 +241,7 @@ class GlCanvas : public QOpenGLWidget, public Canvas, private QOpenGLFunctions_3
     QOpenGLBuffer corners_, quad_, line_ends_;
     QRectF box_;
     int count_ = 0, coarse_count_ = 0, line_count_ = 0;
+    std::uint64_t revision_ = 0;  ///< of the surfaces that were uploaded
     bool fresh_ = true;
 };
 

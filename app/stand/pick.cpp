@@ -6,8 +6,8 @@
 namespace jig::app {
 namespace {
 
-Point corner_of(const Scene& scene, std::size_t i) {
-    const auto& c = scene.corners[i];
+Point corner_of(const std::vector<Corner>& corners, std::size_t i) {
+    const auto& c = corners[i];
     return {static_cast<double>(c.x), static_cast<double>(c.y), static_cast<double>(c.z)};
 }
 
@@ -27,10 +27,14 @@ std::optional<double> met(const Point& eye, const Point& way, const Point& a, co
 
 bool hidden(const Scene& scene, const Camera& camera, const Point& place) {
     const Point eye = camera.eye(), way = place - eye;
-    for (std::size_t i = 0; i + 2 < scene.corners.size(); i += 3) {
-        const Point a = corner_of(scene, i);
-        const auto t = met(eye, way, a, corner_of(scene, i + 1) - a, corner_of(scene, i + 2) - a);
-        if (t && *t < 0.985) return true;
+    // The light copy of large things says it as well, but for a cell of it.
+    const bool light = !scene.coarse.empty();
+    const auto& corners = light ? scene.coarse : scene.corners;
+    const double before = light ? 0.965 : 0.985;
+    for (std::size_t i = 0; i + 2 < corners.size(); i += 3) {
+        const Point a = corner_of(corners, i);
+        const auto t = met(eye, way, a, corner_of(corners, i + 1) - a, corner_of(corners, i + 2) - a);
+        if (t && *t < before) return true;
     }
     return false;
 }
@@ -46,7 +50,7 @@ std::optional<Touched> touched(const Scene& scene, const Camera& camera, const Q
         return Point(static_cast<double>(q.x()), static_cast<double>(q.y()), static_cast<double>(q.z()));
     };
     const Point eye = camera.eye(), way = (space(0.5F) - eye).normalized();
-    const auto corner = [&](std::size_t i) { return corner_of(scene, i); };
+    const auto corner = [&](std::size_t i) { return corner_of(scene.corners, i); };
     std::optional<Touched> out;
     double nearest = std::numeric_limits<double>::infinity();
     for (const auto& surface : scene.surfaces) {

@@ -22,6 +22,7 @@ struct Corner {
     float nx, ny, nz;
     float r, g, b;
     float pattern;
+    bool operator==(const Corner&) const = default;
 };
 
 struct SceneLine {
@@ -67,6 +68,8 @@ struct Mark {
 
 struct Scene {
     std::vector<Corner> corners;  ///< three to a triangle
+    std::vector<Corner> coarse;   ///< the same with less detail, for while it moves; empty where they are few
+    std::uint64_t revision = 0;   ///< scenes of one number other than 0 have the same corners
     std::vector<SceneSurface> surfaces;
     std::vector<Brush> brushes;                                     ///< empty where nothing can be painted
     Frame upright{Point::UnitX(), Point::UnitY(), Point::UnitZ()};  ///< the scene's axes in the part's

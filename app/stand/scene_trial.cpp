@@ -8,7 +8,7 @@
 namespace jig::app {
 namespace {
 
-constexpr int kSteps = 8;
+constexpr int kGrades = 8;
 
 }  // namespace
 
@@ -36,7 +36,7 @@ void add_trial(Scene& s, const back::Trial& trial, const back::CaseResult& resul
         s.bounds.low = s.bounds.low.cwiseMin(stand(mesh.points[i]));
         s.bounds.high = s.bounds.high.cwiseMax(stand(mesh.points[i]));
     }
-    std::array<std::vector<std::pair<Point, Point>>, kSteps> lines;
+    std::array<std::vector<std::pair<Point, Point>>, kGrades> lines;
     for (std::size_t f = 0; f < mesh.triangles.size(); ++f) {
         const Point own = stand(mesh.area_vector2(f).normalized());
         std::vector<Spot> face;
@@ -45,12 +45,12 @@ void add_trial(Scene& s, const back::Trial& trial, const back::CaseResult& resul
             if (trial.parts[f] == back::ToolPart::rib || spot.normal.dot(own) < 0.8) spot.normal = own;
             face.push_back(spot);
         }
-        for (int step = 0; step < kSteps; ++step) {
-            const double low = most * step / kSteps, high = most * (step + 1) / kSteps;
+        for (int step = 0; step < kGrades; ++step) {
+            const double low = most * step / kGrades, high = most * (step + 1) / kGrades;
             auto part = face;
             if (step > 0) part = kept(part, low, true);
-            if (step + 1 < kSteps) part = kept(part, high, false);
-            const auto colour = ramp(k, (step + 0.5) / kSteps);
+            if (step + 1 < kGrades) part = kept(part, high, false);
+            const auto colour = ramp(k, (step + 0.5) / kGrades);
             for (std::size_t c = 2; c < part.size(); ++c)
                 add_triangle(s, {part[0].at, part[c - 1].at, part[c].at},
                              {part[0].normal, part[c - 1].normal, part[c].normal}, colour,
@@ -67,7 +67,7 @@ void add_trial(Scene& s, const back::Trial& trial, const back::CaseResult& resul
     }
     // A figure on every second line, where it is easiest to see: high up, and away from the others.
     std::vector<Point> taken;
-    for (std::size_t step = 1; step < kSteps; ++step) {
+    for (std::size_t step = 1; step < kGrades; ++step) {
         for (const auto& chain : chained(lines[step], 1e-5 * size)) {
             s.lines.push_back({chain, k.ink, 1.0, false});
         }
@@ -90,7 +90,7 @@ void add_trial(Scene& s, const back::Trial& trial, const back::CaseResult& resul
         taken.push_back(best->first);
         s.labels.push_back(
             {best->first,
-             QString::fromStdString(show(Kind::thickness, most * static_cast<double>(step) / kSteps, w))});
+             QString::fromStdString(show(Kind::thickness, most * static_cast<double>(step) / kGrades, w))});
     }
     for (const auto& [a, b] : trial.bars) s.lines.push_back({{spots[a].at, spots[b].at}, k.ink, 3.0, false});
     if (result.kind != LoadCase::turned) {
@@ -116,7 +116,7 @@ void add_trial(Scene& s, const back::Trial& trial, const back::CaseResult& resul
                                  : "moves " + QString::fromStdString(show(Kind::thickness, result.moves, w)),
                  QString::fromStdString(result.where))
             .arg(times < 10 ? times : std::round(times / 10) * 10, 0, 'f', times < 10 ? 1 : 0)
-            .arg(QString::fromStdString(show(Kind::thickness, most / kSteps, w)));
+            .arg(QString::fromStdString(show(Kind::thickness, most / kGrades, w)));
 }
 
 }  // namespace jig::app

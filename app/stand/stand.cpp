@@ -434,13 +434,13 @@ bool Stand::eventFilter(QObject* watched, QEvent* event) {
             } else if (drag_ == Drag::mark) {
                 const auto* mark = marked(mark_);
                 if (mark == nullptr || !mark->free)
-                    emit mark_dragged(mark_, share_at(mouse->position()));
+                    move_mark(mark_, share_at(mouse->position()));
                 else if (const auto over = touched(scene_, camera_, size(), mouse->position()))
                     emit mark_slid(mark_, over->at);
             } else if (drag_ == Drag::paint) {
                 dab(mouse->position());
             } else if (drag_ == Drag::plane) {
-                emit plane_dragged(slid(scene_.plane_low, scene_.plane_high, scene_.plane_at, step));
+                move_plane(slid(scene_.plane_low, scene_.plane_high, scene_.plane_at, step));
             } else {
                 const auto over = grabbed(mouse->position(), Qt::LeftButton);
                 canvas_->widget()->setCursor(over == Drag::cut     ? Qt::SizeHorCursor
@@ -476,10 +476,29 @@ bool Stand::eventFilter(QObject* watched, QEvent* event) {
     }
 }
 
-/// The frame follows at once; what it cuts follows when it is worked out.
 void Stand::move_cut(double at) {
     scene_.cut_origin = scene_.cut_low + at * (scene_.cut_high - scene_.cut_low);
+    move_on();
     emit cut_dragged(at);
+}
+
+void Stand::move_plane(double at) {
+    const Point by = scene_.plane_low + at * (scene_.plane_high - scene_.plane_low) - scene_.plane_at;
+    for (auto& corner : scene_.plane) corner += by;
+    scene_.plane_at += by;
+    move_on();
+    emit plane_dragged(at);
+}
+
+void Stand::move_mark(int number, double share) {
+    if (const auto n = scene_.mark_way.size(); n > 0) {
+        const auto i = static_cast<std::size_t>(std::lround(share * static_cast<double>(n))) % n;
+        for (auto& mark : scene_.marks) {
+            if (mark.number == number && !mark.free) mark.at = scene_.mark_way[i];
+        }
+    }
+    move_on();
+    emit mark_dragged(number, share);
 }
 
 bool Stand::slide_by_key(int key) {
@@ -500,8 +519,8 @@ bool Stand::slide_by_key(int key) {
         case Qt::Key_Greater:
             if (!scene_.has_plane) return false;
             sliding_ = Drag::plane;
-            emit plane_dragged(moved(share(scene_.plane_low, scene_.plane_high, scene_.plane_at),
-                                     key == Qt::Key_Less ? -kStep : kStep));
+            move_plane(moved(share(scene_.plane_low, scene_.plane_high, scene_.plane_at),
+                             key == Qt::Key_Less ? -kStep : kStep));
             return true;
         case Qt::Key_N: {
             // The next number that there is, and after the last the first.
@@ -534,7 +553,7 @@ bool Stand::slide_by_key(int key) {
             }
             const double from = share_at(Camera::project(camera_.matrix(size()), mark->at, size())),
                          to = from + (key == Qt::Key_BracketLeft ? -kStep / 2 : kStep / 2);
-            emit mark_dragged(mark_, to - std::floor(to));
+            move_mark(mark_, to - std::floor(to));
             return true;
         }
         default:

@@ -94,7 +94,10 @@ class Stand : public QWidget {
     void redraw();
     /// Moves what a key moves: the cut, the split's plane, the chosen fitting; false for other keys.
     bool slide_by_key(int key);
+    // The handle follows at once; what it moves follows when it is worked out.
     void move_cut(double at);
+    void move_plane(double at);
+    void move_mark(int number, double share);
     void end_slide();
     void turn_to(double yaw, double pitch);
     void name_it();

@@ -61,6 +61,7 @@ MainWindow::MainWindow(Shop shop, QString recovery)
     middle->setChildrenCollapsible(false);
     centre_ = new QStackedWidget(middle);
     stand_ = new Stand(centre_);
+    drawing_ = new Drawing(this);
     chart_ = new ChartView(centre_);
     centre_->addWidget(stand_);
     centre_->addWidget(chart_);
@@ -114,6 +115,8 @@ MainWindow::MainWindow(Shop shop, QString recovery)
     connect(ribbon_, &Ribbon::stage_wanted, this, &MainWindow::show_stage);
     connect(chart_, &ChartView::stage_wanted, this, &MainWindow::show_stage);
     connect(ribbon_, &Ribbon::fold_wanted, this, &MainWindow::fold_section);
+    connect(drawing_, &Drawing::made, this,
+            [this](const std::shared_ptr<Drawing::Made>& drawn) { show_drawn(*drawn); });
     connect(stand_, &Stand::cut_dragged, this, &MainWindow::set_cut);
     connect(stand_, &Stand::cut_let_go, document_, &Document::end_drag);
     connect(stand_, &Stand::plane_dragged, this, &MainWindow::set_plane);

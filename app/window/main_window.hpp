@@ -11,6 +11,7 @@
 #include "app/stages/shell/shell_sheet.hpp"
 #include "app/stand/stand.hpp"
 #include "app/window/acts.hpp"
+#include "app/window/drawing.hpp"
 #include "app/window/errand.hpp"
 #include "app/window/exports.hpp"
 #include "app/window/job_card.hpp"
@@ -95,6 +96,8 @@ class MainWindow : public QMainWindow {
     /// Reads a drawing's largest closed outline behind the window's back and makes it the tray's.
     bool bring_in_outline(const QString& path);
     [[nodiscard]] Errand& errand() { return errand_; }
+    /// Whether the stand still waits for its picture.
+    [[nodiscard]] bool is_drawing() const { return drawing_->busy(); }
 
   protected:
     void closeEvent(QCloseEvent* event) override;
@@ -134,6 +137,7 @@ class MainWindow : public QMainWindow {
     void job_changed();
     void findings_changed();
     void show_scene(bool frame_again);
+    void show_drawn(Drawing::Made& drawn);
     /// Draws, folds or takes away the section, as this stage and the maker want it.
     void make_room_for_section();
     void fold_section();
@@ -177,6 +181,8 @@ class MainWindow : public QMainWindow {
     Light light_ = Light::day;
     Wording wording_;
     Stage stage_ = Stage::brief;
+    Stage drawn_ = Stage::brief;  ///< whose scene stands on the stand: hands reach for what is seen there
+    Drawing* drawing_;
     std::optional<LoadCase> load_;
     bool framed_ = false;
     Errand errand_;

@@ -10,6 +10,7 @@
 #include "app/window/places.hpp"
 #include "core/stages/back/suggest.hpp"
 #include "core/stages/bag/flow.hpp"
+#include "core/stages/plug/sheets.hpp"
 
 namespace jig::app {
 
@@ -74,17 +75,15 @@ bool MainWindow::seek_stack() {
 bool MainWindow::keep_offcuts() {
     return send([this, job = document_->job(), board = document_->board(),
                  shop = document_->shared_shop()](Progress& progress) -> Errand::Homecoming {
-        const auto findings = board->work_out(board->lay(job, shop), Depth::stages, progress);
-        if (!findings.plug)
-            throw InputError("plug", "it has no figures yet", "mend the stops on the job card first");
+        const auto sheet = board->lay(job, shop);
+        const auto laid = board->plug_sheets(sheet, progress);
+        const auto findings = board->work_out(sheet, Depth::stages, progress);
+        const auto cutting = plug::cutting(findings.plug->plans, job.plug, *shop);
         auto kept = *shop;
         std::size_t count = 0;
-        for (const auto& plan : findings.plug->plans) {
-            const auto pieces = plug::cut_pieces(plan, job.plug);
-            if (pieces.empty()) continue;
-            const auto stock = plug::stock_of(plan, job.plug, *shop);
-            for (const auto& left :
-                 lay_onto_sheets(pieces, plug::sheet_rules(plan, job.plug, *shop), progress).offcuts) {
+        for (std::size_t k = 0; k < cutting.stocks.size(); ++k) {
+            const auto& stock = cutting.stocks[k].board;
+            for (const auto& left : laid->at(k).offcuts) {
                 auto piece = stock;
                 piece.sheet_length = left.length;
                 piece.sheet_width = left.width;

@@ -37,20 +37,29 @@ void MainWindow::show_load(std::optional<LoadCase> load) {
 void MainWindow::show_scene(bool frame_again) {
     const auto& job = document_->job();
     const auto& f = document_->findings();
-    try {
-        if (has_chart(stage_))
-            chart_->show_chart(job, f, stage_, ink(light_), wording_);
-        else if (f.shape != nullptr ||
-                 !framed_)  // a shape that does not work leaves the last good one standing
-            stand_->show_scene(scene_of(job, f, stage_, ink(light_), wording_,
-                                        {stand_->apart(), load_, ribbon_->room() == SectionRoom::open}),
-                               frame_again || !framed_);
-    } catch (const InputError& e) {
-        // A shape that cannot be drawn must not take the window down with the job in it.
-        say("The stand shows what was before: " + message_of(e));
+    const bool chart = has_chart(stage_);
+    if (chart) chart_->show_chart(job, f, stage_, ink(light_), wording_);
+    drawing_->ask({job,
+                   f,
+                   stage_,
+                   &ink(light_),
+                   wording_,
+                   {stand_->apart(), load_, ribbon_->room() == SectionRoom::open},
+                   // A shape that does not work leaves the last good one standing.
+                   !chart && (f.shape != nullptr || !framed_),
+                   frame_again || !framed_});
+}
+
+void MainWindow::show_drawn(Drawing::Made& drawn) {
+    if (drawn.stage != stage_) return;
+    // A shape that cannot be drawn must not take the window down with the job in it.
+    if (!drawn.refused.isEmpty()) say("The stand shows what was before: " + drawn.refused);
+    if (drawn.scene) {
+        drawn_ = drawn.stage;
+        stand_->show_scene(std::move(*drawn.scene), drawn.frame_again);
     }
-    framed_ = framed_ || f.shape != nullptr;
-    ribbon_->show_section(section_at_cut(job, f, stage_), wording_);
+    framed_ = framed_ || document_->findings().shape != nullptr;
+    ribbon_->show_section(drawn.section, wording_);
 }
 
 void MainWindow::make_room_for_section() {
@@ -74,7 +83,7 @@ void MainWindow::fold_section() {
 
 void MainWindow::set_mark(int number, double share) {
     const auto& f = document_->findings();
-    if (!f.edge || number < 0) return;
+    if (!f.edge || number < 0 || drawn_ != stage_) return;
     auto job = document_->job();
     own_fittings(job, f);
     if (number >= static_cast<int>(job.edge.placed.size())) return;
@@ -86,7 +95,7 @@ void MainWindow::set_mark(int number, double share) {
 
 void MainWindow::set_hose(int number, const Point& at) {
     const auto& f = document_->findings();
-    if (!f.flow || number < 0) return;
+    if (!f.flow || number < 0 || drawn_ != stage_) return;
     auto job = document_->job();
     job.bag.infusion = bag::with_own_ports(job.bag.infusion, *f.flow);
     const auto i = static_cast<std::size_t>(number / 2);
@@ -107,7 +116,7 @@ void MainWindow::set_cut(double at) {
 
 void MainWindow::set_plane(double share) {
     const auto& f = document_->findings();
-    if (!f.shape) return;
+    if (!f.shape || drawn_ != stage_) return;
     auto job = document_->job();
     job.split.plane_at = plane_dragged_to(job, f, share);
     document_->drag("drag the split", std::move(job));
@@ -116,6 +125,7 @@ void MainWindow::set_plane(double share) {
 }
 
 void MainWindow::lay_paint(const Brush& brush, const std::vector<Touched>& touches, double reach) {
+    if (drawn_ != stage_) return;
     auto job = document_->job();
     const auto three = [](const Point& p) { return std::array{p.x(), p.y(), p.z()}; };
     const auto lay_on = [&](std::vector<Touch>& painted) {

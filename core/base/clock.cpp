@@ -1,4 +1,5 @@
 #include "core/base/clock.hpp"
+#include "core/base/times.hpp"
 
 #include <fmt/format.h>
 
@@ -9,8 +10,6 @@
 
 namespace jig {
 namespace {
-
-constexpr double kDay = 86400;
 
 std::tm parts_of(double at) {
     const auto seconds = static_cast<std::time_t>(std::floor(at));

@@ -4,7 +4,6 @@
 
 #include <stdexcept>
 #include <string>
-#include <utility>
 
 namespace jig {
 
@@ -12,11 +11,10 @@ namespace jig {
 /// fragment without a full stop, so that the window and the headless command can word it alike.
 class InputError : public std::runtime_error {
   public:
-    InputError(std::string where, std::string what, std::string mend)
-        : std::runtime_error(where + ": " + what + "; " + mend),
-          where_(std::move(where)),
-          what_(std::move(what)),
-          mend_(std::move(mend)) {}
+    InputError(std::string where, std::string what, std::string mend);
+    InputError(const InputError&) = default;
+    InputError& operator=(const InputError&) = default;
+    ~InputError() override;
 
     [[nodiscard]] const std::string& where() const { return where_; }
     [[nodiscard]] const std::string& problem() const { return what_; }

@@ -5,6 +5,8 @@
 // and an enum names its values by specialising Words.
 #pragma once
 
+#include <fmt/format.h>
+
 #include <array>
 #include <optional>
 #include <string>

@@ -1,105 +1,48 @@
 // Reading JSON that a maker or another program wrote, with errors that name the place.
 #pragma once
 
-#include <fmt/format.h>
-
-#include <cmath>
 #include <nlohmann/json.hpp>
 #include <string>
 #include <string_view>
 
 #include "core/base/error.hpp"
 
+// Made once, in json.cpp, instead of in every file that touches it.
+extern template class nlohmann::basic_json<>;
+
 namespace jig {
 
 using Json = nlohmann::json;
 
 /// Parses text; throws InputError with the line where it stops being JSON.
-inline Json parse_json(std::string_view where, std::string_view text) {
-    try {
-        return Json::parse(text);
-    } catch (const Json::parse_error& e) {
-        const auto upto = text.substr(0, std::min<std::size_t>(e.byte, text.size()));
-        const auto line = 1 + std::count(upto.begin(), upto.end(), '\n');
-        throw InputError(fmt::format("{} line {}", where, line), "this is not JSON from here on",
-                         "check for a missing comma, quote or bracket just before it");
-    } catch (const Json::exception&) {
-        throw InputError(std::string(where), "the text cannot be read as JSON", "save it as UTF-8 text");
-    }
-}
+Json parse_json(std::string_view where, std::string_view text);
 
 /// A view of one JSON object that remembers its place ("job.json: shell.layers[2]") for messages.
 class JsonPlace {
   public:
-    JsonPlace(const Json& json, std::string where) : json_(json), where_(std::move(where)) {}
+    JsonPlace(const Json& json, std::string where);
 
     [[nodiscard]] const Json& raw() const { return json_; }
     [[nodiscard]] const std::string& where() const { return where_; }
-    [[nodiscard]] bool has(const char* key) const { return json_.is_object() && json_.contains(key); }
-    [[nodiscard]] JsonPlace at(const char* key) const {
-        if (!has(key)) fail(fmt::format("\"{}\" is missing", key), "add it");
-        return {json_.at(key), where_ + "." + key};
-    }
-    [[nodiscard]] JsonPlace item(std::size_t i) const {
-        return {json_.at(i), fmt::format("{}[{}]", where_, i)};
-    }
-    [[nodiscard]] std::size_t size() const {
-        if (!json_.is_array()) fail("a list is expected here", "write it in [ ]");
-        return json_.size();
-    }
-    [[nodiscard]] double number() const {
-        if (!json_.is_number() || !std::isfinite(json_.get<double>()))
-            fail("a number is expected here", "write a plain number in SI units");
-        return json_.get<double>();
-    }
-    [[nodiscard]] int whole() const {
-        const double value = number();
-        if (value != std::floor(value) || std::abs(value) > 1e9)
-            fail("a whole number is expected here", "round it");
-        return static_cast<int>(value);
-    }
-    [[nodiscard]] bool flag() const {
-        if (!json_.is_boolean()) fail("true or false is expected here", "write one of them without quotes");
-        return json_.get<bool>();
-    }
-    [[nodiscard]] std::string text() const {
-        if (!json_.is_string()) fail("text is expected here", "put it in quotes");
-        return json_.get<std::string>();
-    }
-    [[noreturn]] void fail(const std::string& what, const std::string& mend) const {
-        throw InputError(where_, what, mend);
-    }
+    [[nodiscard]] bool has(const char* key) const;
+    [[nodiscard]] JsonPlace at(const char* key) const;
+    [[nodiscard]] JsonPlace item(std::size_t i) const;
+    [[nodiscard]] std::size_t size() const;
+    [[nodiscard]] double number() const;
+    [[nodiscard]] int whole() const;
+    [[nodiscard]] bool flag() const;
+    [[nodiscard]] std::string text() const;
+    [[noreturn]] void fail(const std::string& what, const std::string& mend) const;
 
     /// Overwrites `value` where the key is there; a missing key keeps the default, so old files stay
     /// readable.
-    void read(const char* key, double& value) const {
-        if (has(key)) value = at(key).number();
-    }
-    void read(const char* key, int& value) const {
-        if (has(key)) value = at(key).whole();
-    }
-    void read(const char* key, bool& value) const {
-        if (has(key)) value = at(key).flag();
-    }
-    void read(const char* key, std::string& value) const {
-        if (has(key)) value = at(key).text();
-    }
+    void read(const char* key, double& value) const;
+    void read(const char* key, int& value) const;
+    void read(const char* key, bool& value) const;
+    void read(const char* key, std::string& value) const;
     /// As above, refusing what lies outside [low, high].
-    void read(const char* key, double& value, double low, double high) const {
-        read(key, value);
-        if (has(key) && (value < low || value > high)) {
-            at(key).fail(fmt::format("{:g} lies outside {:g} to {:g}", value, low, high),
-                         "give it a value inside");
-        }
-    }
-    void read(const char* key, int& value, int low, int high) const {
-        double number = value;
-        if (has(key)) {
-            number = at(key).whole();
-            read(key, number, low, high);
-        }
-        value = static_cast<int>(number);
-    }
+    void read(const char* key, double& value, double low, double high) const;
+    void read(const char* key, int& value, int low, int high) const;
 
   private:
     const Json& json_;

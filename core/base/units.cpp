@@ -5,6 +5,7 @@
 #include <charconv>
 #include <cmath>
 
+#include "core/base/times.hpp"
 #include "core/base/unit_table.hpp"
 
 namespace jig {
@@ -13,7 +14,7 @@ namespace {
 constexpr double kInch = 0.0254, kFoot = 12 * kInch;
 constexpr double kPound = 0.45359237;
 constexpr double kOuncePerYard2 = 0.028349523125 / (0.9144 * 0.9144);
-constexpr double kPsi = 6894.757, kMinute = 60, kHour = 3600, kDay = 86400;
+constexpr double kPsi = 6894.757;
 
 }  // namespace
 
@@ -155,6 +156,9 @@ std::string show(Kind kind, double value, const Wording& wording) {
     if (kind == Kind::money) return wording.currency + rounded(value, kind, imperial);
     if (kind == Kind::mass && !imperial && std::abs(value) < 1 && value != 0) {
         return rounded(value * 1000, Kind::count, false) + " g";
+    }
+    if (kind == Kind::volume && !imperial && std::abs(value) < 1e-4 && value != 0) {
+        return rounded(value * 1e6, Kind::factor, false) + " ml";
     }
     const bool far = kind == Kind::length && std::abs(value) >= 10;
     const auto unit = far ? (imperial ? Unit{"ft", 0.3048} : Unit{"m", 1}) : shown_unit(kind, wording);

@@ -144,6 +144,12 @@ struct JobBoard::Inside {
         f.heat = faults.take<heat::Findings>(Stage::heat);
         f.run = faults.take<run::Findings>(Stage::run);
         f.log = faults.take<log::Findings>(Stage::log);
+        if (const auto laid = faults.take<PlugSheets>(Stage::plug)) f.plug_sheets = {laid, &laid->laid};
+        if (const auto laid = faults.take<RibSheets>(Stage::back)) f.rib_sheets = {laid, &laid->laid};
+        if (const auto settled = slate.recall<Settled>(l.laid).value) {
+            f.plug = settled->plug;
+            f.run = settled->run;
+        }
         faults.take<TrialFace<false>>(Stage::back);
         const auto quick = faults.take<Tried<false>>(Stage::back);
         // What stops the fine mesh stops the tool, as what stops the quick one does.
@@ -201,15 +207,25 @@ Findings JobBoard::work_out(const Sheet& sheet, Depth depth, Progress& progress,
         slate.work_out<brief::Findings, plug::Findings, heat::Findings, run::Findings, log::Findings>(
             worked.laid, progress, threads, ran);
     if (depth == Depth::quick)
-        worked.laid = slate.work_out<Tried<false>>(worked.laid, progress, threads, ran);
+        worked.laid = slate.work_out<Settled, Tried<false>>(worked.laid, progress, threads, ran);
     if (depth == Depth::fine)
-        worked.laid = slate.work_out<Flowed<true>, Tried<true>>(worked.laid, progress, threads, ran);
+        worked.laid = slate.work_out<Settled, Flowed<true>, Tried<true>>(worked.laid, progress, threads, ran);
     return inside_->findings(worked);
 }
 
 std::shared_ptr<const std::vector<plug::Plan>> JobBoard::routes(const Sheet& sheet, Progress& progress) {
     const auto found = inside_->need<Routes>(*sheet, progress);
     return {found, &found->plans};
+}
+
+std::shared_ptr<const std::vector<SheetSet>> JobBoard::plug_sheets(const Sheet& sheet, Progress& progress) {
+    const auto found = inside_->need<PlugSheets>(*sheet, progress);
+    return {found, &found->laid};
+}
+
+std::shared_ptr<const SheetSet> JobBoard::rib_sheets(const Sheet& sheet, Progress& progress) {
+    const auto found = inside_->need<RibSheets>(*sheet, progress);
+    return {found, &found->laid};
 }
 
 std::shared_ptr<const shell::Found> JobBoard::seek_stack(const Sheet& sheet, Progress& progress) {
@@ -230,6 +246,13 @@ Findings evaluate(const Job& job, const Shop& shop, Progress& progress, Depth de
     // The shop outlives the board.
     return board.work_out(board.lay(job, {std::shared_ptr<const Shop>{}, &shop}), depth, progress);
 }
+
+Findings::Findings() = default;
+Findings::Findings(const Findings&) = default;
+Findings::Findings(Findings&&) noexcept = default;
+Findings& Findings::operator=(const Findings&) = default;
+Findings& Findings::operator=(Findings&&) noexcept = default;
+Findings::~Findings() = default;
 
 const std::vector<Figure>& Findings::figures(Stage stage) const {
     static const std::vector<Figure> none;

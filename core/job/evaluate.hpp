@@ -43,8 +43,17 @@ struct Findings {
     bool trial_is_old = false;                 ///< it is of the job before the last edit
     std::shared_ptr<const back::Suggestion> pitches;  ///< where a pitch has been sought for this tool
     std::shared_ptr<const bag::Flow> flow;  ///< of an infused part's resin, the finest there is; else null
-    std::shared_ptr<const bag::Layouts> layouts;  ///< where hoses have been sought for this part
+    std::shared_ptr<const bag::Layouts> layouts;               ///< where hoses have been sought for this part
+    std::shared_ptr<const std::vector<SheetSet>> plug_sheets;  ///< by stock; null until pieces are laid out
+    std::shared_ptr<const SheetSet> rib_sheets;                ///< null until ribs are laid out
     Calls calls;  ///< in the order of the stages; a failed stage appears as a stop
+
+    Findings();
+    Findings(const Findings&);
+    Findings(Findings&&) noexcept;
+    Findings& operator=(const Findings&);
+    Findings& operator=(Findings&&) noexcept;
+    ~Findings();
 
     [[nodiscard]] bool complete() const {
         return brief && shape && split && plug && edge && shell && back && release && part && bag && heat &&
@@ -56,8 +65,8 @@ struct Findings {
 
 /// How far to go. What is shown to the end is `fine`; the others come sooner.
 enum class Depth {
-    stages,  ///< no tool on trial, unless it is remembered
-    quick,   ///< the tool tried out on a coarse mesh
+    stages,  ///< no tool on trial, sheets by area, unless they are remembered
+    quick,   ///< pieces laid onto sheets, the tool tried out on a coarse mesh
     fine     ///< and on a fine one, which says how far the two differ; resin too is followed on a fine mesh
 };
 
@@ -85,6 +94,8 @@ class JobBoard {
                       std::vector<Ran>* ran = nullptr);
     /// Throw InputError where they, or a stage before them, cannot be worked out; Cancelled.
     std::shared_ptr<const std::vector<plug::Plan>> routes(const Sheet& sheet, Progress& progress);
+    std::shared_ptr<const std::vector<SheetSet>> plug_sheets(const Sheet& sheet, Progress& progress);
+    std::shared_ptr<const SheetSet> rib_sheets(const Sheet& sheet, Progress& progress);
     std::shared_ptr<const shell::Found> seek_stack(const Sheet& sheet, Progress& progress);
     std::shared_ptr<const back::Suggestion> seek_pitch(const Sheet& sheet, Progress& progress);
     std::shared_ptr<const bag::Layouts> seek_layout(const Sheet& sheet, Progress& progress);

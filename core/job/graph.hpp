@@ -9,6 +9,7 @@
 #include "core/stages/brief/findings.hpp"
 #include "core/stages/heat/findings.hpp"
 #include "core/stages/log/findings.hpp"
+#include "core/stages/plug/sheets.hpp"
 #include "core/stages/run/findings.hpp"
 #include "core/stages/shell/find_stack.hpp"
 
@@ -125,6 +126,27 @@ struct Flowed {
     bag::Flow flow;
     bool operator==(const Flowed&) const = default;
 };
+/// The plug's pieces as they are laid onto their stocks.
+struct PlugSheets {
+    std::vector<SheetSet> laid;
+    bool operator==(const PlugSheets&) const = default;
+};
+/// The back's ribs as pieces of one stock; none where it has none.
+struct RibCutting {
+    std::vector<CutPiece> pieces;
+    SheetRules rules;
+    bool operator==(const RibCutting&) const = default;
+};
+struct RibSheets {
+    SheetSet laid;
+    bool operator==(const RibSheets&) const = default;
+};
+/// What sheets decide, with those that pieces are truly laid onto in place of sums by area.
+struct Settled {
+    Shared<plug::Findings> plug;
+    Shared<run::Findings> run;
+    bool operator==(const Settled&) const = default;
+};
 struct Routes {
     std::vector<plug::Plan> plans;
     bool operator==(const Routes&) const = default;
@@ -160,6 +182,17 @@ run::Findings run_of(const run::Choices&, const run::Asked&, const Room&, const 
                      const back::Findings&, const release::Findings&, const part::Choices&,
                      const part::Findings&, const bag::Choices&, const bag::Findings&, const Flowed<false>&,
                      const run::Library&);
+plug::Cutting plug_cutting(const plug::Choices&, const plug::Findings&, const plug::Library&);
+PlugSheets plug_sheets(const plug::Cutting&, Progress&);
+RibCutting rib_cutting(const back::Choices&, const back::Findings&, const back::Library&);
+RibSheets rib_sheets(const RibCutting&, Progress&);
+Settled settled(const run::Choices&, const run::Asked&, const Room&, const heat::Cures&,
+                const split::Choices&, const split::Findings&, const plug::Choices&, const plug::Findings&,
+                const edge::Choices&, const edge::Findings&, const shell::Choices&, const shell::Findings&,
+                const back::Choices&, const back::Findings&, const release::Findings&, const part::Choices&,
+                const part::Findings&, const bag::Choices&, const bag::Findings&, const Flowed<false>&,
+                const run::Library&, const plug::Cutting&, const PlugSheets&, const RibSheets&,
+                const plug::Library&);
 bag::FlowAsked flow_asked(const bag::Choices&, const part::Choices&, const brief::Making&,
                           const bag::FlowLibrary&);
 Infused infused(const bag::FlowAsked&);
@@ -198,7 +231,8 @@ using JobGraph =
           &nodes::under_ribs, &nodes::shell_of, &back::evaluate, &release::evaluate, &nodes::cloth_asked,
           &nodes::draped, &nodes::zones_asked, &nodes::regions, &part::evaluate, &heat::cures, &bag::evaluate,
           &heat::evaluate, &nodes::flow_asked, &nodes::infused, &nodes::flow_face<false>,
-          &nodes::flowed<false>, &nodes::run_of, &log::evaluate, &nodes::mesh_edge<false>,
+          &nodes::flowed<false>, &nodes::run_of, &log::evaluate, &nodes::plug_cutting, &nodes::plug_sheets,
+          &nodes::rib_cutting, &nodes::rib_sheets, &nodes::settled, &nodes::mesh_edge<false>,
           &nodes::trial_face<false>, &nodes::try_quickly, &nodes::mesh_edge<true>, &nodes::trial_face<true>,
           &nodes::try_finely, &nodes::flow_face<true>, &nodes::flowed<true>, &nodes::seek_layout,
           &nodes::seek_pitch, &nodes::seek_stack, &nodes::routes>;

@@ -6,6 +6,14 @@
 
 namespace jig {
 
+Job::Job() = default;
+Job::Job(const Job&) = default;
+Job::Job(Job&&) noexcept = default;
+Job& Job::operator=(const Job&) = default;
+Job& Job::operator=(Job&&) noexcept = default;
+Job::~Job() = default;
+bool Job::operator==(const Job&) const = default;
+
 Json job_to_json(const Job& job) {
     auto out = to_json_value(job);
     out["format"] = "jigshell job";

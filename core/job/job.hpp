@@ -66,6 +66,15 @@ struct Job {
     std::vector<std::string> settled;    ///< keys of the stages that the maker has settled
     std::vector<Attachment> attachments;
 
+    // Made once, in job.cpp: a job is large, and half of all files make, copy or drop one.
+    Job();
+    Job(const Job&);
+    Job(Job&&) noexcept;
+    Job& operator=(const Job&);
+    Job& operator=(Job&&) noexcept;
+    ~Job();
+    bool operator==(const Job&) const;
+
     static void fields(auto& c, auto&& v) {
         v("brief", c.brief);
         v("shape", c.shape);
@@ -84,7 +93,6 @@ struct Job {
         v("looked_at", c.looked_at);
         v("settled", c.settled);
     }
-    bool operator==(const Job&) const = default;
 
     [[nodiscard]] const Attachment* attached(const std::string& name) const {
         for (const auto& a : attachments) {

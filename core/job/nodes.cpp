@@ -147,6 +147,45 @@ run::Findings run_of(const run::Choices& c, const run::Asked& brief, const Room&
         shop);
 }
 
+plug::Cutting plug_cutting(const plug::Choices& c, const plug::Findings& plug, const plug::Library& shop) {
+    return plug::cutting(plug.plans, c, shop);
+}
+
+PlugSheets plug_sheets(const plug::Cutting& cutting, Progress& progress) {
+    return {plug::lay(cutting, progress)};
+}
+
+RibCutting rib_cutting(const back::Choices& c, const back::Findings& back, const back::Library& shop) {
+    if (!back.crate || back.crate->ribs.empty()) return {};
+    return {back::cut_pieces(*back.crate), back::sheet_rules(c, shop)};
+}
+
+RibSheets rib_sheets(const RibCutting& cutting, Progress& progress) {
+    if (cutting.pieces.empty()) return {};
+    return {lay_onto_sheets(cutting.pieces, cutting.rules, progress)};
+}
+
+Settled settled(const run::Choices& c, const run::Asked& brief, const Room& room, const heat::Cures& cures,
+                const split::Choices& split_choices, const split::Findings& split,
+                const plug::Choices& plug_choices, const plug::Findings& plug,
+                const edge::Choices& edge_choices, const edge::Findings& edge,
+                const shell::Choices& shell_choices, const shell::Findings& shell,
+                const back::Choices& back_choices, const back::Findings& back,
+                const release::Findings& release, const part::Choices& part_choices,
+                const part::Findings& part, const bag::Choices& bag_choices, const bag::Findings& bag,
+                const Flowed<false>& flow, const run::Library& shop, const plug::Cutting& cutting,
+                const PlugSheets& sheets, const RibSheets& ribs, const plug::Library& plug_shop) {
+    Settled out;
+    out.plug = std::make_shared<const plug::Findings>(
+        plug::with_sheets(plug, plug_choices, cutting, sheets.laid, plug_shop));
+    auto laid = back;
+    laid.sheets = static_cast<int>(ribs.laid.sheets.size());
+    out.run = std::make_shared<const run::Findings>(run_of(
+        c, brief, room, cures, split_choices, split, plug_choices, *out.plug, edge_choices, edge,
+        shell_choices, shell, back_choices, laid, release, part_choices, part, bag_choices, bag, flow, shop));
+    return out;
+}
+
 bag::FlowAsked flow_asked(const bag::Choices& c, const part::Choices& part, const brief::Making& brief,
                           const bag::FlowLibrary& shop) {
     return bag::flow_asked(c, part, brief, shop);

@@ -87,6 +87,14 @@ Shop load_shop(const std::string& shipped, const std::string& own, std::vector<I
     return shop;
 }
 
+Shop::Shop() = default;
+Shop::Shop(const Shop&) = default;
+Shop::Shop(Shop&&) noexcept = default;
+Shop& Shop::operator=(const Shop&) = default;
+Shop& Shop::operator=(Shop&&) noexcept = default;
+Shop::~Shop() = default;
+bool Shop::operator==(const Shop&) const = default;
+
 double Shop::rate(std::string_view name) const {
     return need(rates, name, "shop rates").value;
 }

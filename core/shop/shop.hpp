@@ -23,7 +23,15 @@ struct Shop {
     std::vector<Bonding> bonds;
     std::vector<Filament> filaments;
     std::vector<Rate> rates;
-    bool operator==(const Shop&) const = default;
+
+    // Made once, in shop.cpp.
+    Shop();
+    Shop(const Shop&);
+    Shop(Shop&&) noexcept;
+    Shop& operator=(const Shop&);
+    Shop& operator=(Shop&&) noexcept;
+    ~Shop();
+    bool operator==(const Shop&) const;
 
     /// The lists with the names of their files, in the order in which a maker reads them.
     static void lists(auto& shop, auto&& visit) {

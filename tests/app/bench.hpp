@@ -73,6 +73,7 @@ struct Bench {
     void settle() {
         REQUIRE(window.document().wait_evaluated(90000));
         QTest::qWait(20);
+        REQUIRE(QTest::qWaitFor([&] { return !window.is_drawing(); }, 30000));
     }
     [[nodiscard]] QString file(const QString& name) const { return folder.path() + "/" + name; }
     /// The word of the slip that edits this path.

@@ -8,6 +8,7 @@
 #include "app/charts/chart_view.hpp"
 #include "core/science/mesh/stl.hpp"
 #include "tests/app/bench.hpp"
+#include "tests/quiet.hpp"
 
 using namespace bench;
 
@@ -105,7 +106,6 @@ TEST_CASE("a chart's table carries its units and a row for each stop, empty wher
 
 TEST_CASE("every chart is painted in both inks, with something on it, also where there is nothing to draw") {
     const auto job = load_job((data_folder() + "/demo/cello-case.json").toStdString());
-    Progress quiet;
     const auto f = evaluate(job, load_shop(data_folder().toStdString() + "/library"), quiet, Depth::stages);
     REQUIRE(f.complete());
     for (const auto light : {Light::day, Light::night}) {
@@ -142,7 +142,6 @@ TEST_CASE("every chart is painted in both inks, with something on it, also where
 
 TEST_CASE("the charts say what the findings say") {
     const auto job = load_job((data_folder() + "/demo/cello-case.json").toStdString());
-    Progress quiet;
     const auto f = evaluate(job, load_shop(data_folder().toStdString() + "/library"), quiet, Depth::stages);
     const auto cost = cost_plot(*f.run, {});
     for (const int n : {1, 7, f.run->made})

@@ -3,6 +3,7 @@
 #include "core/science/mesh/mesh_file.hpp"
 #include "core/science/mesh/stl.hpp"
 #include "tests/app/bench.hpp"
+#include "tests/quiet.hpp"
 #include "tests/shapes.hpp"
 
 using namespace bench;
@@ -36,7 +37,6 @@ TEST_CASE("the call about the size offers the scale, which cuts the plug that is
     CHECK(call_of(b, "size") == nullptr);
     CHECK(b.write_out("x-plug", b.file("plug.stl")).contains("scaled to"));
     const auto bytes = read_file(b.file("plug.stl").toStdString());
-    Progress quiet;
     const auto cut = read_mesh(bytes, "plug", {1e-3, 0.0005}, quiet);
     const double under = 2 * b.window.document().job().plug.build_up;
     CHECK(measure(cut, topology_of(cut)).size.x() == Approx(wanted * (drawn - under)).epsilon(1e-3));

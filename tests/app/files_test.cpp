@@ -6,6 +6,7 @@
 #include "core/science/mesh/stl.hpp"
 #include "tests/app/bench.hpp"
 #include "tests/app/crash.hpp"
+#include "tests/quiet.hpp"
 
 using namespace bench;
 
@@ -57,7 +58,6 @@ TEST_CASE("every export writes its file") {
     CHECK(b.write_out("x-section", b.file("s.svg")).contains("ritten"));
     CHECK(QString::fromStdString(read_file(b.file("s.svg").toStdString())).contains("<svg"));
     CHECK(b.write_out("x-stl", b.file("s.stl")).contains("ritten"));
-    Progress quiet;
     CHECK(read_stl(read_file(b.file("s.stl").toStdString()), "s", 1e-3, quiet).triangles.size() ==
           b.window.document().findings().shape->mesh.triangles.size());
     CHECK(b.write_out("x-slabs-pdf", b.file("slabs.pdf")).contains("ritten"));

@@ -1,12 +1,11 @@
 // Runs the window tests inside one QApplication with folders of its own.
-#define CATCH_CONFIG_RUNNER
-#include <catch2/catch.hpp>
 #include <QTemporaryDir>
 
 #include "app/theme/ink.hpp"
 #include "app/window/application.hpp"
 #include "app/window/places.hpp"
 #include "tests/app/crash.hpp"
+#include "tests/run_catch.hpp"
 
 int main(int argc, char** argv) {
     const QTemporaryDir home;
@@ -21,5 +20,5 @@ int main(int argc, char** argv) {
     QApplication::setApplicationName("jigshell-tests");
     jig::app::load_fonts(jig::app::data_folder() + "/fonts");
     if (qEnvironmentVariableIsSet(crash::kFolder)) return crash::work_until_killed();
-    return Catch::Session().run(argc, argv);
+    return run_catch(argc, argv);
 }

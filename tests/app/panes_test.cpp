@@ -2,6 +2,7 @@
 #include <QClipboard>
 
 #include "tests/app/bench.hpp"
+#include "tests/quiet.hpp"
 
 using namespace bench;
 
@@ -31,7 +32,6 @@ TEST_CASE("what is pasted out of its range is turned into it or refused, and the
     REQUIRE(layers.size() > 2);
     CHECK(layers[layers.size() - 2].angle == Approx(radians(-90)));
     CHECK(std::abs(layers.back().angle) == Approx(kPi));
-    Progress quiet;
     CHECK(job_from_json(job_to_json(b.window.document().job()), "again") == b.window.document().job());
     // However else a value arrives, what a file could not bring back does not come in.
     auto& document = b.window.document();

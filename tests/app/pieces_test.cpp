@@ -8,6 +8,7 @@
 #include "core/science/mesh/step.hpp"
 #include "core/science/mesh/stl.hpp"
 #include "tests/app/bench.hpp"
+#include "tests/quiet.hpp"
 #include "tests/shapes.hpp"
 
 using namespace bench;
@@ -177,7 +178,6 @@ TEST_CASE("pieces, seams and parting boards leave as files that read back") {
     CHECK(b.write_out("x-boards-pdf", b.file("b.pdf")).contains("one piece"));
     b.window.document().edit("split", patch_of("split", "way", "plane"));
     b.settle();
-    Progress quiet;
     for (const auto* ending : {"stl", "obj", "ply"}) {
         CHECK(b.write_out("x-pieces", b.file(QString("p.") + ending)).contains("2 pieces"));
         for (int i = 1; i <= 2; ++i) {

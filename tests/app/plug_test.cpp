@@ -7,6 +7,7 @@
 #include "core/science/mesh/solid.hpp"
 #include "core/science/mesh/stl.hpp"
 #include "tests/app/bench.hpp"
+#include "tests/quiet.hpp"
 
 using namespace bench;
 
@@ -22,7 +23,6 @@ void take(Bench& b, const char* route) {
 }
 
 TriangleMesh read_back(Bench& b, const QString& name) {
-    Progress quiet;
     return read_mesh(read_file(b.file(name).toStdString()), name.toStdString(), {}, quiet);
 }
 

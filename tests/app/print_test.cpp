@@ -6,6 +6,7 @@
 #include "app/print/preview.hpp"
 #include "core/stages/cautions.hpp"
 #include "tests/app/bench.hpp"
+#include "tests/quiet.hpp"
 
 using namespace bench;
 
@@ -58,7 +59,6 @@ TEST_CASE("a drawing is parted over as few pages as cover it, each repeating a s
 
 TEST_CASE("tiles carry their place, pages without a line are left out, and the bar is 100 mm on each") {
     const QTemporaryDir folder;
-    Progress quiet;
     const auto pdf = folder.path() + "/tiles.pdf";
     // 1 m square: 1030 mm with its paper, on A4 six columns by four rows; the middle is empty.
     print_full_size({square(1)}, "square", pdf, QPageSize::A4, quiet);

@@ -6,6 +6,7 @@
 #include "core/science/mesh/mesh_file.hpp"
 #include "core/science/mesh/stl.hpp"
 #include "tests/app/bench.hpp"
+#include "tests/quiet.hpp"
 
 using namespace bench;
 
@@ -19,7 +20,6 @@ void draw(Bench& b, const char* kind) {
 
 Measures exported(Bench& b, const QString& name) {
     CHECK(b.write_out("x-stl", b.file(name)).startsWith("Written"));
-    Progress quiet;
     const auto mesh = read_mesh(read_file(b.file(name).toStdString()), name.toStdString(), {}, quiet);
     return measure(mesh, topology_of(mesh));
 }
@@ -41,7 +41,6 @@ TEST_CASE("a turned profile is typed, straightened and leaves as STEP that is ex
     for (const auto* name : {"cone.stl", "cone.obj", "cone.ply"})
         CHECK(exported(b, name).area == Approx(mantle).epsilon(2e-3));
     CHECK(b.write_out("x-step", b.file("cone.step")).startsWith("Written"));
-    Progress quiet;
     const auto back =
         read_mesh(read_file(b.file("cone.step").toStdString()), "cone.step", {1.0, 1e-5}, quiet);
     CHECK(measure(back, topology_of(back)).area == Approx(mantle).epsilon(1e-4));

@@ -4,12 +4,11 @@
 #include <vector>
 
 #include "core/base/child.hpp"
+#include "tests/quiet.hpp"
 
 using namespace jig;
 
 namespace {
-
-Progress quiet;
 
 ChildEnd shell(const std::string& script, const std::string& in = "", int most = 10000,
                Progress& progress = quiet) {

@@ -6,6 +6,7 @@
 #include <thread>
 
 #include "core/base/slate.hpp"
+#include "tests/quiet.hpp"
 
 using namespace jig;
 
@@ -93,7 +94,6 @@ std::array<int, 3> counted() {
 
 TEST_CASE("a slate runs what an edit reaches, stops where a result is as before, and remembers") {
     Board3 slate;
-    Progress quiet;
     const auto start = counted();
     const auto ran = [&] {
         const auto now = counted();
@@ -118,7 +118,6 @@ TEST_CASE("a slate runs what an edit reaches, stops where a result is as before,
 
 TEST_CASE("a fault is kept like a value, and what needs it has neither") {
     Board3 slate;
-    Progress quiet;
     const auto laid = slate.lay(std::make_shared<const Numbers>(Numbers{4, -1}));
     const auto before = counted()[1];
     CHECK_FALSE(slate.want<Sentence>(laid, quiet));
@@ -135,7 +134,6 @@ TEST_CASE("a fault is kept like a value, and what needs it has neither") {
 
 TEST_CASE("what has not been worked out is not recalled, and recalling runs nothing") {
     Board3 slate;
-    Progress quiet;
     const auto laid = slate.lay(std::make_shared<const Numbers>(Numbers{6, 1}));
     const auto before = counted();
     CHECK_FALSE(slate.recall<Sentence>(laid));
@@ -152,7 +150,6 @@ TEST_CASE("a stopped run keeps the nodes that were finished") {
     Board3 slate;
     Progress stop;
     stop.stop();
-    Progress quiet;
     const auto laid = slate.lay(std::make_shared<const Numbers>(Numbers{8, 1}));
     slate.want<Half>(laid, quiet);
     for (const unsigned threads : {1u, 2u}) {
@@ -165,7 +162,6 @@ TEST_CASE("a stopped run keeps the nodes that were finished") {
 
 TEST_CASE("the oldest is forgotten, and what was only passing before it") {
     Board3 slate(3);
-    Progress quiet;
     const auto lay = [&](int left, bool passing) {
         return slate.lay(std::make_shared<const Numbers>(Numbers{left, 0}), passing);
     };
@@ -185,7 +181,6 @@ TEST_CASE("several threads may ask one slate at once") {
     std::atomic<int> wrong{0};
     for (int t = 0; t < 4; ++t) {
         askers.emplace_back([&, t] {
-            Progress quiet;
             for (int i = 0; i < 200; ++i) {
                 const int left = 2 * ((i + t) % 5), right = i % 3;
                 if (said(slate, left, right, quiet, 1 + i % 2)->text != std::to_string(left / 2 + right))

@@ -19,6 +19,10 @@ TEST_CASE("quantities are shown in the maker's units") {
     CHECK(show(Kind::angle, radians(3)) == "3.00°");
     CHECK(show(Kind::money, 12.5, imperial) == "$12.50");
     CHECK(show(Kind::mass, 0.25) == "250 g");
+    CHECK(show(Kind::volume, 2.6e-4) == "0.26 L");
+    CHECK(show(Kind::volume, 3.4e-6) == "3.40 ml");
+    CHECK(show(Kind::volume, 0) == "0.00 L");
+    CHECK(show(Kind::volume, 0.5) == "500 L");
     CHECK(show(Kind::length, 11.546) == "11.5 m");
     CHECK(show(Kind::length, 1.275) == "1\u202f275 mm");
     CHECK(show(Kind::duration, 5400) == "90 min");

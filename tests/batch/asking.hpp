@@ -6,6 +6,7 @@
 
 #include "batch/verbs.hpp"
 #include "tests/job/fixtures.hpp"
+#include "tests/quiet.hpp"
 
 namespace asking {
 
@@ -17,7 +18,6 @@ struct Answer {
 
 inline Answer ask(const std::vector<std::string>& words) {
     std::ostringstream out, err;
-    jig::Progress quiet;
     const int code = jig::batch::run(words, out, err, quiet);
     return {code, out.str(), err.str()};
 }

@@ -5,6 +5,7 @@
 #include "core/science/mesh/step.hpp"
 #include "core/science/mesh/stl.hpp"
 #include "tests/batch/asking.hpp"
+#include "tests/quiet.hpp"
 #include "tests/shapes.hpp"
 
 using namespace jig;
@@ -173,7 +174,6 @@ TEST_CASE("split answers by search and by plane, on files of every format") {
             CHECK(std::abs(p["direction"][2].get<double>()) == Approx(1).margin(1e-6));
             CHECK(p["comes_off"].get<int>() > 0);
             area += p["area_m2"].get<double>();
-            Progress quiet;
             const auto back = read_stl(read_file(p["file"]), "piece", 1e-3, quiet);
             CHECK(measure(back, topology_of(back)).area == Approx(p["area_m2"].get<double>()).epsilon(1e-3));
         }
@@ -226,7 +226,6 @@ TEST_CASE("slabs answer with pins, bevels and offcuts, in every fit, and write t
     CHECK(j["to_sand_m3"].get<double>() ==
           Approx(j["stack_volume_m3"].get<double>() - j["solid_volume_m3"].get<double>()).epsilon(1e-6));
     CHECK(j["offcuts"].size() > 0);
-    Progress quiet;
     const auto stack = read_stl(read_file(folder / "cut/stack.stl"), "stack", 1e-3, quiet);
     CHECK(measure(stack, topology_of(stack)).size.z() == Approx(0.2).epsilon(1e-4));
     const auto under = slabs({"--fit", "undersize"}).json(), middle = slabs({"--fit", "middle"}).json();

@@ -10,6 +10,7 @@
 #include "core/stages/back/suggest.hpp"
 #include "core/stages/shell/find_stack.hpp"
 #include "tests/job/fixtures.hpp"
+#include "tests/quiet.hpp"
 
 using namespace jig;
 using fixtures::call;
@@ -17,8 +18,6 @@ using fixtures::shared_shop;
 using fixtures::small_job;
 
 namespace {
-
-Progress quiet;
 
 Findings on(JobBoard& board, const Job& job, std::shared_ptr<const Shop> shop = shared_shop()) {
     return board.work_out(board.lay(job, std::move(shop)), Depth::stages, quiet);

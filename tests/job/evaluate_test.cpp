@@ -4,6 +4,7 @@
 #include "core/science/mesh/stl.hpp"
 #include "core/stages/back/trial.hpp"
 #include "tests/job/fixtures.hpp"
+#include "tests/quiet.hpp"
 #include "tests/shapes.hpp"
 
 using namespace jig;
@@ -38,7 +39,6 @@ TEST_CASE("all demo jobs are worked out whole and stop nowhere") {
 namespace {
 
 Findings on(JobBoard& board, const Job& job, Depth depth = Depth::stages) {
-    Progress quiet;
     return board.work_out(board.lay(job, fixtures::shared_shop()), depth, quiet);
 }
 
@@ -108,7 +108,6 @@ TEST_CASE("a choice that decides nothing stops at the stage that reads it") {
 
 TEST_CASE("undo is answered from what is remembered, and steps of a drag do not push it out") {
     JobBoard board;
-    Progress quiet;
     const auto job = small_job();
     const auto before = on(board, job, Depth::quick);
     REQUIRE(before.trial);
@@ -129,7 +128,6 @@ TEST_CASE("undo is answered from what is remembered, and steps of a drag do not 
 
 TEST_CASE("one core and two find the same") {
     const auto job = small_job();
-    Progress quiet;
     JobBoard one, two;
     const auto a = one.work_out(one.lay(job, fixtures::shared_shop()), Depth::quick, quiet, 1);
     const auto b = two.work_out(two.lay(job, fixtures::shared_shop()), Depth::quick, quiet, 2);
@@ -145,7 +143,6 @@ TEST_CASE("what was finished before a stop is kept") {
         if (doing.find("pull") != std::string_view::npos) throw Cancelled{};
     });
     CHECK_THROWS_AS(board.work_out(sheet, Depth::stages, progress, 1), Cancelled);
-    Progress quiet;
     std::vector<Ran> again, fresh;
     board.work_out(sheet, Depth::stages, quiet, 1, &again);
     JobBoard other;

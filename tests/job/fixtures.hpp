@@ -5,6 +5,7 @@
 
 #include "core/job/evaluate.hpp"
 #include "core/job/job_file.hpp"
+#include "tests/quiet.hpp"
 
 namespace fixtures {
 
@@ -23,7 +24,6 @@ inline jig::Job demo(const std::string& name = "cello-case") {
 
 /// The stages alone; a tool on trial is asked for where a test is about it.
 inline jig::Findings worked_out(const jig::Job& job, jig::Depth depth = jig::Depth::stages) {
-    jig::Progress quiet;
     return jig::evaluate(job, shop(), quiet, depth);
 }
 

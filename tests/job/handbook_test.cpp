@@ -20,7 +20,8 @@ std::string page_file(const char* stage) {
 const Findings& of_demo(const std::string& name) {
     static std::map<std::string, Findings> all;
     const auto known = all.find(name);
-    return known != all.end() ? known->second : all[name] = fixtures::worked_out(fixtures::demo(name));
+    return known != all.end() ? known->second
+                              : all[name] = fixtures::worked_out(fixtures::demo(name), Depth::quick);
 }
 
 /// A page with the tables under its `<!-- figures DEMO STAGE KEYS -->` marks as the demos have them now.

@@ -3,6 +3,7 @@
 
 #include "core/base/slate.hpp"
 #include "tests/job/fixtures.hpp"
+#include "tests/quiet.hpp"
 
 using namespace jig;
 
@@ -51,7 +52,6 @@ namespace {
 
 /// Changes every so many leaves of each demo job, others in each.
 void change_leaves(std::size_t step) {
-    Progress quiet;
     std::size_t from = 0;
     for (const char* name : {"cello-case", "radar-dome", "pavilion-petal", "cello-case-whole"}) {
         auto base = fixtures::demo(name);
@@ -106,7 +106,6 @@ TEST_CASE("every leaf of a job that is changed reaches all that reads it", "[.ev
 }
 
 TEST_CASE("every entry of the shop that is changed reaches all that reads it") {
-    Progress quiet;
     const auto job = fixtures::demo("radar-dome");
     JobBoard board(3);
     board.work_out(board.lay(job, fixtures::shared_shop()), Depth::stages, quiet);

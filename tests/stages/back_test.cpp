@@ -9,13 +9,12 @@
 #include "core/stages/back/tipping.hpp"
 #include "core/stages/shell/find_stack.hpp"
 #include "tests/job/fixtures.hpp"
+#include "tests/quiet.hpp"
 
 using namespace jig;
 using namespace fixtures;
 
 namespace {
-
-Progress quiet;
 
 std::shared_ptr<const back::Trial> tried(const Job& job, const Findings& f,
                                          const back::Trial* coarse = nullptr,

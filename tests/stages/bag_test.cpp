@@ -5,6 +5,7 @@
 
 #include "core/science/mesh/cut.hpp"
 #include "tests/job/fixtures.hpp"
+#include "tests/quiet.hpp"
 #include "tests/shapes.hpp"
 
 using namespace jig;
@@ -133,7 +134,7 @@ TEST_CASE("calls of the bag come with what provokes them, and their fixes mend t
         bool fixed;
         void (*provoke)(Job&);
     };
-    const auto quiet = worked_out(bagged());
+    const auto calm = worked_out(bagged());
     for (const Rule& rule : {
              Rule{"no_vacuum", Severity::stop, true,
                   [](Job& j) {
@@ -196,7 +197,7 @@ TEST_CASE("calls of the bag come with what provokes them, and their fixes mend t
              Rule{"no_bleed", Severity::note, true, [](Job& j) { j.bag.film = ReleaseFilm::solid; }},
          }) {
         INFO(rule.key);
-        CHECK(call(quiet, rule.key) == nullptr);
+        CHECK(call(calm, rule.key) == nullptr);
         auto job = bagged();
         rule.provoke(job);
         const auto f = worked_out(job);
@@ -208,7 +209,7 @@ TEST_CASE("calls of the bag come with what provokes them, and their fixes mend t
         if (c->fix) CHECK(call(worked_out(patched(job, c->fix->patch)), rule.key) == nullptr);
     }
     // The quiet job says one thing only: that the bag has not been tested.
-    for (const auto& c : quiet.calls) {
+    for (const auto& c : calm.calls) {
         if (c.stage == Stage::bag) CHECK(c.key == "untested");
     }
     auto tested = bagged();
@@ -267,7 +268,6 @@ TEST_CASE("a box's pleats are marked at the corners of its film, wherever its ri
     const auto mesh = some_faces(whole, keep);
     const auto topology = topology_of(mesh);
     const auto frame = lengthwise(mesh, topology, frame_across(Point::UnitZ()));
-    Progress quiet;
     auto film = film_over(mesh, topology, frame, {0, {}, false, 0, 0, 0.5}, quiet);
     REQUIRE(film.pleats.size() == 4);
     const auto set = bag::film_sheet(film, frame);

@@ -8,6 +8,7 @@
 #include "core/science/mesh/sweep.hpp"
 #include "core/stages/split/board.hpp"
 #include "tests/job/fixtures.hpp"
+#include "tests/quiet.hpp"
 #include "tests/shapes.hpp"
 
 using namespace jig;
@@ -17,13 +18,12 @@ namespace {
 
 std::vector<split::Board> boards_of(const TriangleMesh& mesh, Choices c) {
     c.way = SplitWay::plane;
-    Progress quiet;
     const Point at(c.plane_at[0], c.plane_at[1], c.plane_at[2]);
     const auto set = pieces_by_plane(mesh, RayMesh(mesh), at, Point::UnitZ(), 0.03, quiet);
     return parting_boards(mesh, topology_of(mesh), set, c, 0.008, quiet);
 }
 
-double area_of(const TriangleMesh& mesh) {
+double flat_area(const TriangleMesh& mesh) {
     double sum = 0;
     for (std::size_t f = 0; f < mesh.triangles.size(); ++f) sum += mesh.area_vector2(f).norm() / 2;
     return sum;
@@ -104,7 +104,7 @@ TEST_CASE("a flat board carries dowels in its middle, holes for them, and legs d
     for (const auto& s : board.supports) CHECK(s.height == Approx(0.25));
     CHECK(board.misfit == 0);
     // Its release face lies in the plane and looks up, along the first piece's pull.
-    CHECK(area_of(board.surface) == Approx(board.area).epsilon(1e-6));
+    CHECK(flat_area(board.surface) == Approx(board.area).epsilon(1e-6));
     for (std::size_t f = 0; f < board.surface.triangles.size(); ++f)
         CHECK(board.surface.area_vector2(f).z() > 0);
 }
@@ -146,7 +146,6 @@ TEST_CASE("a strip bent both ways says how far it may be out when laid flat") {
         set.seams = {line};
         Choices c;
         c.way = SplitWay::search;
-        Progress quiet;
         return parting_boards(mesh, topology_of(mesh), set, c, 0.008, quiet).front();
     };
     const auto flat = wavy(0), bent = wavy(0.05);

@@ -386,11 +386,11 @@ const std::vector<Rule>& rules() {
 TEST_CASE("each rule speaks where it must, is silent where it need not, and its fix mends it") {
     for (const auto& rule : rules()) {
         DYNAMIC_SECTION(rule.key) {
-            auto quiet = small_job();
-            rule.ground(quiet);
-            const auto before = worked_out(quiet);
+            auto calm = small_job();
+            rule.ground(calm);
+            const auto before = worked_out(calm);
             for (const auto& c : before.calls) CHECK_FALSE((c.key == rule.key && c.stage == rule.stage));
-            auto loud = quiet;
+            auto loud = calm;
             rule.provoke(loud);
             const auto after = worked_out(loud);
             const auto* said = call_of(after, rule.stage, rule.key);

@@ -7,6 +7,7 @@
 #include "core/shop/cure.hpp"
 #include "core/stages/part/kit.hpp"
 #include "tests/job/fixtures.hpp"
+#include "tests/quiet.hpp"
 
 using namespace jig;
 using fixtures::call;
@@ -125,7 +126,6 @@ TEST_CASE("standing free too hot too soon sags, and the rate that is offered doe
     }
     auto usual = small_job();
     usual.shell.cure_temperature = kelvin(110);
-    Progress quiet;
     const auto hurried = evaluate(usual, own, quiet, Depth::stages);
     const auto* said = call(hurried, "sags");
     REQUIRE(said != nullptr);
@@ -276,7 +276,6 @@ TEST_CASE("a cloth whose threads lie aslant on its roll is cut along the roll, n
         job.part.layers = {{LayerKind::ply, cloth, radians(degrees), 0}};
         const auto f = worked_out(job);
         REQUIRE(f.part);
-        Progress quiet;
         auto wide = shop();
         for (auto& r : wide.reinforcements) r.roll_width = 20;
         const auto kit = part::kit(job.part, *f.part->draped, f.edge->tool->frame, wide, 0.02, 0.025, quiet);
@@ -322,7 +321,6 @@ TEST_CASE("the part's cloth lies on its face, one net for each angle, and its ki
     // A stiffer cloth locks where a looser one does not.
     auto own = shop();
     for (auto& r : own.reinforcements) r.lock = radians(1);
-    Progress quiet;
     const auto stiff = evaluate(job, own, quiet, Depth::stages);
     REQUIRE(stiff.part);
     CHECK(stiff.part->draped->worst()->drape.locked > 0);

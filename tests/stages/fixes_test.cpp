@@ -6,13 +6,12 @@
 
 #include "core/job/trial.hpp"
 #include "tests/job/fixtures.hpp"
+#include "tests/quiet.hpp"
 
 using namespace jig;
 using namespace fixtures;
 
 namespace {
-
-Progress quiet;
 
 const Call* same_call(const Calls& calls, const Call& like) {
     for (const auto& c : calls) {

@@ -9,6 +9,7 @@
 #include "core/science/drape/net.hpp"
 #include "core/stages/bag/front.hpp"
 #include "tests/job/fixtures.hpp"
+#include "tests/quiet.hpp"
 
 using namespace jig;
 using bag::fit_fronts;
@@ -87,7 +88,6 @@ FlowAsked plain(double length = 1) {
 
 Flow follow(const FlowAsked& asked, const Shared<TriangleMesh>& face, const Frame& frame = kFlat,
             const part::Draped& draped = {}) {
-    Progress quiet;
     auto out = bag::flow(asked, face, frame, draped, true, quiet);
     INFO(out.fault);
     REQUIRE(out.runs);
@@ -223,7 +223,6 @@ TEST_CASE("cloth that lets more through along its roll is followed as its net li
     asked.preform[0].flow.angle = 0;
     part::Draped draped;
     draped.face = face;
-    Progress quiet;
     DrapeRules rules;
     rules.seed = Point::Zero();
     rules.warp = Point::UnitY();
@@ -404,7 +403,6 @@ TEST_CASE("on the dome every plan of hoses lies where its name says") {
 TEST_CASE("plans are set side by side as each would fill by itself") {
     const auto job = fixtures::demo("radar-dome");
     JobBoard board;
-    Progress quiet;
     const auto sheet = board.lay(job, fixtures::shared_shop());
     const auto found = board.seek_layout(sheet, quiet);
     REQUIRE(found->tried.size() == 6);
@@ -443,8 +441,8 @@ TEST_CASE("calls of the infusion come with what provokes them, and their fixes m
         return p;
     };
     static const auto place = port;
-    const auto quiet = worked_out(infused());
-    REQUIRE(quiet.flow);
+    const auto calm = worked_out(infused());
+    REQUIRE(calm.flow);
     for (const Rule& rule : {
              Rule{"shut_core", Severity::stop, true, [](Job& j) { j.bag.infusion.hole = 0; }},
              Rule{"no_drive", Severity::stop, true,
@@ -519,7 +517,7 @@ TEST_CASE("calls of the infusion come with what provokes them, and their fixes m
                   }},
          }) {
         INFO(rule.key);
-        CHECK(call(quiet, rule.key) == nullptr);
+        CHECK(call(calm, rule.key) == nullptr);
         auto job = infused();
         rule.provoke(job);
         const auto f = worked_out(job);

@@ -1,6 +1,7 @@
 // The gate against forty histories, each answered by hand from the rules of craft.md 8.
 #include <catch2/catch.hpp>
 
+#include "core/base/times.hpp"
 #include "core/stages/release/gate.hpp"
 
 using namespace jig;
@@ -8,7 +9,6 @@ using namespace jig::release;
 
 namespace {
 
-constexpr double kMinute = 60, kHour = 3600, kDay = 86400;
 /// A Monday morning, and what is counted from it.
 const double kStart = read_moment("2026-06-01T08:00Z")->at;
 

@@ -4,6 +4,7 @@
 
 #include "core/stages/release/work.hpp"
 #include "tests/job/fixtures.hpp"
+#include "tests/quiet.hpp"
 
 using namespace jig;
 using fixtures::call;
@@ -218,7 +219,6 @@ TEST_CASE("a pull against the gate is said once, unless its reason was kept") {
 
 TEST_CASE("a loose piece that is renamed on a board is known by its new name") {
     JobBoard board;
-    Progress quiet;
     auto job = small_job();
     job.release.loose = {{"loose piece 1", FaceKind::metal, FaceHistory::fresh, "", 0.05}};
     CHECK(board.work_out(board.lay(job, fixtures::shared_shop()), Depth::stages, quiet)

@@ -2,6 +2,7 @@
 
 #include "core/science/mesh/measure.hpp"
 #include "core/stages/shape/tray.hpp"
+#include "tests/quiet.hpp"
 #include "tests/shapes.hpp"
 
 using namespace jig;
@@ -40,7 +41,6 @@ TEST_CASE("the smooth outline goes through its points and is a circle where they
 }
 
 TEST_CASE("a round tray is a frustum with a rounded edge") {
-    Progress quiet;
     const auto t = round_tray();
     const auto mesh = tray_mesh(t, quiet);
     const auto topology = topology_of(mesh);
@@ -66,7 +66,6 @@ TEST_CASE("a round tray is a frustum with a rounded edge") {
 }
 
 TEST_CASE("crown and recess change the height where they should") {
-    Progress quiet;
     auto t = round_tray();
     t.crown = 0.02;
     CHECK(bounds_of(tray_mesh(t, quiet)).high.z() == Approx(0.17).epsilon(1e-3));
@@ -87,7 +86,6 @@ TEST_CASE("crown and recess change the height where they should") {
 }
 
 TEST_CASE("what does not fit into the outline is refused, not folded") {
-    Progress quiet;
     auto t = round_tray();
     t.edge_radius = 0.14;
     t.recess = true;

@@ -5,6 +5,7 @@
 #include "core/science/mesh/outline_file.hpp"
 #include "core/science/mesh/solid.hpp"
 #include "core/science/mesh/stl.hpp"
+#include "tests/quiet.hpp"
 #include "tests/shapes.hpp"
 #include "tests/stages/plug_bodies.hpp"
 
@@ -13,7 +14,6 @@ using namespace fixtures;
 
 TEST_CASE("pins go through every slab with material all round, and short sets share a slab") {
     plug::Choices c;
-    Progress quiet;
     for (const double draft : {5.0, 30.0}) {
         const auto body = body_of(shapes::frustum(0.4, 0.5, radians(draft)));
         const auto p = plug::slab_plan(c, body, board_of(0.05), quiet);
@@ -45,7 +45,6 @@ TEST_CASE("pins go through every slab with material all round, and short sets sh
 
 TEST_CASE("the bevel of a frustum's slabs is its half angle, and a tilted cut leaves less to sand") {
     plug::Choices c;
-    Progress quiet;
     const auto body = body_of(shapes::frustum(0.4, 0.4, radians(12), 180));
     const auto square = plug::slab_plan(c, body, board_of(0.05), quiet);
     for (const auto& slab : square.bevels) {
@@ -74,7 +73,6 @@ TEST_CASE("hollows keep their wall, stay covered, and smaller slabs come out of 
     plug::Choices c;
     c.slabs.hollow = true;
     c.slabs.wall = 0.05;
-    Progress quiet;
     const auto body = body_of(shapes::frustum(0.5, 0.4, radians(35)));
     const auto p = plug::slab_plan(c, body, board_of(0.05), quiet);
     const auto solid = slabs(body.surface->mesh, body.surface->topology, Point::UnitZ(), 0.05, quiet);
@@ -126,7 +124,6 @@ TEST_CASE("every piece on its sheets carries pins, front and slope, and nothing 
         // The tick starts on the outline's own edge.
         CHECK(holds(offset({pieces[i].outline.front()}, 1e-4), pieces[i].engraved[0][0]));
     }
-    Progress quiet;
     const auto sheets = lay_onto_sheets(pieces, plug::sheet_rules(plan(f), job.plug, shop()), quiet);
     REQUIRE_FALSE(sheets.sheets.empty());
     for (const auto& sheet : sheets.sheets) {

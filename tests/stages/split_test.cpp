@@ -2,6 +2,7 @@
 #include <catch2/catch.hpp>
 
 #include "tests/job/fixtures.hpp"
+#include "tests/quiet.hpp"
 #include "tests/shapes.hpp"
 
 using namespace jig;
@@ -118,7 +119,6 @@ TEST_CASE("the drag angle follows the surface where that is chosen") {
         last = f.split->drag_angle;
     }
     // A grade alone makes the split anew only where it decides the angle.
-    Progress quiet;
     JobBoard board;
     const auto on_board = [&] {
         return board.work_out(board.lay(job, fixtures::shared_shop()), Depth::stages, quiet).split;

@@ -4,14 +4,13 @@
 #include "core/job/trial.hpp"
 #include "core/stages/back/stance.hpp"
 #include "tests/job/fixtures.hpp"
+#include "tests/quiet.hpp"
 #include "tests/stages/flat_tool.hpp"
 
 using namespace jig;
 using namespace fixtures;
 
 namespace {
-
-Progress quiet;
 
 std::uint32_t nearest(const std::vector<Point>& points, const std::vector<std::uint32_t>& among, double x,
                       double y) {

@@ -4,6 +4,7 @@
 #include "core/stages/shape/place.hpp"
 #include "core/stages/shape/starter_meshes.hpp"
 #include "tests/job/fixtures.hpp"
+#include "tests/quiet.hpp"
 #include "tests/shapes.hpp"
 
 using namespace jig;
@@ -13,7 +14,7 @@ using fixtures::worked_out;
 
 namespace {
 
-Measures measured(const TriangleMesh& mesh) {
+Measures made_up(const TriangleMesh& mesh) {
     const auto t = topology_of(mesh);
     CHECK(t.turned_edges == 0);
     CHECK(t.crowded_edges == 0);
@@ -26,8 +27,6 @@ double signed_volume(const TriangleMesh& m) {
         six += m.corner(f, 0).dot(m.corner(f, 1).cross(m.corner(f, 2)));
     return six / 6;
 }
-
-Progress quiet;
 
 }  // namespace
 
@@ -57,12 +56,12 @@ TEST_CASE("stations of one ellipse make its cylinder") {
     s.stations = {{0, 0.4, 0.15, 2, 0}, {0.5, 0.4, 0.15, 2, 0}, {1, 0.4, 0.15, 2, 0}};
     s.whole = true;
     s.facet = 0.004;
-    const auto whole = measured(stations_mesh(s, quiet));
+    const auto whole = made_up(stations_mesh(s, quiet));
     CHECK(whole.closed);
     CHECK(whole.volume == Approx(kPi * 0.2 * 0.15).epsilon(2e-3));
     CHECK(signed_volume(stations_mesh(s, quiet)) > 0);
     s.whole = false;
-    const auto half = measured(stations_mesh(s, quiet));
+    const auto half = made_up(stations_mesh(s, quiet));
     CHECK_FALSE(half.closed);
     CHECK(half.rims == 1);
     CHECK(half.size.z() == Approx(0.15).epsilon(1e-3));
@@ -110,17 +109,16 @@ TEST_CASE("measured sections make the body that they were measured on") {
         size_by_points(station);
         s.stations.push_back(station);
     }
-    Progress quiet;
-    CHECK(measured(stations_mesh(s, quiet)).volume == Approx(0.5 * 0.4 * 0.15).epsilon(1e-3));
+    CHECK(made_up(stations_mesh(s, quiet)).volume == Approx(0.5 * 0.4 * 0.15).epsilon(1e-3));
     s.whole = true;
-    const auto whole = measured(stations_mesh(s, quiet));
+    const auto whole = made_up(stations_mesh(s, quiet));
     CHECK(whole.closed);
     CHECK(whole.volume == Approx(0.4 * 0.15).epsilon(1e-3));
     // Between a measured and a drawn section the body goes over from one to the other.
     s.whole = false;
     s.stations[1].points.clear();
     s.stations[1].fullness = 2;
-    const double mixed = measured(stations_mesh(s, quiet)).volume;
+    const double mixed = made_up(stations_mesh(s, quiet)).volume;
     CHECK(mixed > 0.5 * 0.4 * 0.15);
     CHECK(mixed < kPi / 4 * 0.4 * 0.15);
     // Measured points of an ellipse give the drawn ellipse, up to the chords between 25 points.
@@ -131,8 +129,8 @@ TEST_CASE("measured sections make the body that they were measured on") {
     for (auto& station : typed.stations) {
         for (const auto& p : station_outline(station, 25)) station.points.push_back({p.x(), p.y()});
     }
-    CHECK(measured(stations_mesh(typed, quiet)).volume ==
-          Approx(measured(stations_mesh(drawn, quiet)).volume).epsilon(0.01));
+    CHECK(made_up(stations_mesh(typed, quiet)).volume ==
+          Approx(made_up(stations_mesh(drawn, quiet)).volume).epsilon(0.01));
 }
 
 TEST_CASE("a hump in the stations shows as one and stiffness takes it out") {
@@ -192,17 +190,17 @@ TEST_CASE("a foil without taper holds its section's area times its span") {
     f.sweep = 0.3;
     f.facet = 0.005;
     const auto mesh = foil_mesh(f, quiet);
-    const auto m = measured(mesh);
+    const auto m = made_up(mesh);
     CHECK(m.closed);
     CHECK(signed_volume(mesh) > 0);
     CHECK(m.volume == Approx(signed_area(foil_section(f, 0.003 / 0.4, 162)) * 0.16 * 1.2).epsilon(1e-3));
     f.caps = false;
-    CHECK(measured(foil_mesh(f, quiet)).rims == 2);
+    CHECK(made_up(foil_mesh(f, quiet)).rims == 2);
     f.section = FoilSection::points;
     CHECK_THROWS_WITH(foil_mesh(f, quiet), Catch::Contains("fewer than five"));
     f.points = {{1, 0}, {0.5, 0.1}, {0, 0}, {0.5, -0.1}, {1, 0}};
     f.caps = true;
-    CHECK(measured(foil_mesh(f, quiet)).volume == Approx(0.1 * 0.16 * 1.2).epsilon(2e-2));
+    CHECK(made_up(foil_mesh(f, quiet)).volume == Approx(0.1 * 0.16 * 1.2).epsilon(2e-2));
 }
 
 TEST_CASE("a turned profile is its cone, and a smooth one its dome") {
@@ -211,7 +209,7 @@ TEST_CASE("a turned profile is its cone, and a smooth one its dome") {
     t.profile = {{0.3, 0}, {0.0, 0.4}};
     t.facet = 0.004;
     const auto cone = turned_mesh(t, quiet);
-    const auto m = measured(cone);
+    const auto m = made_up(cone);
     CHECK(m.rims == 1);
     CHECK(m.area == Approx(kPi * 0.3 * 0.5).epsilon(1e-3));
     CHECK(m.volume == Approx(kPi * 0.09 * 0.4 / 3).epsilon(1e-3));
@@ -222,7 +220,7 @@ TEST_CASE("a turned profile is its cone, and a smooth one its dome") {
     t.profile.clear();
     for (int i = 0; i <= 12; ++i)
         t.profile.push_back({0.3 * std::cos(kPi / 2 * i / 12), 0.3 * std::sin(kPi / 2 * i / 12)});
-    CHECK(measured(turned_mesh(t, quiet)).area == Approx(2 * kPi * 0.09).epsilon(2e-3));
+    CHECK(made_up(turned_mesh(t, quiet)).area == Approx(2 * kPi * 0.09).epsilon(2e-3));
     t.profile = {{0, 0}, {0, 1}};
     CHECK_THROWS_WITH(turned_mesh(t, quiet), Catch::Contains("lies on the axis"));
     t.profile = {{-0.1, 0}, {0, 1}};

@@ -9,6 +9,7 @@
 #include "core/stages/back/tipping.hpp"
 #include "core/stages/back/tubes.hpp"
 #include "tests/job/fixtures.hpp"
+#include "tests/quiet.hpp"
 #include "tests/shapes.hpp"
 #include "tests/stages/flat_tool.hpp"
 
@@ -16,8 +17,6 @@ using namespace jig;
 using namespace fixtures;
 
 namespace {
-
-Progress quiet;
 
 double tried_leaning(const Job& job) {
     return try_tool(job, worked_out(job), shop(), Fineness::quick, nullptr, quiet)

@@ -9,6 +9,7 @@
 #include "core/job/job.hpp"
 #include "core/stages/part/kit.hpp"
 #include "tests/job/fixtures.hpp"
+#include "tests/quiet.hpp"
 
 using namespace jig;
 using fixtures::call;
@@ -44,15 +45,14 @@ TriangleMesh plate(std::uint32_t n, std::uint32_t m, const Frame& frame, double 
     return out;
 }
 
-const Frame kFlat{Point::UnitX(), Point::UnitY(), Point::UnitZ()};
+const Frame kLevel{Point::UnitX(), Point::UnitY(), Point::UnitZ()};
 
-Regions marked(const std::vector<Zone>& zones, const TriangleMesh& mesh, const Frame& frame = kFlat) {
+Regions marked(const std::vector<Zone>& zones, const TriangleMesh& mesh, const Frame& frame = kLevel) {
     part::Draped draped;
     for (std::size_t f = 0; f < mesh.triangles.size(); ++f) draped.area += mesh.area_vector2(f).norm() / 2;
     draped.face = std::make_shared<const TriangleMesh>(mesh);
     edge::ToolFace tool;
     tool.frame = frame;
-    Progress quiet;
     return part::regions({zones}, tool, draped, quiet);
 }
 
@@ -100,7 +100,7 @@ Job sandwich() {
 TEST_CASE("zones cut through triangles: areas are those of the drawing on any mesh, turned or not") {
     const Eigen::AngleAxisd turn(1.1, Point(0.3, -0.5, 0.8).normalized());
     const Frame turned{turn * Point::UnitX(), turn * Point::UnitY(), turn * Point::UnitZ()};
-    for (const auto& frame : {kFlat, turned}) {
+    for (const auto& frame : {kLevel, turned}) {
         for (const auto& [n, m] : {std::pair{2u, 1u}, {7u, 3u}, {40u, 31u}}) {
             INFO(n << " by " << m);
             const auto face = plate(n, m, frame);
@@ -128,7 +128,7 @@ TEST_CASE("zones cut through triangles: areas are those of the drawing on any me
 
 TEST_CASE("a rim follows the face, a line is as it is seen, paint lies where it was laid and on that side") {
     const double radius = 0.25;  // bent through 2 rad
-    const auto bent = plate(60, 60, kFlat, radius);
+    const auto bent = plate(60, 60, kLevel, radius);
     const auto r = marked({rim(0.03)}, bent);
     CHECK(r.area_of(0) == Approx(kLong * kWide - (kLong - 0.06) * (kWide - 0.06)).epsilon(0.01));
     // Seen from above a band along the length is as wide as its share of the cylinder is seen.
@@ -137,16 +137,16 @@ TEST_CASE("a rim follows the face, a line is as it is seen, paint lies where it 
     Zone dot;
     dot.place = ZonePlace::painted;
     dot.painted = {{{0.1, 0.05, 0}, {0, 0, 1}, 0.06}};
-    CHECK(marked({dot}, plate(9, 7, kFlat)).area_of(0) == Approx(kPi * 0.06 * 0.06).epsilon(0.02));
+    CHECK(marked({dot}, plate(9, 7, kLevel)).area_of(0) == Approx(kPi * 0.06 * 0.06).epsilon(0.02));
     dot.painted.front().facing = {0, 0, -1};
-    CHECK(marked({dot}, plate(9, 7, kFlat)).area_of(0) == 0);
+    CHECK(marked({dot}, plate(9, 7, kLevel)).area_of(0) == 0);
     // Two touches that lie over one another count once.
     dot.painted = {{{0, 0, 0}, {0, 0, 1}, 0.05}, {{0, 0, 0}, {0, 0, 2}, 0.05}};
-    CHECK(marked({dot}, plate(9, 7, kFlat)).area_of(0) == Approx(kPi * 0.05 * 0.05).epsilon(0.02));
+    CHECK(marked({dot}, plate(9, 7, kLevel)).area_of(0) == Approx(kPi * 0.05 * 0.05).epsilon(0.02));
 }
 
 TEST_CASE("odd zones: wider than the face, thinner than a cell, an outline that folds back, none, too many") {
-    const auto face = plate(6, 4, kFlat);
+    const auto face = plate(6, 4, kLevel);
     CHECK(marked({rim(5)}, face).area_of(0) == Approx(kLong * kWide));
     CHECK(marked({rim(0.001)}, face).area_of(0) == Approx(2 * (kLong + kWide) * 0.001).epsilon(0.05));
     // A bow tie holds its two triangles.
@@ -245,9 +245,9 @@ TEST_CASE("mass, resin, hours and goods of a part with zones are the sums by han
 }
 
 TEST_CASE("each zone's plies are cut as it lies, and the common ones where a zone leaves them") {
-    const auto mesh = plate(32, 20, kFlat);
+    const auto mesh = plate(32, 20, kLevel);
     edge::ToolFace tool;
-    tool.frame = kFlat;
+    tool.frame = kLevel;
     tool.rimmed.mesh = mesh;
     tool.rimmed.patch.assign(mesh.triangles.size(), 0);
     auto job = sandwich();
@@ -256,14 +256,13 @@ TEST_CASE("each zone's plies are cut as it lies, and the common ones where a zon
     auto edges = rim(0.06);
     edges.layers = {job.part.layers.front()};
     edges.layers[0].angle = kPi / 4;
-    Progress quiet;
     const double trim = 0.02, whole = (kLong + 2 * trim) * (kWide + 2 * trim),
                  ring = kLong * kWide - (kLong - 0.12) * (kWide - 0.12);
     const auto cut = [&](ZoneWay way) {
         patch.way = way;
         job.part.zones = {edges, patch};
         const auto draped = part::draped(part::cloth_asked(job.part), tool, shop(), quiet);
-        return part::kit(job.part, draped, kFlat, shop(), trim, 0.025, quiet);
+        return part::kit(job.part, draped, kLevel, shop(), trim, 0.025, quiet);
     };
     const auto area = [](const part::Kit& kit, const part::Source& of) {
         double sum = 0;
@@ -388,7 +387,6 @@ TEST_CASE("zones of a mould in pieces say which piece they were measured on") {
 }
 
 TEST_CASE("a zone that is changed reaches all that reads it, and what does not read it is kept") {
-    Progress quiet;
     auto job = sandwich();
     job.part.zones = {rim(0.03), band({{-0.1, 0}, {0.1, 0.05}}, 0.04)};
     job.part.zones[0].way = ZoneWay::for_core;

@@ -5,16 +5,13 @@
 #include <QPushButton>
 
 #include "app/slip/record_table.hpp"
+#include "app/slip/words.hpp"
 #include "app/stages/panes.hpp"
 #include "app/theme/ink.hpp"
 #include "core/stages/back/suggest.hpp"
 
 namespace jig::app {
 namespace {
-
-QString words(std::string_view s) {
-    return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
-}
 
 /// A load in a word or two; the tip says it whole.
 QString brief_word(LoadCase kind) {
@@ -51,7 +48,7 @@ class BackPane : public Pane {
             if (filling_) return;
             const int row = cases_->currentRow();
             emit wanted(row <= 0 ? QString("load-none")
-                                 : "load-" + words(file_word(kinds_[static_cast<std::size_t>(row - 1)])));
+                                 : "load-" + text_of(file_word(kinds_[static_cast<std::size_t>(row - 1)])));
         });
         auto* seek = new QPushButton("Seek pitch and feet", this);
         seek->setObjectName("seek-pitch");
@@ -92,7 +89,7 @@ class BackPane : public Pane {
                 rows << QStringList{brief_word(r.kind), say(Kind::thickness, r.moves),
                                     say(Kind::thickness, r.error),
                                     QString("%1 %").arg(100 * std::max(r.skin, r.foam), 0, 'f', 0)};
-                tips << words(said(r.kind)) + ": " +
+                tips << text_of(said(r.kind)) + ": " +
                             QString::fromStdString(worded(r.how + "; worst " + r.where, w)) +
                             (r.buckles > 0 ? QString("; buckles at %1 times this").arg(r.buckles, 0, 'f', 1)
                              : r.none_below > 0

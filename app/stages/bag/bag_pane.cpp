@@ -10,9 +10,9 @@ namespace {
 
 using Reading = bag::DropTest::Reading;
 
-enum Column { kTime, kPressure };
-
 class BagPane : public RecordsPane<Reading> {
+    enum Column { kTime, kPressure };
+
   public:
     BagPane(Document& document, QWidget* parent)
         : RecordsPane(

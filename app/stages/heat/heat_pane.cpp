@@ -10,8 +10,6 @@ namespace {
 
 using heat::Leg;
 
-enum Column { kTo, kRate, kHold };
-
 std::vector<Leg>& legs_in(Job& job, CureOf of) {
     return of == CureOf::on_plug     ? job.heat.on_plug
            : of == CureOf::post_cure ? job.heat.post_cure
@@ -19,6 +17,8 @@ std::vector<Leg>& legs_in(Job& job, CureOf of) {
 }
 
 class CurePane : public RecordsPane<Leg> {
+    enum Column { kTo, kRate, kHold };
+
   public:
     CurePane(Document& document, CureOf of, QWidget* parent)
         : RecordsPane(

@@ -9,13 +9,13 @@
 namespace jig::app {
 namespace {
 
-enum Column { kNote, kDate, kKind, kMass, kCoats, kFace, kProduct, kWay, kWho, kReason };
-
 double moment_now() {
     return static_cast<double>(QDateTime::currentSecsSinceEpoch());
 }
 
 class LogPane : public RecordsPane<log::LogEntry> {
+    enum Column { kNote, kDate, kKind, kMass, kCoats, kFace, kProduct, kWay, kWho, kReason };
+
   public:
     LogPane(Document& document, QWidget* parent)
         : RecordsPane(

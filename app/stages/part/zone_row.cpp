@@ -11,16 +11,13 @@
 #include <QSignalBlocker>
 
 #include "app/slip/sentence.hpp"
+#include "app/slip/words.hpp"
 #include "core/base/error.hpp"
 #include "core/science/mesh/outline_file.hpp"
 #include "core/science/mesh/stl.hpp"
 
 namespace jig::app {
 namespace {
-
-QString words(std::string_view text) {
-    return QString::fromUtf8(text.data(), static_cast<qsizetype>(text.size()));
-}
 
 /// A field that is being typed in, or was refused there, keeps what it shows.
 void show_in(QLineEdit* field, const QString& text) {
@@ -44,8 +41,8 @@ ZoneRow::ZoneRow(Document& document, QWidget* parent) : QWidget(parent), documen
     auto* menu = new QMenu(add_button);
     for (std::size_t i = 0; i < Words<ZonePlace>::all.size(); ++i) {
         const auto place = static_cast<ZonePlace>(i);
-        auto* action = menu->addAction(words(said(place)));
-        action->setObjectName("zone-" + words(file_word(place)));
+        auto* action = menu->addAction(text_of(said(place)));
+        action->setObjectName("zone-" + text_of(file_word(place)));
         connect(action, &QAction::triggered, this, [this, place] { add(place); });
     }
     add_button->setMenu(menu);
@@ -67,7 +64,7 @@ ZoneRow::ZoneRow(Document& document, QWidget* parent) : QWidget(parent), documen
     way_ = new QComboBox(details_);
     way_->setObjectName("zone-way");
     way_->setAccessibleName("How its layers lie to the stack");
-    for (const auto& w : Words<ZoneWay>::all) way_->addItem(words(w.said));
+    for (const auto& w : Words<ZoneWay>::all) way_->addItem(text_of(w.said));
     first->addWidget(way_, 1);
     lines->addLayout(first);
     const auto labelled = [&](const QString& text, QLineEdit*& field, const char* name, const QString& tip) {
@@ -118,7 +115,7 @@ ZoneRow::ZoneRow(Document& document, QWidget* parent) : QWidget(parent), documen
     });
     connect(way_, &QComboBox::activated, this, [this](int i) {
         if (shown() != nullptr && shown()->way != static_cast<ZoneWay>(i))
-            edit("lay zone " + words(said(static_cast<ZoneWay>(i))),
+            edit("lay zone " + text_of(said(static_cast<ZoneWay>(i))),
                  [&](part::Zone& z) { z.way = static_cast<ZoneWay>(i); });
     });
     connect(width_, &QLineEdit::editingFinished, this, &ZoneRow::typed_width);
@@ -146,7 +143,7 @@ void ZoneRow::add(ZonePlace place) {
     auto zone = part::fresh_zone(job.part, place, f.split ? f.split->moulded_area : 0.25);
     job.part.zones.push_back(std::move(zone));
     zone_ = static_cast<int>(job.part.zones.size()) - 1;
-    document_.replace("add zone " + words(said(place)), std::move(job));
+    document_.replace("add zone " + text_of(said(place)), std::move(job));
 }
 
 void ZoneRow::edit(const QString& name, const std::function<void(part::Zone&)>& change) {

@@ -9,14 +9,11 @@
 
 #include <cmath>
 
+#include "app/slip/words.hpp"
 #include "app/stand/plain.hpp"
 
 namespace jig::app {
 namespace {
-
-QString text(std::string_view s) {
-    return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
-}
 
 const Figure* sum_of(const plug::Plan& plan, const std::string& key) {
     for (const auto& f : plan.sums) {
@@ -86,7 +83,7 @@ void title(QPainter& p, const QRectF& where, const QString& words, const Ink& k)
 
 void paint_finishing(QPainter& p, const QRectF& where, Grade grade, const plug::FinishHours& h, int parts,
                      const Ink& k) {
-    title(p, where, text(said(grade)), k);
+    title(p, where, text_of(said(grade)), k);
     const QRectF area = where.adjusted(34, 20, -6, -30);
     const double most = std::max({10.0, 1.6 * parts, 1.6 * h.break_even});
     const double top = std::max({1.0, h.bare_tool + most * h.bare_part, h.tool + most * h.part});
@@ -152,10 +149,10 @@ void paint_steps(QPainter& p, const QRectF& where, const plug::BlockPlan& block,
     p.drawLine(at(block.step, 0), at(block.step, top));
     p.setFont(word_font(8.5));
     p.setPen(k.ink);
-    p.drawText(
-        QRectF(area.left(), area.bottom() + 2, area.width(), 14), Qt::AlignLeft,
-        QString("%1 leaves ridges of %2")
-            .arg(text(show(Kind::thickness, block.step, w)), text(show(Kind::thickness, block.scallop, w))));
+    p.drawText(QRectF(area.left(), area.bottom() + 2, area.width(), 14), Qt::AlignLeft,
+               QString("%1 leaves ridges of %2")
+                   .arg(text_of(show(Kind::thickness, block.step, w)),
+                        text_of(show(Kind::thickness, block.scallop, w))));
     p.setPen(k.faint);
     p.drawText(QRectF(area.left(), area.bottom() + 15, area.width(), 14), Qt::AlignLeft,
                "dashed: machine    dotted: hands    solid: both");
@@ -235,7 +232,7 @@ void RoutesSheet::rebuild() {
         image->setAlignment(Qt::AlignCenter);
         grid->addWidget(image, 0, column);
         const bool taken = plan.route == job_.plug.route;
-        auto* word = new QLabel(text(said(plan.route)) + (taken ? ", taken" : ""), page);
+        auto* word = new QLabel(text_of(said(plan.route)) + (taken ? ", taken" : ""), page);
         word->setFont(word_font(9.5, taken));
         word->setWordWrap(true);
         word->setAlignment(Qt::AlignHCenter | Qt::AlignTop);
@@ -249,7 +246,7 @@ void RoutesSheet::rebuild() {
             obstacle->setStyleSheet(
                 QString("QToolButton { border: none; background: transparent; color: %1; }")
                     .arg(ink_->oxide.name()));
-            const auto reason = text(said(plan.route)) + ": " + text(worded(plan.obstacle, wording_));
+            const auto reason = text_of(said(plan.route)) + ": " + text_of(worded(plan.obstacle, wording_));
             obstacle->setToolTip(reason);
             connect(obstacle, &QToolButton::clicked, why, [why, reason] { why->setText(reason); });
             grid->addWidget(obstacle, static_cast<int>(rows.size()) + 2, column, Qt::AlignCenter);
@@ -259,25 +256,26 @@ void RoutesSheet::rebuild() {
             if (f == nullptr) continue;
             auto* figure = new QToolButton(page);
             figure->setObjectName("sum");
-            figure->setProperty("route", text(file_word(plan.route)));
+            figure->setProperty("route", text_of(file_word(plan.route)));
             figure->setProperty("sum", rows[r].first);
-            figure->setText(text(jig::show(f->kind, f->value, wording_)));
+            figure->setText(text_of(jig::show(f->kind, f->value, wording_)));
             figure->setFont(figure_font(best_of(plans_, rows[r].first) == &plan ? 10 : 9.5));
             auto font = figure->font();
             font.setBold(best_of(plans_, rows[r].first) == &plan);
             figure->setFont(font);
-            const auto reason = text(worded(f->reason, wording_));
+            const auto reason = text_of(worded(f->reason, wording_));
             figure->setToolTip(reason);
             figure->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
             const auto said_whole =
-                QString("%1, %2: %3, %4").arg(text(said(plan.route)), rows[r].second, figure->text(), reason);
+                QString("%1, %2: %3, %4")
+                    .arg(text_of(said(plan.route)), rows[r].second, figure->text(), reason);
             figure->setAccessibleName(said_whole);
             connect(figure, &QToolButton::clicked, why, [why, said_whole] { why->setText(said_whole); });
             grid->addWidget(figure, static_cast<int>(r) + 2, column);
         }
         if (!taken && plan.obstacle.empty()) {
             auto* take = new QPushButton("Take it", page);
-            take->setObjectName(QString("take-") + text(file_word(plan.route)));
+            take->setObjectName(QString("take-") + text_of(file_word(plan.route)));
             const auto route = plan.route;
             connect(take, &QPushButton::clicked, this, [this, route] { emit route_wanted(route); });
             grid->addWidget(take, static_cast<int>(rows.size()) + 2, column);

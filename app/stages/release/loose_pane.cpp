@@ -7,9 +7,9 @@
 namespace jig::app {
 namespace {
 
-enum Column { kName, kSurface, kHistory, kSystem, kArea };
-
 class LoosePane : public RecordsPane<release::Loose> {
+    enum Column { kName, kSurface, kHistory, kSystem, kArea };
+
   public:
     LoosePane(Document& document, QWidget* parent)
         : RecordsPane(

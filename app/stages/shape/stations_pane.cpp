@@ -9,8 +9,6 @@
 namespace jig::app {
 namespace {
 
-enum Column { kAt, kWidth, kHeight, kFullness, kLift };
-
 /// The bend of the faired width and height along the length: a calm line stays on one side of its base.
 class FairnessPlot : public QWidget {
   public:
@@ -73,6 +71,8 @@ class FairnessPlot : public QWidget {
 };
 
 class StationsPane : public RecordsPane<shape::Station> {
+    enum Column { kAt, kWidth, kHeight, kFullness, kLift };
+
   public:
     StationsPane(Document& document, QWidget* parent)
         : RecordsPane(

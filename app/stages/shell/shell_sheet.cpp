@@ -13,14 +13,11 @@
 #include <functional>
 
 #include "app/slip/record_table.hpp"
+#include "app/slip/words.hpp"
 #include "app/stages/panes.hpp"
 
 namespace jig::app {
 namespace {
-
-QString text(std::string_view s) {
-    return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
-}
 
 const Figure* sum_of(const SchoolPlan& plan, const std::string& key) {
     for (const auto& f : plan.sums) {
@@ -254,7 +251,7 @@ void ShellSheet::build_schools(QWidget* page) {
         const auto& plan = plans_[i];
         const int column = static_cast<int>(i) + 1;
         const bool taken = plan.school == job_.shell.school;
-        auto* word = new QLabel(text(said(plan.school)) + (taken ? ", taken" : ""), page);
+        auto* word = new QLabel(text_of(said(plan.school)) + (taken ? ", taken" : ""), page);
         word->setFont(word_font(9.5, taken));
         word->setWordWrap(true);
         word->setAlignment(Qt::AlignHCenter | Qt::AlignTop);
@@ -268,35 +265,35 @@ void ShellSheet::build_schools(QWidget* page) {
                 auto* none = new QLabel("not solved", page);
                 none->setFont(word_font(9));
                 none->setAlignment(Qt::AlignCenter);
-                none->setToolTip(text(worded(plan.untried, wording_)));
+                none->setToolTip(text_of(worded(plan.untried, wording_)));
                 grid->addWidget(none, static_cast<int>(r) + 1, column);
                 continue;
             }
             auto* figure = new QToolButton(page);
             figure->setObjectName("sum");
-            figure->setProperty("school", text(file_word(plan.school)));
+            figure->setProperty("school", text_of(file_word(plan.school)));
             figure->setProperty("sum", rows[r].first);
-            figure->setText(text(jig::show(f->kind, f->value, wording_)));
+            figure->setText(text_of(jig::show(f->kind, f->value, wording_)));
             auto font = figure_font(9.5);
             font.setBold(best_of(plans_, rows[r].first) == &plan);
             figure->setFont(font);
             figure->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
             const auto whole = QString("%1, %2: %3, %4")
-                                   .arg(text(said(plan.school)), rows[r].second, figure->text(),
-                                        text(worded(f->reason, wording_)));
-            figure->setToolTip(text(worded(f->reason, wording_)));
+                                   .arg(text_of(said(plan.school)), rows[r].second, figure->text(),
+                                        text_of(worded(f->reason, wording_)));
+            figure->setToolTip(text_of(worded(f->reason, wording_)));
             figure->setAccessibleName(whole);
             connect(figure, &QToolButton::clicked, why, [why, whole] { why->setText(whole); });
             grid->addWidget(figure, static_cast<int>(r) + 1, column);
         }
         if (!plan.obstacle.empty()) {
-            auto* obstacle = new QLabel(text(worded(plan.obstacle, wording_)), page);
+            auto* obstacle = new QLabel(text_of(worded(plan.obstacle, wording_)), page);
             obstacle->setWordWrap(true);
             obstacle->setFont(word_font(9));
             grid->addWidget(obstacle, 1, column, static_cast<int>(rows.size()), 1);
         } else if (!taken) {
             auto* take = new QPushButton("Take it", page);
-            take->setObjectName("take-" + text(file_word(plan.school)));
+            take->setObjectName("take-" + text_of(file_word(plan.school)));
             const auto school = plan.school;
             connect(take, &QPushButton::clicked, this, [this, school] { emit school_wanted(school); });
             grid->addWidget(take, static_cast<int>(rows.size()) + 1, column);
@@ -309,14 +306,14 @@ void ShellSheet::build_schools(QWidget* page) {
     QString all;
     for (const auto& plan : plans_)
         all += QString("<p style='margin:2px 0'><span style='font-weight:600'>%1</span>: %2.</p>")
-                   .arg(text(said(plan.school)), shell::facts_of(plan.school).reason);
+                   .arg(text_of(said(plan.school)), shell::facts_of(plan.school).reason);
     reasons->setText(all);
     box->addWidget(reasons);
 }
 
 void ShellSheet::build_stacks(QWidget* page) {
     auto* box = static_cast<QVBoxLayout*>(page->layout());
-    const auto say = [&](Kind kind, double v) { return text(jig::show(kind, v, wording_)); };
+    const auto say = [&](Kind kind, double v) { return text_of(jig::show(kind, v, wording_)); };
     auto* told = new QLabel(
         found_.curve.empty()
             ? QString("No stack could be built of these cloths.")
@@ -367,7 +364,7 @@ void ShellSheet::build_stacks(QWidget* page) {
     QList<QStringList> rows;
     for (const auto& l : p.layers)
         rows << QStringList{
-            l.kind == LayerKind::coupling ? QString("coupling coat") : text(l.material),
+            l.kind == LayerKind::coupling ? QString("coupling coat") : text_of(l.material),
             l.kind == LayerKind::ply ? QString::number(std::lround(degrees(l.angle))) : QString()};
     table->show_rows(rows);
     fit_height(table, 2, 30);

@@ -12,6 +12,10 @@ QString written(const QString& path) {
     return "Written: " + path;
 }
 
+QString shape_there(const Job&, const Findings& f) {
+    return f.shape ? QString() : "the shape has no figures yet";
+}
+
 QString went_to(const QString& path, std::size_t count, const QString& ending) {
     const QFileInfo named(path);
     const auto name = [&](std::size_t i) {

@@ -29,6 +29,9 @@ const Found& needed(const std::shared_ptr<const Found>& found, const char* stage
     return *found;
 }
 
+/// Why there is nothing of the shape to write.
+[[nodiscard]] QString shape_there(const Job& job, const Findings& findings);
+
 /// Where numbered files went: the folder and the first and last name.
 [[nodiscard]] QString went_to(const QString& path, std::size_t count, const QString& ending);
 

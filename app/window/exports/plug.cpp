@@ -1,5 +1,8 @@
 // The plug's pieces, sheets, tiles and meshes as files.
 #include <QFileInfo>
+#include <QStringList>
+
+#include <algorithm>
 
 #include "app/print/full_size.hpp"
 #include "app/print/sheets.hpp"
@@ -42,41 +45,53 @@ QString assembly(const Outgoing& out, Progress& progress) {
     return written(out.path);
 }
 
-SheetSet laid_out(const Outgoing& out, bool templates, Progress& progress) {
-    const auto pieces = plug_pieces(out, templates);
-    const auto& plan = needed(out.findings.plug, "plug").plans.front();
-    auto sheets = lay_onto_sheets(pieces, plug::sheet_rules(plan, out.job.plug, out.shop), progress);
-    if (sheets.sheets.empty())
+/// The sheets that the slip counts, by stock.
+const std::vector<SheetSet>& laid_out(const Outgoing& out) {
+    plug_pieces(out);  // says what there is instead where nothing is cut flat
+    const auto& laid = needed(out.findings.plug_sheets, "plug");
+    if (std::all_of(laid.begin(), laid.end(), [](const SheetSet& s) { return s.sheets.empty(); }))
         throw InputError("plug", "no piece goes onto one sheet of this stock", "choose larger stock");
-    return sheets;
+    return laid;
 }
 
 QString slabs_on_sheets(const Outgoing& out, Progress& progress) {
-    const auto sheets = laid_out(out, false, progress);
-    write_sheets(sheets, out.path, progress);
-    return said_of(sheets, out);
+    const auto& laid = laid_out(out);
+    QStringList said;
+    for (std::size_t k = 0; k < laid.size(); ++k) {
+        auto one = out;
+        // Plugs of several stocks: the files of each are numbered for themselves.
+        if (laid.size() > 1) one.path = numbered(out.path, k) + ".dxf";
+        write_sheets(laid[k], one.path, progress);
+        said += said_of(laid[k], one);
+    }
+    return said.join("; ");
 }
 
 QString sheets_at_full_size(const Outgoing& out, Progress& progress) {
-    const auto sheets = laid_out(out, false, progress);
     std::vector<FullSize> pages;
-    for (std::size_t i = 0; i < sheets.sheets.size(); ++i) {
-        const double l = sheets.rules.length, w = sheets.rules.width;
-        FullSize page{{{{0, 0}, {l, 0}, {l, w}, {0, w}}},
-                      QString("sheet %1 of %2").arg(i + 1).arg(sheets.sheets.size()),
-                      {}};
-        for (const auto& piece : sheets.sheets[i].pieces) {
-            page.outline.insert(page.outline.end(), piece.loops.begin(), piece.loops.end());
-            page.engraved.insert(page.engraved.end(), piece.engraved.begin(), piece.engraved.end());
+    for (const auto& stock : laid_out(out)) {
+        const double l = stock.rules.length, w = stock.rules.width;
+        for (std::size_t i = 0; i < stock.sheets.size(); ++i) {
+            FullSize page{{{{0, 0}, {l, 0}, {l, w}, {0, w}}},
+                          QString("sheet %1 of %2").arg(i + 1).arg(stock.sheets.size()),
+                          {}};
+            for (const auto& piece : stock.sheets[i].pieces) {
+                page.outline.insert(page.outline.end(), piece.loops.begin(), piece.loops.end());
+                page.engraved.insert(page.engraved.end(), piece.engraved.begin(), piece.engraved.end());
+            }
+            pages.push_back(std::move(page));
         }
-        pages.push_back(std::move(page));
     }
     print_full_size(pages, "Cutting sheets at full size", out.path, out.tiles, progress);
     return written(out.path);
 }
 
 QString templates_on_sheets(const Outgoing& out, Progress& progress) {
-    const auto sheets = laid_out(out, true, progress);
+    const auto pieces = plug_pieces(out, true);
+    const auto& plan = needed(out.findings.plug, "plug").plans.front();
+    const auto sheets = lay_onto_sheets(pieces, plug::sheet_rules(plan, out.job.plug, out.shop), progress);
+    if (sheets.sheets.empty())
+        throw InputError("plug", "no template goes onto one sheet of this stock", "choose larger stock");
     write_sheets(sheets, out.path, progress);
     return said_of(sheets, out);
 }

@@ -23,10 +23,6 @@ QString turned_step(const Outgoing& out, Progress&) {
     return written(out.path);
 }
 
-QString shape_there(const Job&, const Findings& f) {
-    return f.shape ? QString() : "the shape has no figures yet";
-}
-
 QString turned(const Job& job, const Findings&) {
     return job.shape.kind == ShapeKind::turned ? QString() : "only a turned shape is known exactly";
 }

@@ -42,8 +42,8 @@ const back::Crate& crate_of(const Outgoing& out) {
 }
 
 QString ribs_on_sheets(const Outgoing& out, Progress& progress) {
-    const auto sheets =
-        lay_onto_sheets(back::cut_pieces(crate_of(out)), back::sheet_rules(out.job.back, out.shop), progress);
+    crate_of(out);  // says what there is instead where there are no ribs
+    const auto& sheets = needed(out.findings.rib_sheets, "back");
     if (sheets.sheets.empty())
         throw InputError("back", "no rib goes onto one sheet of this stock", "choose larger stock");
     write_sheets(sheets, out.path, progress);
@@ -64,10 +64,6 @@ QString trial_csv(const Outgoing& out, Progress&) {
 
 QString edge_there(const Job&, const Findings& f) {
     return f.edge ? QString() : "the edge has no figures yet";
-}
-
-QString shape_there(const Job&, const Findings& f) {
-    return f.shape ? QString() : "the shape has no figures yet";
 }
 
 QString crate(const Job&, const Findings& f) {

@@ -10,8 +10,6 @@
 namespace jig {
 namespace {
 
-constexpr std::uint32_t kNone = 0xffffffffu;
-
 class Cloth {
   public:
     Cloth(Drape& out, const TriangleMesh& mesh, const Topology& topology, const MeshWalk& walk,
@@ -89,7 +87,7 @@ class Cloth {
         // At a rim the last cells hang past it, and ways do not lead there: those before them reach on.
         for (const double over : {0.02, 0.6}) {
             for (const auto& [away, n] : near) {
-                if (n == kNone) break;
+                if (n == kNoNode) break;
                 for (const auto c : of_node[n]) {
                     const auto& cell = out_.cells[c];
                     const auto corner =
@@ -112,18 +110,18 @@ class Cloth {
             for (const auto n : out_.cells[c].nodes) of_node[n].push_back(c);
         }
         // A face at each point that is used; one beside a fold where there is one.
-        std::vector<std::uint32_t> face_of(mesh_.points.size(), kNone);
+        std::vector<std::uint32_t> face_of(mesh_.points.size(), kNoNode);
         for (std::uint32_t f = 0; f < mesh_.triangles.size(); ++f) {
             for (const auto i : mesh_.triangles[f]) {
-                if (face_of[i] == kNone || walk_.beside_fold(f)) face_of[i] = f;
+                if (face_of[i] == kNoNode || walk_.beside_fold(f)) face_of[i] = f;
             }
         }
         for (std::size_t i = 0; i < mesh_.points.size(); ++i) {
-            if (face_of[i] == kNone) continue;
+            if (face_of[i] == kNoNode) continue;
             const Point& p = mesh_.points[i];
             // The nearest crossings' cells come first.
             Near near;
-            near.fill({1e300, kNone});
+            near.fill({1e300, kNoNode});
             boxes_.around(p, [&](std::uint32_t n) {
                 const double away = (out_.nodes[n].at - p).squaredNorm();
                 if (away >= near.back().first) return;
@@ -134,7 +132,7 @@ class Cloth {
             if (walk_.beside_fold(face_of[i]) && map_unfolded(i, {p, face_of[i], false}, near, of_node))
                 continue;
             for (const auto& [away, n] : near) {
-                if (n == kNone) break;
+                if (n == kNoNode) break;
                 for (const auto c : of_node[n]) {
                     const auto& cell = out_.cells[c];
                     const auto in = within(cell, p);

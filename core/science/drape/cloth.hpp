@@ -6,6 +6,8 @@
 
 namespace jig {
 
+inline constexpr std::uint32_t kNoNode = 0xffffffffu;  ///< nor face, of a net
+
 inline OnMesh place_of(const DrapeNode& node) {
     return {node.at, node.face, node.outside};
 }

@@ -19,7 +19,6 @@ namespace jig {
 namespace {
 
 constexpr std::size_t kMostNodes = 2'000'000;
-constexpr std::uint32_t kNone = 0xffffffffu;
 /// Threads that close in further than this are not laid: the cloth is long since a fold.
 constexpr double kSharpest = 8 * std::numbers::pi / 180;
 
@@ -72,7 +71,7 @@ class Weaver {
             }
             const auto [ring, i, j] = queue_.top();
             queue_.pop();
-            if (find(i, j) != kNone) continue;
+            if (find(i, j) != kNoNode) continue;
             if (lay(i, j))
                 offer(i, j);
             else
@@ -116,7 +115,7 @@ class Weaver {
 
     [[nodiscard]] std::uint32_t find(int i, int j) const {
         const auto found = index_.find(key_of(i, j));
-        return found == index_.end() ? kNone : found->second;
+        return found == index_.end() ? kNoNode : found->second;
     }
 
     void add(int i, int j, const OnMesh& place, int depth) {
@@ -152,7 +151,7 @@ class Weaver {
     void offer(int i, int j) {
         for (int x = -1; x <= 1; ++x) {
             for (int y = -1; y <= 1; ++y) {
-                if ((x != 0 || y != 0) && find(i + x, j + y) == kNone)
+                if ((x != 0 || y != 0) && find(i + x, j + y) == kNoNode)
                     queue_.push({std::abs(i + x) + std::abs(j + y), i + x, j + y});
             }
         }
@@ -163,7 +162,7 @@ class Weaver {
         const int si = i > 0 ? 1 : -1, sj = j > 0 ? 1 : -1;
         for (const auto& [di, dj] : {std::pair{si, sj}, {-si, sj}, {si, -sj}, {-si, -sj}}) {
             const auto a = find(i - di, j), b = find(i, j - dj), c = find(i - di, j - dj);
-            if (a == kNone || b == kNone || c == kNone) continue;
+            if (a == kNoNode || b == kNoNode || c == kNoNode) continue;
             if (depth_[a] + depth_[b] > 4) continue;
             if (const auto place = cross(a, b, c)) {
                 if (!place->outside && overlaps(i, j, place->at)) continue;
@@ -180,13 +179,13 @@ class Weaver {
     bool start_thread(bool past_rim) {
         for (auto it = stuck_.begin(); it != stuck_.end();) {
             const auto [ring, i, j] = *it;
-            if (find(i, j) != kNone) {
+            if (find(i, j) != kNoNode) {
                 it = stuck_.erase(it);
                 continue;
             }
             for (const auto& [di, dj] : {std::pair{0, 1}, {0, -1}, {1, 0}, {-1, 0}}) {
                 const auto near = find(i - di, j - dj), far = find(i - 2 * di, j - 2 * dj);
-                if (near == kNone || far == kNone || depth_[near] > 0 || depth_[far] > 0) continue;
+                if (near == kNoNode || far == kNoNode || depth_[near] > 0 || depth_[far] > 0) continue;
                 const auto& from = out_.nodes[near];
                 Point way = from.at - out_.nodes[far].at;
                 const auto place = walk_.straight({from.at, from.face, false}, way, d_);
@@ -324,7 +323,7 @@ class Weaver {
             const auto& node = out_.nodes[n];
             const auto right = find(node.i + 1, node.j), up = find(node.i, node.j + 1),
                        far = find(node.i + 1, node.j + 1);
-            if (right == kNone || up == kNone || far == kNone) continue;
+            if (right == kNoNode || up == kNoNode || far == kNoNode) continue;
             // Of a rhomb, by its diagonals.
             const double one = diagonal(n, far), other = diagonal(right, up);
             const double shear = std::abs(std::numbers::pi / 2 - 2 * std::atan2(other, one));

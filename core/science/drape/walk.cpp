@@ -6,7 +6,7 @@ namespace jig {
 namespace {
 
 /// Cosine of a fold that smooth faces do not have: 20°.
-constexpr double kSharp = 0.94;
+constexpr double kFolded = 0.94;
 
 /// The point of a triangle next to `p`, and the edge that it lies on, -1 inside (Ericson 2005, 5.1.5).
 Point in_triangle(const Point& p, const Point& a, const Point& b, const Point& c, int& edge) {
@@ -67,7 +67,7 @@ MeshWalk::MeshWalk(const TriangleMesh& mesh, const Topology& topology)
     for (std::size_t f = 0; f < mesh.triangles.size(); ++f) {
         for (std::size_t k = 0; k < 3; ++k) {
             const auto other = topology.across[f][k];
-            if (other == kNoFace || normals_[f].dot(normals_[other]) > kSharp) continue;
+            if (other == kNoFace || normals_[f].dot(normals_[other]) > kFolded) continue;
             folded[mesh.triangles[f][k]] = folded[mesh.triangles[f][(k + 1) % 3]] = 1;
         }
     }

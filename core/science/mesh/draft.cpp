@@ -13,8 +13,7 @@
 namespace jig {
 namespace {
 
-const double kNoise = radians(0.01);  // draft that single-precision files cannot tell from none
-constexpr double kOffset = 1e-5;      // of the diagonal
+constexpr double kOffset = 1e-5;  // of the diagonal
 
 }  // namespace
 
@@ -97,7 +96,7 @@ DraftMap draft(const TriangleMesh& mesh, const RayMesh& rays, const Point& pull_
                 sum.worst = angle;
                 sum.worst_face = f;
             }
-            if (angle < -kNoise) {
+            if (angle < -kDraftNoise) {
                 out.faces[f] = Release::locks;
                 sum.locks += area;
                 continue;
@@ -145,7 +144,7 @@ DraftMap draft(const TriangleMesh& mesh, const RayMesh& rays, const Point& pull_
 double locked_by_angle(const TriangleMesh& mesh, const Point& pull, double& drags, double drag_angle) {
     double locks = 0;
     drags = 0;
-    const double drag_slope = std::sin(drag_angle), lock_slope = -std::sin(kNoise);
+    const double drag_slope = std::sin(drag_angle), lock_slope = -std::sin(kDraftNoise);
     for (std::size_t f = 0; f < mesh.triangles.size(); ++f) {
         const Point twice = mesh.area_vector2(f);
         const double area = twice.norm() / 2, along = twice.dot(pull) / 2;

@@ -14,8 +14,9 @@ enum class Release : std::uint8_t {
     open,    ///< a flat foot that the mould does not cover
 };
 
-inline constexpr double kFlatFoot = 0.9998;  ///< of one: how squarely a foot lies across the pull
-inline constexpr double kFootReach = 1e-4;   ///< of the diagonal: how near the shape's end
+inline constexpr double kDraftNoise = 1.7453e-4;  ///< rad: what single-precision files cannot tell from none
+inline constexpr double kFlatFoot = 0.9998;       ///< of one: how squarely a foot lies across the pull
+inline constexpr double kFootReach = 1e-4;        ///< of the diagonal: how near the shape's end
 
 struct DraftRules {
     double drag_angle = 0.0175;  ///< rad of draft below which a face drags

@@ -13,12 +13,6 @@
 namespace jig {
 namespace {
 
-using Edge = std::pair<std::uint32_t, std::uint32_t>;
-
-Edge edge_of(std::uint32_t a, std::uint32_t b) {
-    return std::minmax(a, b);
-}
-
 class Liner {
   public:
     Liner(const TriangleMesh& mesh, const std::vector<int>& patch) {
@@ -47,7 +41,7 @@ class Liner {
 
   private:
     std::vector<Point>& points() { return out_.mesh.points; }
-    void keep(const Edge& e) {
+    void keep(const PointPair& e) {
         outline_.insert(e);
         on_outline_.insert(e.first);
         on_outline_.insert(e.second);
@@ -58,7 +52,7 @@ class Liner {
     }
     bool crosses(std::uint32_t a, std::uint32_t b) const { return height_[a] * height_[b] < 0; }
     /// Whether a point may slide along an edge without leaving the outline or the other set's plane.
-    bool may_slide(std::uint32_t i, const Edge& e) const {
+    bool may_slide(std::uint32_t i, const PointPair& e) const {
         if (out_.on[set_][i] >= 0) return false;
         const auto& other = out_.on[1 - set_];
         if (other[i] >= 0 && other[e.first] != other[e.second]) return false;
@@ -154,16 +148,16 @@ class Liner {
     Lined out_;
     std::size_t set_ = 0;
     std::vector<double> height_;
-    std::set<Edge> outline_;
+    std::set<PointPair> outline_;
     std::set<std::uint32_t> on_outline_;
-    std::map<Edge, std::uint32_t> made_;
+    std::map<PointPair, std::uint32_t> made_;
 };
 
 }  // namespace
 
 std::set<std::pair<std::uint32_t, std::uint32_t>> outline_edges(const TriangleMesh& mesh,
                                                                 const std::vector<int>& patch) {
-    std::set<Edge> out;
+    std::set<PointPair> out;
     const auto topology = topology_of(mesh);
     for (std::size_t f = 0; f < mesh.triangles.size(); ++f) {
         for (std::size_t k = 0; k < 3; ++k) {

@@ -9,6 +9,7 @@
 
 #include "core/base/parallel.hpp"
 #include "core/base/units.hpp"
+#include "core/science/mesh/draft.hpp"
 #include "core/science/mesh/nearest.hpp"
 #include "core/science/mesh/pull_search.hpp"
 #include "core/science/mesh/refine.hpp"
@@ -17,7 +18,6 @@
 namespace jig {
 namespace {
 
-const double kNoise = radians(0.01);
 constexpr double kShowPrice = 8;  // times dearer is a seam on show surface
 
 /// No face larger than this share of the whole, so that a shadow's edge is not lost inside a face.
@@ -310,7 +310,7 @@ void flattened(const TriangleMesh& part, const RayMesh& rays, double drag_angle,
 
 std::vector<char> free_along(const TriangleMesh& mesh, const RayMesh& rays, const Point& direction,
                              Progress& progress) {
-    const double off = 1e-5 * bounds_of(mesh).diagonal(), noise = -std::sin(kNoise);
+    const double off = 1e-5 * bounds_of(mesh).diagonal(), noise = -std::sin(kDraftNoise);
     std::vector<char> free(mesh.triangles.size(), 0);
     parallel_shares(free.size(), 4096, [&](std::size_t begin, std::size_t end, unsigned) {
         for (auto f = begin; f < end; ++f) {

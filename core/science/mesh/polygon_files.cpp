@@ -10,6 +10,8 @@
 #include <cstring>
 #include <limits>
 
+#include "core/science/mesh/stl.hpp"
+
 namespace jig {
 namespace {
 
@@ -18,9 +20,9 @@ bool blank(char c) {
 }
 
 /// The words of one line, one after the other.
-class Words {
+class LineWords {
   public:
-    explicit Words(std::string_view line) : rest_(line) {}
+    explicit LineWords(std::string_view line) : rest_(line) {}
     std::string_view next() {
         while (!rest_.empty() && blank(rest_.front())) rest_.remove_prefix(1);
         std::size_t end = 0;
@@ -73,10 +75,6 @@ bool whole_of(std::string_view word, std::int64_t& out) {
     if (!word.empty() && word.front() == '+') word.remove_prefix(1);
     const auto [stop, bad] = std::from_chars(word.data(), word.data() + word.size(), out);
     return bad == std::errc{} && stop == word.data() + word.size();
-}
-
-std::string_view without_mark(std::string_view bytes) {
-    return bytes.substr(0, 3) == "\xEF\xBB\xBF" ? bytes.substr(3) : bytes;
 }
 
 [[noreturn]] void bad_line(const std::string& where, std::size_t line, const std::string& what) {
@@ -259,7 +257,7 @@ PlyHeader ply_header(std::string_view bytes, const std::string& where) {
     lines.next(line);  // "ply"
     bool formed = false;
     while (lines.next(line)) {
-        Words words(line);
+        LineWords words(line);
         const auto word = words.next();
         if (word.empty() || word == "comment" || word == "obj_info") continue;
         if (word == "end_header") {
@@ -334,7 +332,7 @@ TriangleMesh read_obj(std::string_view bytes, const std::string& where, double u
             line = joined.append(line);
         }
         line = line.substr(0, line.find('#'));
-        Words words(line);
+        LineWords words(line);
         const auto word = words.next();
         if (word == "v") {
             Point p;

@@ -7,11 +7,11 @@
 
 #include "core/base/parallel.hpp"
 #include "core/base/units.hpp"
+#include "core/science/mesh/draft.hpp"
 
 namespace jig {
 namespace {
 
-const double kNoise = radians(0.01);
 constexpr std::size_t kPicked = 6000;  // faces that the search for pulls looks at
 constexpr double kWorthAPiece = 0.06;  // of the area's price that one more piece must save where none locks
 constexpr double kDepthPrice = 0.3;    // of the area's price for the deepest draw
@@ -161,8 +161,8 @@ Reach reach_of(const std::vector<Sample>& samples, const TriangleMesh& mesh, con
             high = std::max(high, at);
             seen += s.area * std::abs(slope) / 2;
             whole += s.area;
-            if (slope > std::sin(kNoise)) lowest_up = std::min(lowest_up, at);
-            if (slope < -std::sin(kNoise)) highest_down = std::max(highest_down, at);
+            if (slope > std::sin(kDraftNoise)) lowest_up = std::min(lowest_up, at);
+            if (slope < -std::sin(kDraftNoise)) highest_down = std::max(highest_down, at);
         }
         out.depth.push_back(high - low);
         out.seen.push_back(whole > 0 ? seen / whole : 0);
@@ -186,7 +186,7 @@ Reach reach_of(const std::vector<Sample>& samples, const TriangleMesh& mesh, con
             double reached = 0, steep = 0;
             for (std::size_t i = 0; i < samples.size(); ++i) {
                 const double slope = samples[i].normal.dot(p);
-                if (slope < -std::sin(kNoise) ||
+                if (slope < -std::sin(kDraftNoise) ||
                     rays.blocked(samples[i].at + off * (samples[i].normal + p), p))
                     continue;
                 price[i] = slope < drag ? static_cast<float>(kDragPrice * (1 - slope / (2 * drag))) : 0.0F;

@@ -11,12 +11,6 @@
 namespace jig {
 namespace {
 
-using Edge = std::pair<std::uint32_t, std::uint32_t>;
-
-Edge edge_of(std::uint32_t a, std::uint32_t b) {
-    return std::minmax(a, b);
-}
-
 double least_angle_of(const Point& a, const Point& b, const Point& c) {
     const auto at = [](const Point& p, const Point& q, const Point& r) {
         return std::atan2((q - p).cross(r - p).norm(), (q - p).dot(r - p));
@@ -229,7 +223,7 @@ class Reliever {
     Lined& l_;
     TriangleMesh& m_;
     double wanted_;
-    std::set<Edge> outline_;
+    std::set<PointPair> outline_;
     std::map<std::uint32_t, std::vector<std::uint32_t>> beside_;  ///< along the outline
     std::vector<std::vector<std::uint32_t>> at_;
     std::vector<char> alive_;

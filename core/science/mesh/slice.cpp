@@ -136,13 +136,13 @@ std::size_t slab_at(double height, double low, double thickness, std::size_t cou
 }
 
 /// Which faces cross each slab and look down (or up) there; up only where it is asked for.
-struct Facing {
+struct FacesBySlab {
     std::vector<std::vector<std::uint32_t>> down, up;  ///< by slab
 };
 
-Facing facing_by_slab(const TriangleMesh& mesh, const Frame& frame, const std::vector<double>& height,
-                      double low, double thickness, std::size_t count, bool want_up) {
-    Facing out;
+FacesBySlab facing_by_slab(const TriangleMesh& mesh, const Frame& frame, const std::vector<double>& height,
+                           double low, double thickness, std::size_t count, bool want_up) {
+    FacesBySlab out;
     out.down.resize(count);
     out.up.resize(count);
     for (std::size_t f = 0; f < mesh.triangles.size(); ++f) {

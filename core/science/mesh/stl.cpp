@@ -58,10 +58,6 @@ class Welder {
     std::vector<std::array<float, 3>> points_;
 };
 
-std::string_view without_mark(std::string_view bytes) {
-    return bytes.substr(0, 3) == "\xEF\xBB\xBF" ? bytes.substr(3) : bytes;
-}
-
 TriangleMesh finished(const Welder& welder, std::vector<Triangle> triangles, double unit) {
     TriangleMesh mesh;
     mesh.triangles = std::move(triangles);

@@ -10,6 +10,11 @@
 
 namespace jig {
 
+/// What follows the mark that some programs put before UTF-8.
+inline std::string_view without_mark(std::string_view bytes) {
+    return bytes.substr(0, 3) == "\xEF\xBB\xBF" ? bytes.substr(3) : bytes;
+}
+
 /// Whether the bytes look like an STL file of either kind.
 bool looks_like_stl(std::string_view bytes);
 

@@ -7,6 +7,12 @@ namespace jig {
 
 inline constexpr std::uint32_t kNoFace = 0xffffffffu;
 
+/// An edge by its points, the lower number first.
+using PointPair = std::pair<std::uint32_t, std::uint32_t>;
+inline PointPair edge_of(std::uint32_t a, std::uint32_t b) {
+    return std::minmax(a, b);
+}
+
 /// For each face and each of its edges k (corner k to corner k+1) the face on the other side, kNoFace at a
 /// rim and where three or more faces meet. Linear in the number of faces.
 struct Topology {

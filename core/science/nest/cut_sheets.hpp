@@ -16,6 +16,7 @@ struct CutPiece {
     int inside = -1;    ///< number of the piece whose hole it is cut from, where it lies; -1 for a sheet
     std::string words;  ///< said beside it on its own page
     int slab = 0;       ///< number of the slab that it is of, where it is of one
+    bool operator==(const CutPiece&) const = default;
 };
 
 /// The pieces of a stack by their numbers; the islands of one slab have letters after it, largest first.
@@ -29,16 +30,19 @@ struct SheetPiece {
     Loops loops;                   ///< m on the sheet, outer loop first, then its holes
     std::vector<Loop> engraved;    ///< m on the sheet
     Point2 mark = Point2::Zero();  ///< where the name goes
+    bool operator==(const SheetPiece&) const = default;
 };
 
 struct CutSheet {
     std::vector<SheetPiece> pieces;
+    bool operator==(const CutSheet&) const = default;
 };
 
 /// A rectangle left over and worth keeping.
 struct Offcut {
     std::size_t sheet = 0;
     double length = 0, width = 0;  ///< m
+    bool operator==(const Offcut&) const = default;
 };
 
 struct SheetSet {
@@ -47,6 +51,7 @@ struct SheetSet {
     double yield = 0;
     std::vector<std::string> too_large;  ///< pieces that go onto no sheet of this size
     std::vector<Offcut> offcuts;
+    bool operator==(const SheetSet&) const = default;
 };
 
 /// Lays pieces onto sheets; those inside another one's hole go along with it. Offcuts of 0.1 m and more both

@@ -9,7 +9,7 @@
 namespace jig {
 namespace {
 
-constexpr double kGrid =
+constexpr double kPackGrid =
     1e5;  // hundredths of a millimetre: fine enough for a saw, small enough for the library's products
 
 constexpr std::size_t kManyPieces = 80;  // beyond which exact shapes take too long
@@ -71,7 +71,7 @@ void pack_exactly(const std::vector<Loop>& outlines, const SheetRules& rules, st
         PackItem item;
         // The library tries an empty sheet only the way a piece comes.
         for (const auto& p : covering(turned(outlines[i], *turn)))
-            item.outline.emplace_back(std::llround(p.x() * kGrid), std::llround(p.y() * kGrid));
+            item.outline.emplace_back(std::llround(p.x() * kPackGrid), std::llround(p.y() * kPackGrid));
         before.push_back(*turn);
         items.push_back(std::move(item));
         which.push_back(i);
@@ -90,18 +90,18 @@ void pack_exactly(const std::vector<Loop>& outlines, const SheetRules& rules, st
     };
     // Between pieces the library wants half the gap on either side, also towards the sheet's edge, where none
     // is due: the sheet it is told of is larger by that.
-    const auto gap = std::llround(rules.kerf * kGrid);
-    const auto half = static_cast<double>((gap + 1) / 2 + 1) / kGrid;
-    pack(items, std::llround((room_x + 2 * half) * kGrid), std::llround((room_y + 2 * half) * kGrid), gap,
-         rules.grain, left, [&] { return progress.stopped(); });
+    const auto gap = std::llround(rules.kerf * kPackGrid);
+    const auto half = static_cast<double>((gap + 1) / 2 + 1) / kPackGrid;
+    pack(items, std::llround((room_x + 2 * half) * kPackGrid), std::llround((room_y + 2 * half) * kPackGrid),
+         gap, rules.grain, left, [&] { return progress.stopped(); });
     for (std::size_t k = 0; k < items.size(); ++k) {
         const auto& item = items[k];
         if (item.bin < 0) continue;
         auto& p = placed[which[k]];
         p.sheet = item.bin;
         p.turn = item.turn + before[k];
-        p.move = {static_cast<double>(item.move_x) / kGrid + rules.margin - half,
-                  static_cast<double>(item.move_y) / kGrid + rules.margin - half};
+        p.move = {static_cast<double>(item.move_x) / kPackGrid + rules.margin - half,
+                  static_cast<double>(item.move_y) / kPackGrid + rules.margin - half};
     }
 }
 

@@ -14,6 +14,7 @@ struct SheetRules {
     double kerf = 0.002;                ///< m of the cut
     double margin = 0.010;              ///< m kept free along the sheet's edge
     bool grain = false;                 ///< the sheet has a direction: outlines are turned by half only
+    bool operator==(const SheetRules&) const = default;
 };
 
 /// Where an outline went: turned by `turn` about the origin, then moved; sheet -1 where it goes onto none.

@@ -26,9 +26,9 @@ struct Mask {
     }
 };
 
-class Cells {
+class SheetCells {
   public:
-    Cells(const SheetRules& rules)
+    SheetCells(const SheetRules& rules)
         : room_(rules.length - 2 * rules.margin, rules.width - 2 * rules.margin),
           cell_(std::max(rules.length, rules.width) / 1500),
           grow_(rules.kerf / 2 + 0.7072 * cell_),
@@ -119,7 +119,7 @@ class Cells {
 
 std::vector<Placed> pack_by_cells(const std::vector<Loop>& outlines, const SheetRules& rules,
                                   Progress& progress) {
-    const Cells cells(rules);
+    const SheetCells cells(rules);
     std::vector<Placed> out(outlines.size());
     std::vector<std::size_t> order(outlines.size());
     std::iota(order.begin(), order.end(), std::size_t{0});

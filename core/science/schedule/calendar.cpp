@@ -9,13 +9,13 @@
 #include <optional>
 
 #include "core/base/error.hpp"
+#include "core/base/times.hpp"
 
 namespace jig {
 namespace {
 
-constexpr double kDay = 86400;
 /// Days without a shift after which none is looked for: a hundred years.
-constexpr long kNever = 36600;
+constexpr long kMostDays = 36600;
 
 std::optional<int> number(std::string_view text) {
     int out = 0;
@@ -90,12 +90,12 @@ void Calendar::lay_day() const {
 
 void Calendar::lay(std::size_t count) const {
     // One more than asked for: the last may still grow.
-    const long end = day_ + kNever;
+    const long end = day_ + kMostDays;
     while (open_.size() < count + 1 && day_ < end) {
         const auto had = open_.size();
         lay_day();
         // A shop that never closes is one stretch without end.
-        if (open_.size() == had && had > 0 && day_ > end - kNever + 800 &&
+        if (open_.size() == had && had > 0 && day_ > end - kMostDays + 800 &&
             open_.back().to > from_ + 700 * kDay) {
             open_.back().to = from_ + 1e11;
             return;

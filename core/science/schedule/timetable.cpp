@@ -1,4 +1,5 @@
 #include "core/science/schedule/timetable.hpp"
+#include "core/base/times.hpp"
 
 #include <fmt/format.h>
 
@@ -7,8 +8,6 @@
 
 namespace jig {
 namespace {
-
-constexpr double kDay = 86400;
 
 /// When the shift began that is on at `t`, or the last one before; a night shift goes on past midnight.
 double shift_start(double t, const Shift& shift) {

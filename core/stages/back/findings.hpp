@@ -21,6 +21,7 @@ struct Findings {
     Shared<Crate> crate;         ///< of plates; none for other backs
     int ribs = 0;                ///< plates, or lines of tubes
     double rib_area = 0;         ///< m² of board
+    int sheets = 0;              ///< of board that the ribs are laid onto; 0 where only their area is known
     double bond_length = 0;      ///< m along which the back is bonded to the shell
     double tube_length = 0;      ///< m
     int legs = 0;                ///< of a grid of tubes

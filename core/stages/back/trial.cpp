@@ -51,14 +51,14 @@ Trial try_out(const ToolInputs& in, const EvenFace& face, const Served& brief, c
     out.tips_where = bench.said_where(out.tips_at, true);
     out.freedoms = stance.system().freedoms();
     const double warming = brief.top_temperature - in.room;
-    struct Tried {
+    struct Loaded {
         LoadCase kind;
         Solution solution;
         std::optional<std::uint32_t> pushed;
         int lifted = 0;
         bool tips = false;
     };
-    std::vector<Tried> tried;
+    std::vector<Loaded> tried;
     const auto take = [&](LoadCase kind, Stance s, std::optional<std::uint32_t> at = {}) {
         tried.push_back({kind, std::move(s.solution), at, s.lifted, s.tips});
     };
@@ -74,11 +74,11 @@ Trial try_out(const ToolInputs& in, const EvenFace& face, const Served& brief, c
     };
     // Evenly round the rim, then every place about the worst of those.
     lean_on(bench.leant());
-    const auto gives = [](const Tried& t) {
+    const auto gives = [](const Loaded& t) {
         return t.pushed ? std::abs(t.solution.displacement(*t.pushed).z()) : t.solution.largest;
     };
     const auto worst_leant = std::max_element(
-        tried.begin() + 1, tried.end(), [&](const Tried& a, const Tried& b) { return gives(a) < gives(b); });
+        tried.begin() + 1, tried.end(), [&](const Loaded& a, const Loaded& b) { return gives(a) < gives(b); });
     if (worst_leant != tried.end()) lean_on(bench.beside(*worst_leant->pushed));
     std::vector<Loads> bound;
     for (const auto i : bench.slots()) bound.push_back(bench.levering(i));
@@ -92,7 +92,7 @@ Trial try_out(const ToolInputs& in, const EvenFace& face, const Served& brief, c
     if (c.bag == BagKind::envelope) take(LoadCase::envelope_bag, {stance.free(bench.envelope())});
     if (warming > 1) take(LoadCase::heat, {stance.free(Bench::heat(warming))});
     std::stable_sort(tried.begin(), tried.end(),
-                     [](const Tried& a, const Tried& b) { return a.kind < b.kind; });
+                     [](const Loaded& a, const Loaded& b) { return a.kind < b.kind; });
     const auto how = [&](LoadCase kind) -> std::string {
         switch (kind) {
             case LoadCase::standing:

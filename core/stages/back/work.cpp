@@ -14,8 +14,12 @@ Work work(const Choices& c, const Findings& back, double pieces, const shell::Ch
     const double waste = shell_choices.waste, bonded = pieces * back.bond_length;
     const auto boards = [&](const std::string& name) {
         const auto& board = need(shop.boards, name, "back");
-        out.buy(once, Stage::back, board.name, Kind::count, sheets_for(pieces * back.rib_area, board), 0,
-                board.price, "sheets, 30 % left over");
+        if (back.sheets > 0)
+            out.buy(once, Stage::back, board.name, Kind::count, pieces * back.sheets, 0, board.price,
+                    "sheets, as the ribs are laid onto them");
+        else
+            out.buy(once, Stage::back, board.name, Kind::count, sheets_for(pieces * back.rib_area, board), 0,
+                    board.price, "sheets, 30 % left over");
     };
     // Cut and fitted while the shell cures, bonded on after it.
     std::vector<Labour> making;

@@ -14,9 +14,6 @@ constexpr double kSlotWidth = 0.03, kFeedWidth = 0.04;  ///< m, typical
 /// One air port serves so much flat, m²; flats lean less than this, and lie within this share of the depth.
 constexpr double kPerPort = 0.35, kFlat = 0.94, kDeep = 0.15;
 
-/// A turn of more than this at one point is a corner, not a facet of an arc.
-constexpr double kCorner = 0.5;
-
 /// Radius of the tightest hollow turn; 0 for a sharp one, none where every turn is outwards.
 std::optional<double> tightest_hollow(const Loops& loops) {
     std::optional<double> least;

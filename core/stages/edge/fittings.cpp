@@ -3,12 +3,13 @@
 #include <limits>
 
 #include "core/stages/edge/findings.hpp"
+#include "core/stages/edge/flange.hpp"
 
 namespace jig::edge {
 namespace {
 
-/// Half the length along which a fitting wants the line to run straight, m, and the turn that is a corner.
-constexpr double kClear = 0.03, kCorner = 0.5;
+/// Half the length along which a fitting wants the line to run straight, m.
+constexpr double kClear = 0.03;
 /// Typical: a jacking screw wants a draw of this depth, m, and an air port serves so much flat, m².
 constexpr double kJackDepth = 0.15;
 constexpr double kBushHole = 0.0105, kJackHole = 0.0085;

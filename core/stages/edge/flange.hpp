@@ -8,6 +8,9 @@
 
 namespace jig::edge {
 
+/// A turn of more than this at one point, rad, is a corner, not a facet of an arc.
+inline constexpr double kCorner = 0.5;
+
 /// A face and the flange that is welded to its rim.
 struct Rimmed {
     TriangleMesh mesh;       ///< in the part's axes; outward as the face

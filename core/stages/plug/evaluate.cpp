@@ -3,7 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
-#include "core/stages/plug/findings.hpp"
+#include "core/stages/plug/sheets.hpp"
 
 namespace jig::plug {
 namespace {
@@ -33,6 +33,16 @@ double wall_safety(const Plan& plan, double load, double strength) {
 
 }  // namespace
 
+Figure cost_of(const std::vector<Plan>& plans, double labour) {
+    double hours = 0, bought = 0;
+    for (const auto& plan : plans) {
+        hours += plan.hours();
+        bought += plan.cost();
+    }
+    return {"cost", "cost of the plug", Kind::money, bought + hours * labour,
+            "materials and machines " + quantity(Kind::money, bought) + " and hands"};
+}
+
 Findings evaluate(const Choices& c, const shape::Choices& shape_choices, const shape::Findings& shape,
                   const split::Findings& split, const Asked& brief, const Library& shop, double cure,
                   Progress& progress) {
@@ -54,11 +64,8 @@ Findings evaluate(const Choices& c, const shape::Choices& shape_choices, const s
             out.figures.push_back(std::move(f));
         }
     }
-    double hours = 0, bought = 0;
-    for (const auto& plan : out.plans) {
-        hours += plan.hours();
-        bought += plan.cost();
-    }
+    double hours = 0;
+    for (const auto& plan : out.plans) hours += plan.hours();
     const auto& body = all.front();
     const Point low = bounds_of(body.surface->mesh).low;
     const bool hollow = first.route == Route::slabs && !first.slabs.hollows.empty();
@@ -72,8 +79,7 @@ Findings evaluate(const Choices& c, const shape::Choices& shape_choices, const s
     }
     out.figures.push_back(
         {"hours", "hands for the plug", Kind::hours, hours * 3600, "all its steps at the shop's rates"});
-    out.figures.push_back({"cost", "cost of the plug", Kind::money, bought + hours * shop.rate("labour"),
-                           "materials and machines " + quantity(Kind::money, bought) + " and hands"});
+    out.figures.push_back(cost_of(out.plans, shop.rate("labour")));
     out.figures.push_back({"sanding", "surface to finish", Kind::area, out.sanding_area, "moulded area"});
     out.figures.push_back(
         {"finishing", "of that, finishing it", Kind::hours, finishing * 3600,
@@ -120,7 +126,10 @@ std::vector<Plan> side_by_side(const Choices& c, const shape::Choices& shape_cho
     for (const auto route : kRoutes) {
         progress.report(static_cast<double>(out.size()) / kRoutes.size(), "setting the routes side by side");
         try {
-            out.push_back(plan_for(route, whole, body, shape_choices, brief, shop, progress));
+            std::vector<Plan> one{plan_for(route, whole, body, shape_choices, brief, shop, progress)};
+            const auto cut = cutting(one, whole, shop);
+            take_sheets(one, whole, cut, lay(cut, progress), shop);
+            out.push_back(std::move(one.front()));
         } catch (const InputError& e) {
             auto& plan = out.emplace_back();
             plan.route = route;

@@ -27,6 +27,9 @@ Findings evaluate(const Choices& choices, const shape::Choices& shape_choices, c
 Calls calls(const Choices& choices, const Findings& findings, const brief::Choices& brief,
             Family shell_resin);
 
+/// What all plugs cost, hands at `labour` an hour.
+Figure cost_of(const std::vector<Plan>& plans, double labour);
+
 /// All seven routes for this job beside each other, the whole mould as one body. Heavier than `evaluate`: for
 /// work behind the window.
 std::vector<Plan> side_by_side(const Choices& choices, const shape::Choices& shape_choices,

@@ -2,12 +2,11 @@
 
 #include <cmath>
 
+#include "core/base/times.hpp"
 #include "core/stages/plug/findings.hpp"
 
 namespace jig::plug {
 namespace {
-
-constexpr double kHour = 3600;
 
 /// Grits from the first cut to the last, by grade.
 const std::vector<int>& ladder(Grade grade) {

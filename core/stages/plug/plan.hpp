@@ -54,8 +54,8 @@ struct Bevel {
 };
 
 struct SlabPlan {
-    SlabStack stack;  ///< outlines as they are cut, hollows included
-    int sheets = 0;
+    SlabStack stack;                         ///< outlines as they are cut, hollows included
+    int sheets = 0;                          ///< by area
     double cut_length = 0, glue = 0;         ///< m, kg
     double to_sand = 0, to_fill = 0;         ///< m³ of steps
     int parted = 0, joints = 0;              ///< slabs larger than a sheet, and the joints that part them
@@ -109,7 +109,7 @@ struct SkeletonPlan {
     double fill = 0, skin = 0;            ///< m³ between the ribs, m³ outside them
     double batten_length = 0;             ///< m
     int battens = 0;
-    int sheets = 0;
+    int sheets = 0;  ///< by area
     bool operator==(const SkeletonPlan&) const = default;
 };
 SkeletonPlan skeleton_plan(const Choices& choices, const Body& body, const Board& ply, Progress& progress);
@@ -163,6 +163,9 @@ struct Plan {
 /// that the library does not have; Cancelled.
 Plan plan_for(Route route, const Choices& choices, const Body& body, const shape::Choices& shape,
               const Asked& brief, const Library& shop, Progress& progress);
+
+/// Its goods, figures and cost with `count` sheets of a stock in place of those that were reckoned by area.
+void take_sheets(Plan& plan, const std::string& stock, int count, const std::string& how, double labour);
 
 /// The flat pieces that a plan is cut into: slabs with their pins, numbers, front arrows and the sloping tick
 /// that shows a slab out of order, or ribs; empty for routes that cut none. `templates` gives a skeleton's

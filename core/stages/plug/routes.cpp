@@ -4,14 +4,13 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/base/times.hpp"
 #include "core/science/mesh/solid.hpp"
 #include "core/science/schedule/timetable.hpp"
 #include "core/stages/plug/findings.hpp"
 
 namespace jig::plug {
 namespace {
-
-constexpr double kHour = 3600;
 
 /// What every route is told.
 struct Ask {
@@ -43,6 +42,13 @@ void work(Plan& plan, std::string what, double hours, double wait = 0) {
 
 void figure(Plan& plan, const char* key, const char* name, Kind kind, double value, std::string reason) {
     plan.figures.push_back({key, name, kind, value, std::move(reason)});
+}
+
+Figure cost_sum(const Plan& plan, double labour) {
+    const double bought = plan.cost();
+    return {"cost", "cost", Kind::money, bought + plan.hours() * labour,
+            fmt::format("materials and machines {} + hands at {:g} an hour", quantity(Kind::money, bought),
+                        labour)};
 }
 
 /// The sums that routes are compared by, but for hours, days and cost, which follow from the plan.
@@ -360,6 +366,20 @@ void splash_route(const Ask& a, Plan& plan) {
 
 }  // namespace
 
+void take_sheets(Plan& plan, const std::string& stock, int count, const std::string& how, double labour) {
+    for (auto& n : plan.needs) {
+        if (n.what == stock && n.kind == Kind::count) n.amount = count;
+    }
+    for (auto& f : plan.figures) {
+        if (f.key != "sheets") continue;
+        f.value = count;
+        f.reason = how;
+    }
+    for (auto& f : plan.sums) {
+        if (f.key == "cost") f = cost_sum(plan, labour);
+    }
+}
+
 Plan plan_for(Route route, const Choices& c, const Body& body, const shape::Choices& shape,
               const Asked& brief, const Library& shop, Progress& progress) {
     Plan plan;
@@ -402,14 +422,13 @@ Plan plan_for(Route route, const Choices& c, const Body& body, const shape::Choi
     Shift shift;
     shift.length = brief.shift;
     const auto days = timetable(tasks, shift).days;
-    const double labour = shop.rate("labour"), hours = plan.hours(), bought = plan.cost();
+    const double hours = plan.hours();
     std::vector<Figure> first{
         {"hours", "hands", Kind::hours, hours * kHour, "shop rates × areas, lengths and pieces, finishing counted"},
         {"days", "days", Kind::count, static_cast<double>(days),
          fmt::format("{} steps with their waits, {} people in shifts of {}", tasks.size(), brief.people,
                      quantity(Kind::hours, brief.shift))},
-        {"cost", "cost", Kind::money, bought + hours * labour,
-         fmt::format("materials and machines {} + hands at {:g} an hour", quantity(Kind::money, bought), labour)},
+        cost_sum(plan, shop.rate("labour")),
         {"mass", "mass", Kind::mass, plan.mass, value_of(plan.figures, "mass") > 0 ? [&] {
              for (const auto& f : plan.figures) {
                  if (f.key == "mass") return f.reason;

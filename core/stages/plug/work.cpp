@@ -1,5 +1,7 @@
 #include "core/stages/plug/work.hpp"
 
+#include <fmt/format.h>
+
 #include <cmath>
 
 namespace jig::plug {
@@ -20,10 +22,10 @@ Work work(const Findings& plug, const brief::Wanted& brief, const Lists<Consumab
         for (const auto& w : plan.works)
             out.step(When::plug, Stage::plug, w.what, {{w.what, w.hours}}).wait = w.wait;
     }
-    out.buy(Ledger::once, Stage::plug, "grit discs", Kind::count, discs, 0, price, "of all grits");
     // The mould is gone over as the plug was, with half its work.
-    out.buy(Ledger::once, Stage::run, "grit discs", Kind::count, std::ceil(discs / 2), 0, price,
-            "for the mould, the finer grits");
+    const double mould = std::ceil(discs / 2);
+    out.buy(Ledger::once, Stage::plug, "grit discs", Kind::count, discs + mould, 0, price,
+            fmt::format("of all grits; {:.0f} of them for the mould, the finer ones", mould));
     if (brief.grade == Grade::clear || brief.grade == Grade::gloss)
         out.consumable(Ledger::once, Stage::run, "polishing compound", Kind::mass, 0.04 * plug.sanding_area,
                        shop);

@@ -8,6 +8,7 @@
 #include "core/base/units.hpp"
 #include "core/science/drape/net.hpp"
 #include "core/science/drape/walk.hpp"
+#include "tests/quiet.hpp"
 
 using namespace jig;
 
@@ -44,7 +45,6 @@ double area_of(const TriangleMesh& mesh) {
 }
 
 Drape laid(const TriangleMesh& mesh, const DrapeRules& rules) {
-    Progress quiet;
     return drape(mesh, topology_of(mesh), rules, quiet);
 }
 

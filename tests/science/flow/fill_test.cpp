@@ -7,6 +7,7 @@
 #include "core/base/error.hpp"
 #include "core/base/units.hpp"
 #include "core/science/flow/fill.hpp"
+#include "tests/quiet.hpp"
 
 using namespace jig;
 
@@ -56,7 +57,6 @@ struct Set {
     FlowRules rules;
     Point zero = Point::UnitX();
     Filling run() {
-        Progress quiet;
         return fill(mesh, face_flows(mesh, layers, zero), feeds, vents, Viscosity(resin, 0), rules, quiet);
     }
 };

@@ -5,6 +5,7 @@
 
 #include "core/science/flow/fill.hpp"
 #include "core/science/flow/ways.hpp"
+#include "tests/quiet.hpp"
 
 using namespace jig;
 
@@ -167,7 +168,6 @@ TEST_CASE(
         rules.end = 1e7;
         if (round % 4 == 1)
             rules.gravity = {between(draw, -9, 9), between(draw, -9, 9), between(draw, -9, 0)};
-        Progress quiet;
         const auto f =
             fill(sheet.mesh, faces, feeds, vents, Viscosity(ThickeningResin{0.25, {}}, 0), rules, quiet);
         CHECK(f.filled > 0);

@@ -7,6 +7,7 @@
 
 #include "core/base/error.hpp"
 #include "core/science/heat/wall.hpp"
+#include "tests/quiet.hpp"
 #include "tests/science/heat/hardening.hpp"
 
 using namespace jig;
@@ -14,7 +15,6 @@ using namespace jig;
 namespace {
 
 WallHistory run(const Wall& wall, WallRules rules) {
-    Progress quiet;
     return warm(wall, rules, quiet);
 }
 

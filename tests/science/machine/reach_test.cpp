@@ -3,6 +3,7 @@
 #include <catch2/catch.hpp>
 
 #include "core/science/mesh/refine.hpp"
+#include "tests/quiet.hpp"
 #include "tests/shapes.hpp"
 
 using namespace jig;
@@ -30,7 +31,6 @@ double share(const TriangleMesh& mesh, const ReachMap& map, Reach what, double b
 }
 
 ReachMap tried(const TriangleMesh& mesh, const Cutter& cutter) {
-    Progress quiet;
     return reach_of_cutter(mesh, RayMesh(mesh), frame_across(Point::UnitZ()), cutter, quiet);
 }
 
@@ -51,7 +51,6 @@ TEST_CASE("a smooth dome is reached all over, its foot and steep rim too") {
 }
 
 TEST_CASE("a pocket narrower than the ball is too tight, one as wide as it is not") {
-    Progress quiet;
     const auto narrow = refined(pocket(0.016, 0.05), 0.004, quiet).mesh,
                wide = refined(pocket(0.2, 0.05), 0.01, quiet).mesh;
     const Cutter ball{0.012, 0.2, 0.012};
@@ -65,7 +64,6 @@ TEST_CASE("a pocket narrower than the ball is too tight, one as wide as it is no
 }
 
 TEST_CASE("a pocket deeper than the cutter sticks out meets the holder, and an overhang is undercut") {
-    Progress quiet;
     const auto deep = refined(pocket(0.1, 0.12), 0.006, quiet).mesh;
     // The holder is as wide as the pocket: it cannot follow.
     const auto held = tried(deep, {0.006, 0.05, 0.06});

@@ -1,6 +1,7 @@
 #include <catch2/catch.hpp>
 
 #include "core/science/mesh/pull.hpp"
+#include "tests/quiet.hpp"
 #include "tests/shapes.hpp"
 
 using namespace jig;
@@ -9,7 +10,6 @@ namespace {
 
 DraftMap try_pull(const TriangleMesh& mesh, const Point& pull, double drag = radians(1),
                   bool foot_open = false) {
-    Progress quiet;
     DraftRules rules;
     rules.drag_angle = drag;
     rules.foot_open = foot_open;
@@ -81,7 +81,6 @@ TEST_CASE("a lock of half a degree is found") {
 }
 
 TEST_CASE("the best pull of a body that has one is found, however it lies") {
-    Progress quiet;
     DraftRules rules;
     const auto cup = shapes::turned({{0.3, 0}, {0.25, 0.3}}, 64, false, true);
     const auto upright = best_pulls(cup, RayMesh(cup), rules, 3, quiet);

@@ -10,13 +10,12 @@
 #include "core/science/mesh/slice.hpp"
 #include "core/science/mesh/solid.hpp"
 #include "core/science/mesh/sweep.hpp"
+#include "tests/quiet.hpp"
 #include "tests/shapes.hpp"
 
 using namespace jig;
 
 namespace {
-
-Progress quiet;
 
 void append(TriangleMesh& to, const TriangleMesh& what) {
     const auto first = static_cast<std::uint32_t>(to.points.size());

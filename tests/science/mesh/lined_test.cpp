@@ -10,13 +10,12 @@
 #include "core/science/mesh/relieve.hpp"
 #include "core/science/mesh/remesh.hpp"
 #include "core/science/mesh/triangulate.hpp"
+#include "tests/quiet.hpp"
 #include "tests/shapes.hpp"
 
 using namespace jig;
 
 namespace {
-
-Progress quiet;
 
 double area_of(const TriangleMesh& mesh, const std::vector<int>& patch, int which) {
     double out = 0;

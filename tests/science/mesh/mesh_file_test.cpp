@@ -9,6 +9,7 @@
 #include "core/science/mesh/repair.hpp"
 #include "core/science/mesh/step.hpp"
 #include "core/science/mesh/stl.hpp"
+#include "tests/quiet.hpp"
 #include "tests/shapes.hpp"
 
 using namespace jig;
@@ -16,7 +17,6 @@ using namespace jig;
 namespace {
 
 TriangleMesh read(const std::string& bytes, const std::string& where = "test") {
-    Progress quiet;
     return read_mesh(bytes, where, {}, quiet);
 }
 
@@ -38,7 +38,6 @@ TEST_CASE("a body is the same through every format") {
         if (name == "STEP") continue;
         INFO(name);
         const auto back = read(bytes);
-        Progress quiet;
         const auto clean = repaired(back, quiet);
         const auto m = measure(clean.mesh, clean.topology);
         CHECK(m.closed);
@@ -62,7 +61,6 @@ TEST_CASE("formats are told apart by content, not by name") {
 TEST_CASE("a turned STEP surface has the cone's area to within the chord, and carries its own unit") {
     // One straight span: a cone's side, π(r0 + r1)·slant.
     const auto step = write_step_turned({{0.3, 0.0}, {0.2, 0.4}});
-    Progress quiet;
     const double exact = kPi * 0.5 * std::hypot(0.1, 0.4);
     double last = 1;
     for (const double chord : {0.005, 0.0005, 0.00005}) {
@@ -81,7 +79,6 @@ TEST_CASE("of a STEP file the true radii of its faces are known, coarse facets o
     // A ring with a bore of 12 mm, and a waist: its walls are cones, hollow along nothing but the bore.
     const std::vector<Point2> ring{{0.012, 0}, {0.05, 0}, {0.05, 0.06}, {0.012, 0.06}, {0.012, 0}};
     const auto step = write_step_turned(ring);
-    Progress quiet;
     for (const double chord : {5e-3, 1e-3, 1e-4}) {
         TrueRadii radii;
         const auto read = read_mesh(step, "ring", {1.0, chord}, quiet, &radii);
@@ -163,7 +160,6 @@ TEST_CASE("fuzzed files of every format end in a mesh or in words, soon") {
                 for (const auto& t : mesh.triangles) {
                     for (const auto c : t) REQUIRE(c < mesh.points.size());
                 }
-                Progress quiet;
                 static_cast<void>(repaired(mesh, quiet));
             } catch (const InputError& e) {
                 CHECK_FALSE(e.mend().empty());

@@ -5,13 +5,12 @@
 #include "core/science/mesh/pieces.hpp"
 #include "core/science/mesh/sweep.hpp"
 #include "core/science/mesh/widest.hpp"
+#include "tests/quiet.hpp"
 #include "tests/shapes.hpp"
 
 using namespace jig;
 
 namespace {
-
-Progress quiet;
 
 PieceSet found(const TriangleMesh& mesh, int count) {
     PieceRules rules;

@@ -9,13 +9,12 @@
 #include "core/science/mesh/outline_file.hpp"
 #include "core/science/mesh/stl.hpp"
 #include "tests/job/fixtures.hpp"
+#include "tests/quiet.hpp"
 #include "tests/shapes.hpp"
 
 using namespace jig;
 
 namespace {
-
-Progress quiet;
 
 TriangleMesh read(const std::string& bytes) {
     return read_mesh(bytes, "test", {1e-3, 0.0005}, quiet);

@@ -3,12 +3,12 @@
 
 #include "core/science/mesh/measure.hpp"
 #include "core/science/mesh/refine.hpp"
+#include "tests/quiet.hpp"
 #include "tests/shapes.hpp"
 
 using namespace jig;
 
 TEST_CASE("refined faces are small, closed, of the same area, and know their parents") {
-    Progress quiet;
     for (const auto& mesh :
          {shapes::box({0, 0, 0}, {1, 2, 3}), shapes::torus(0.3, 0.1, 24), shapes::lipped_channel(0.3, 4)}) {
         const double longest = 0.05 * bounds_of(mesh).diagonal();
@@ -33,7 +33,6 @@ TEST_CASE("refined faces are small, closed, of the same area, and know their par
 }
 
 TEST_CASE("what is fine already stays, and what would grow without bound is refused") {
-    Progress quiet;
     const auto box = shapes::box({0, 0, 0}, {1, 1, 1});
     CHECK(refined(box, 2, quiet).mesh == box);
     CHECK_THROWS_AS(refined(box, 1e-5, quiet), InputError);

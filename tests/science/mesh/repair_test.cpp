@@ -3,6 +3,7 @@
 
 #include "core/science/mesh/measure.hpp"
 #include "core/science/mesh/repair.hpp"
+#include "tests/quiet.hpp"
 #include "tests/shapes.hpp"
 
 using namespace jig;
@@ -31,14 +32,12 @@ std::size_t mended(const Repaired& r, const std::string& what) {
 }  // namespace
 
 TEST_CASE("a sound body is left alone") {
-    Progress quiet;
     const auto r = repaired(shapes::torus(0.3, 0.1), quiet);
     CHECK(r.repairs.empty());
     CHECK(r.holes == 0);
 }
 
 TEST_CASE("each fault is mended and told") {
-    Progress quiet;
     auto soup = shapes::box({0, 0, 0}, {1, 1, 1});
     // Every triangle its own points, some of them a hair off; one face turned, one doubled, one empty.
     TriangleMesh bad;
@@ -63,7 +62,6 @@ TEST_CASE("each fault is mended and told") {
 }
 
 TEST_CASE("a body inside out is turned, pinholes are closed and real openings stay") {
-    Progress quiet;
     auto ball = shapes::sphere(0.5, 60);
     for (auto& t : ball.triangles) std::swap(t[0], t[1]);
     auto r = repaired(ball, quiet);

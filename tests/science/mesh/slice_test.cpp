@@ -2,6 +2,7 @@
 
 #include "core/science/mesh/slice.hpp"
 #include "core/science/mesh/triangulate.hpp"
+#include "tests/quiet.hpp"
 #include "tests/shapes.hpp"
 
 using namespace jig;
@@ -9,13 +10,11 @@ using namespace jig;
 namespace {
 
 Section cut(const TriangleMesh& mesh, const Point& axis, double height) {
-    Progress quiet;
     const std::array<double, 1> at{height};
     return sections(mesh, topology_of(mesh), frame_across(axis), at, quiet).front();
 }
 
 SlabStack stack(const TriangleMesh& mesh, double thickness, const Point& axis = Point::UnitZ()) {
-    Progress quiet;
     return slabs(mesh, topology_of(mesh), axis, thickness, quiet);
 }
 
@@ -117,7 +116,6 @@ TEST_CASE("an outline is filled without gaps and one that crosses itself is refu
 TEST_CASE(
     "oversize slabs hold every section of the shape through them, undersize ones lie inside every one") {
     const auto body = shapes::turned({{0.3, 0}, {0.36, 0.13}, {0.2, 0.31}, {0.26, 0.47}, {0.05, 0.6}}, 60);
-    Progress quiet;
     const auto topology = topology_of(body);
     const Point axis = Point(0.3, 0.1, 1).normalized();
     const auto over = slabs(body, topology, axis, 0.08, quiet),

@@ -5,6 +5,7 @@
 #include "core/science/mesh/measure.hpp"
 #include "core/science/mesh/repair.hpp"
 #include "core/science/mesh/stl.hpp"
+#include "tests/quiet.hpp"
 #include "tests/shapes.hpp"
 
 using namespace jig;
@@ -12,7 +13,6 @@ using namespace jig;
 namespace {
 
 std::string message(const std::string& bytes) {
-    Progress quiet;
     try {
         read_stl(bytes, "file", 1e-3, quiet);
     } catch (const InputError& e) {
@@ -24,7 +24,6 @@ std::string message(const std::string& bytes) {
 }  // namespace
 
 TEST_CASE("STL of both kinds gives the same body in the unit asked for") {
-    Progress quiet;
     const auto cube = shapes::box({0, 0, 0}, {0.2, 0.3, 0.4});
     for (const auto& bytes : {write_stl_binary(cube), write_stl_text(cube, "cube")}) {
         CHECK(looks_like_stl(bytes));
@@ -64,7 +63,6 @@ TEST_CASE("random damage to an STL never does more than raise a message") {
     std::mt19937 dice(7);
     const auto binary = write_stl_binary(shapes::sphere(0.1, 8));
     const auto text = write_stl_text(shapes::sphere(0.1, 6), "ball");
-    Progress quiet;
     int refused = 0;
     for (int i = 0; i < 400; ++i) {
         auto bytes = i % 2 ? binary : text;

@@ -3,6 +3,7 @@
 #include <fstream>
 
 #include "core/science/nest/cut_sheets.hpp"
+#include "tests/quiet.hpp"
 #include "tests/shapes.hpp"
 
 using namespace jig;
@@ -10,7 +11,6 @@ using namespace jig;
 namespace {
 
 SheetSet torus_sheets(const SheetRules& rules) {
-    Progress quiet;
     const auto ring = shapes::torus(0.3, 0.1, 48);
     return lay_onto_sheets(pieces_of(slabs(ring, topology_of(ring), Point::UnitZ(), 0.05, quiet)), rules,
                            quiet);
@@ -77,7 +77,6 @@ TEST_CASE("sheets with a grain turn pieces by half only, and what is left over i
     SheetRules rules;
     rules.length = 1.0;
     rules.width = 0.3;
-    Progress quiet;
     const auto piece = [](const char* name, double l, double w) {
         CutPiece p;
         p.name = name;
@@ -107,7 +106,6 @@ TEST_CASE("a piece cut from inside another goes where that one goes") {
     core.inside = 0;
     core.outline = {{{0.15, 0.15}, {0.35, 0.15}, {0.35, 0.35}, {0.15, 0.35}}};
     core.engraved = {{{0.2, 0.2}, {0.3, 0.2}}};
-    Progress quiet;
     const auto set = lay_onto_sheets({ring, core}, {0.6, 0.6, 0.002, 0.01}, quiet);
     REQUIRE(set.sheets.size() == 1);
     REQUIRE(set.sheets[0].pieces.size() == 2);
@@ -125,7 +123,6 @@ TEST_CASE("a piece cut from inside another goes where that one goes") {
 }
 
 TEST_CASE("what fits to the millimetre goes on, and what fits aslant is laid aslant") {
-    Progress quiet;
     SheetRules rules{1.0, 0.5, 0.002, 0.01, false};
     const auto laid = [&](const std::vector<Loop>& loops) { return nest(loops, rules, quiet); };
     CHECK(laid({rectangle(0, 0, 0.98, 0.48)}).sheets == 1);
@@ -154,7 +151,6 @@ TEST_CASE("what fits to the millimetre goes on, and what fits aslant is laid asl
 }
 
 TEST_CASE("hundreds of pieces lie apart by the kerf and inside the margin, and waste no more than few do") {
-    Progress quiet;
     const SheetRules rules{1.5, 1.0, 0.004, 0.01, false};
     std::vector<Loop> pieces;
     for (int n = 0; n < 150; ++n) {

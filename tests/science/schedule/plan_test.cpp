@@ -4,13 +4,13 @@
 #include <random>
 
 #include "core/base/error.hpp"
+#include "core/base/times.hpp"
 #include "core/science/schedule/plan.hpp"
+#include "tests/quiet.hpp"
 
 using namespace jig;
 
 namespace {
-
-constexpr double kHour = 3600;
 
 PlanTask task(const char* name, double hours, std::vector<PlanLink> after = {}) {
     PlanTask t;
@@ -31,7 +31,6 @@ PlanRequest week(std::vector<PlanTask> tasks) {
 }
 
 Plan planned(const PlanRequest& r) {
-    Progress quiet;
     return plan(r, quiet);
 }
 

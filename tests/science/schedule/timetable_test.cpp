@@ -1,12 +1,12 @@
 #include <catch2/catch.hpp>
 
+#include "core/base/times.hpp"
 #include "core/science/schedule/timetable.hpp"
 
 using namespace jig;
 
 namespace {
 
-constexpr double kHour = 3600, kDay = 86400;
 const Shift kShift{8 * kHour, 8 * kHour};
 
 }  // namespace

@@ -3,18 +3,13 @@
 #include <limits>
 
 #include "core/base/units.hpp"
+#include "tests/quiet.hpp"
 #include "tests/science/shell/sheets.hpp"
 #include "tests/shapes.hpp"
 
 using namespace jig;
 using namespace jig::shell_fe;
 using namespace fixtures;
-
-namespace {
-
-Progress quiet;
-
-}  // namespace
 
 TEST_CASE("a column of plate buckles at Euler's load, a plate pressed one way at 4π²D/b²") {
     const double E = 10e9, h = 0.01;

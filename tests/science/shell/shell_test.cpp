@@ -9,6 +9,7 @@
 #include "core/base/error.hpp"
 #include "core/base/units.hpp"
 #include "core/science/shell/element.hpp"
+#include "tests/quiet.hpp"
 #include "tests/shapes.hpp"
 
 using namespace jig;
@@ -51,15 +52,13 @@ Bounds box(const Point& low, const Point& high) {
 
 constexpr double kFar = 1e6;
 
-std::size_t nearest(const TriangleMesh& mesh, const Point& p) {
+std::size_t point_near(const TriangleMesh& mesh, const Point& p) {
     std::size_t best = 0;
     for (std::size_t i = 0; i < mesh.points.size(); ++i) {
         if ((mesh.points[i] - p).norm() < (mesh.points[best] - p).norm()) best = i;
     }
     return best;
 }
-
-Progress quiet;
 
 }  // namespace
 
@@ -160,7 +159,7 @@ TEST_CASE("a strip bends in its own plane as beams do, whatever the shape of its
         Loads couple;
         couple.points = {{{1000, 0, 0}, {L, -H / 2, 0}}, {{-1000, 0, 0}, {L, H / 2, 0}}};
         const double M = 1000 * H, I = t * H * H * H / 12;
-        const auto tip = s.solve(couple).displacement(nearest(mesh, {L, 0.001, 0}));
+        const auto tip = s.solve(couple).displacement(point_near(mesh, {L, 0.001, 0}));
         INFO(cells);
         CHECK(tip.y() == Approx(M * L * L / (2 * E * I)).epsilon(0.08));
     }
@@ -187,7 +186,7 @@ TEST_CASE("Scordelis-Lo roof: 0.3024, within 3 % and closing in") {
         Loads load;
         load.gravity = {0, 0, -90 / l.areal_mass};
         const auto u = s.solve(load).displacement(
-            nearest(mesh, {0, R * std::sin(radians(40)), R * std::cos(radians(40))}));
+            point_near(mesh, {0, R * std::sin(radians(40)), R * std::cos(radians(40))}));
         wrong.push_back(std::abs(-u.z() / 0.3024 - 1));
     }
     CHECK(wrong.back() < 0.03);
@@ -212,7 +211,8 @@ TEST_CASE("pinched cylinder with end diaphragms: 1.8248e-5, within 3 % and closi
             quiet);
         Loads load;
         load.points = {{{0, 0, -0.25}, {0, 0, R}}};
-        wrong.push_back(std::abs(-s.solve(load).displacement(nearest(mesh, {0, 0, R})).z() / 1.8248e-5 - 1));
+        wrong.push_back(
+            std::abs(-s.solve(load).displacement(point_near(mesh, {0, 0, R})).z() / 1.8248e-5 - 1));
     }
     CHECK(wrong.back() < 0.03);
     // Under a point force a shell that shears goes on sinking a little as the mesh gets finer.
@@ -238,7 +238,7 @@ TEST_CASE("hemisphere with an 18° hole: 0.0940, within 3 %") {
             quiet);
         Loads load;
         load.points = {{{1, 0, 0}, {R, 0, 0}}, {{0, -1, 0}, {0, R, 0}}};
-        wrong.push_back(std::abs(s.solve(load).displacement(nearest(mesh, {R, 0, 0})).x() / 0.0940 - 1));
+        wrong.push_back(std::abs(s.solve(load).displacement(point_near(mesh, {R, 0, 0})).x() / 0.0940 - 1));
     }
     CHECK(wrong.back() < 0.03);
     CHECK(wrong.back() < wrong.front());
@@ -259,7 +259,7 @@ TEST_CASE("a simply supported plate: 0.00406·qa⁴/D when thin, Navier's sum wi
         load.pressure = q;
         const auto u = s.solve(load);
         CHECK(u.reactions.z() == Approx(q * a * a / 4).epsilon(1e-6));
-        return -u.displacement(nearest(mesh, {a / 2, a / 2, 0})).z();
+        return -u.displacement(point_near(mesh, {a / 2, a / 2, 0})).z();
     };
     // Navier with shear: Σ 16q/(π⁶mn·D·s²)·(1 + π²·s·D/(S·a²)) ·a⁴·sin·sin, s = m² + n².
     const auto navier = [&](double D, double S) {

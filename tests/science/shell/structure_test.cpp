@@ -5,18 +5,13 @@
 
 #include "core/base/error.hpp"
 #include "core/base/units.hpp"
+#include "tests/quiet.hpp"
 #include "tests/science/shell/sheets.hpp"
 #include "tests/shapes.hpp"
 
 using namespace jig;
 using namespace jig::shell_fe;
 using namespace fixtures;
-
-namespace {
-
-Progress quiet;
-
-}  // namespace
 
 TEST_CASE("a bar bends, stretches and twists as books say, whichever way it points") {
     for (const auto& turn : {Eigen::Matrix3d(Eigen::Matrix3d::Identity()), shapes::odd_rotation()}) {

@@ -5,13 +5,12 @@
 #include "core/base/error.hpp"
 #include "core/science/mesh/cut.hpp"
 #include "core/science/vacuum/film.hpp"
+#include "tests/quiet.hpp"
 #include "tests/shapes.hpp"
 
 using namespace jig;
 
 namespace {
-
-Progress quiet;
 
 /// A box without its floor: a mould l × w × d, its rim in the plane z = 0.
 TriangleMesh open_box(double l, double w, double d) {
