@@ -36,12 +36,6 @@ target_compile_definitions(core-tests PRIVATE JIG_BATCH_PROGRAM="$<TARGET_FILE:j
 target_precompile_headers(core-tests PRIVATE ${tests_include} ${PROJECT_SOURCE_DIR}/core/job/evaluate.hpp)
 add_dependencies(core-tests jigshell-batch jigshell-step)
 add_test(NAME core COMMAND core-tests)
-# Under the sanitizers each stage's own tests are enough (.ci/run): what walks over every leaf of every job says
-# nothing more there.
-if(JIG_SANITIZE)
-  add_test(NAME core-stages COMMAND core-tests "-#" "~[#kept_test]~[#evaluate_test]~[#board_test]~[#batch_test]~[#gate_test]~[#cure_test]~[#infuse_test]~[#plan_test]~[#vacuum_test]~[#arguments_test]~[.]")
-  set_tests_properties(core-stages PROPERTIES TIMEOUT 2400)
-endif()
 add_test(NAME batch-help COMMAND jigshell-batch --help)
 set_tests_properties(science core PROPERTIES TIMEOUT 2400 COST 100)
 

@@ -259,8 +259,21 @@ TEST_CASE("plug sets seven routes side by side and writes the cut files of the o
     }
     CHECK(j["routes"][5]["obstacle"].is_string());
     CHECK(j["routes"][0]["obstacle"].is_null());
-    for (const auto& f : j["files"]) CHECK(std::filesystem::exists(f.get<std::string>()));
+    int sheets = 0;
+    for (const auto& f : j["files"]) {
+        const auto name = f.get<std::string>();
+        CHECK(std::filesystem::exists(name));
+        sheets += name.find("sheet-") != std::string::npos && name.ends_with(".dxf");
+    }
     CHECK(j["files"].size() >= 3);
+    // As many sheets as the routes' sheet counts and the report buys.
+    CHECK(sheets > 0);
+    CHECK(j["routes"][1]["figures"]["sheets"]["value"] == sheets);
+    const auto report = ask({"report", file}).json();
+    CHECK(report["plug"]["sheets"]["value"] == sheets);
+    for (const auto& m : report["run"]["materials"]) {
+        if (m["what"] == job.plug.board) CHECK(m["amount"] == sheets);
+    }
     job.plug.route = Route::tiles;
     write_atomically(job_to_json(job).dump(), file);
     const auto tiles = ask({"plug", file, "--out", folder / "tiles"}).json();
