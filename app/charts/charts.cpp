@@ -6,8 +6,6 @@
 #include <functional>
 
 namespace jig::app {
-namespace {}  // namespace
-
 bool has_chart(Stage stage) {
     return stage == Stage::run || stage == Stage::heat || stage == Stage::log;
 }

@@ -1,5 +1,4 @@
 #include "core/base/clock.hpp"
-#include "core/base/times.hpp"
 
 #include <fmt/format.h>
 
@@ -7,6 +6,8 @@
 #include <chrono>
 #include <cmath>
 #include <ctime>
+
+#include "core/base/times.hpp"
 
 namespace jig {
 namespace {

@@ -1,6 +1,7 @@
 // Sheets are counted, bought and cut from one layout.
 #include <catch2/catch.hpp>
 
+#include <algorithm>
 #include <cmath>
 
 #include "core/stages/plug/sheets.hpp"
@@ -121,6 +122,47 @@ TEST_CASE("plugs of one stock are cut from the same sheets, those of two from th
         CHECK(laid(mixed.plug_sheets->at(k)) == cut.stocks[k].pieces.size());
         CHECK(mixed.plug_sheets->at(k).rules.length == cut.stocks[k].board.sheet_length);
     }
+}
+
+TEST_CASE(
+    "what fills a skeleton is bought beside its ribs, of one stock too, and no piece is left unbought") {
+    auto job = fixtures::small_job();
+    job.plug.route = Route::skeleton;
+    const auto amounts = [](const Findings& f) {
+        std::vector<double> out;
+        for (const auto& n : f.plug->plans.front().needs) {
+            if (n.kind == Kind::count && n.note.rfind("sheets of", 0) == 0) out.push_back(n.amount);
+        }
+        return out;
+    };
+    job.plug.skeleton.board = job.plug.skeleton.fill;
+    const auto by_area = amounts(worked_out(job));
+    const auto f = worked_out(job, Depth::quick);
+    const auto laid_out = amounts(f);
+    REQUIRE(by_area.size() == 2);
+    REQUIRE(laid_out.size() == 2);
+    CHECK(laid_out[0] == static_cast<double>(f.plug_sheets->front().sheets.size()));
+    CHECK(laid_out[1] == by_area[1]);
+    // Sheets too small for any rib: all of them by area.
+    auto own = shop();
+    for (auto& b : own.boards) {
+        if (b.name == job.plug.skeleton.board) b.sheet_length = b.sheet_width = 0.1;
+    }
+    const auto small = evaluate(job, own, quiet, Depth::quick);
+    REQUIRE(small.plug);
+    REQUIRE_FALSE(small.plug_sheets->front().too_large.empty());
+    const auto filled = amounts(evaluate(job, own, quiet, Depth::stages));
+    REQUIRE(filled.size() == 2);
+    CHECK(amounts(small)[1] == filled[1]);
+    CHECK(amounts(small)[0] != filled[1]);
+    double large = 0;
+    const auto cut = plug::cutting(small.plug->plans, job.plug, own);
+    for (const auto& piece : cut.stocks.front().pieces) {
+        const auto& names = small.plug_sheets->front().too_large;
+        if (std::find(names.begin(), names.end(), piece.name) != names.end())
+            large += net_area(piece.outline);
+    }
+    CHECK(amounts(small)[0] >= static_cast<double>(small.plug_sheets->front().sheets.size()) + large / 0.01);
 }
 
 TEST_CASE("a back's ribs are bought by the sheets that they lie on") {

@@ -367,9 +367,10 @@ void splash_route(const Ask& a, Plan& plan) {
 }  // namespace
 
 void take_sheets(Plan& plan, const std::string& stock, int count, const std::string& how, double labour) {
-    for (auto& n : plan.needs) {
-        if (n.what == stock && n.kind == Kind::count) n.amount = count;
-    }
+    // The first: what a skeleton is filled with may be of the same stock, and is no flat piece.
+    const auto bought = std::find_if(plan.needs.begin(), plan.needs.end(),
+                                     [&](const Need& n) { return n.what == stock && n.kind == Kind::count; });
+    if (bought != plan.needs.end()) bought->amount = count;
     for (auto& f : plan.figures) {
         if (f.key != "sheets") continue;
         f.value = count;

@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <cmath>
 
 namespace jig::plug {
 
@@ -42,8 +43,19 @@ void take_sheets(std::vector<Plan>& plans, const Choices& c, const Cutting& cutt
         auto how = fmt::format("{} pieces laid onto sheets of {} × {}, {:.0f} % of them used",
                                stock.pieces.size(), quantity(Kind::length, stock.rules.length),
                                quantity(Kind::length, stock.rules.width), 100 * laid[k].yield);
-        if (!laid[k].too_large.empty())
-            how += fmt::format("; {} larger than a sheet not counted", laid[k].too_large.size());
+        // What lies on none is joined out of more, and bought all the same.
+        const auto& large = laid[k].too_large;
+        double joined = 0;
+        for (const auto& piece : stock.pieces) {
+            if (std::find(large.begin(), large.end(), piece.name) != large.end())
+                joined += net_area(piece.outline);
+        }
+        if (joined > 0) {
+            const auto more = static_cast<int>(
+                std::ceil(joined / ((1 - c.waste) * stock.rules.length * stock.rules.width)));
+            count += more;
+            how += fmt::format("; {} larger than a sheet, joined out of {} more by area", large.size(), more);
+        }
         for (auto& plan : plans) {
             if (plan.route != Route::slabs && plan.route != Route::skeleton) continue;
             if (stock_of(plan, c, shop).name != stock.board.name) continue;
