@@ -69,7 +69,9 @@ int main(int argc, char** argv) {
     line.addOption({"stage", "Stage to start with.", "stage", "brief"});
     line.addOption({"size", "Size of the window, as 1280x800.", "size", "1280x800"});
     line.addOption({"sheet", "Open a sheet: routes, schools or stacks, with --shot.", "sheet"});
-    line.addOption({"load", "Show the tool under a load case, with --shot.", "case"});
+    line.addOption({"load",
+                    "Show the tool under a load case, or the part under a load by its number, with --shot.",
+                    "case"});
     line.addOption({"text", "Size of text in percent, 80 to 200.", "percent"});
     line.addOption({"walk", "Begin the first walk."});
     line.addOption({"night", "Use the night inks."});
@@ -127,6 +129,8 @@ int main(int argc, char** argv) {
                 (sheet == "stacks" && window.seek_stack())) {
                 while (window.errand().away()) QApplication::processEvents(QEventLoop::AllEvents, 50);
             }
+            if (const auto number = line.value("load").toUInt(); number > 0)
+                window.show_part_load(number - 1);
             for (std::size_t i = 0; i < Words<LoadCase>::all.size(); ++i) {
                 if (line.value("load").toStdString() == Words<LoadCase>::all[i].file)
                     window.show_load(static_cast<LoadCase>(i));

@@ -81,6 +81,11 @@ const std::vector<Verb>& verbs() {
          "The tool of a job on trial by shell finite elements: own weight, turned over, leant on, bolted, "
          "levered, bagged, heated, on two meshes.",
          run_tool},
+        {{"part", "JOB", {{"quick", "yes|no", "leaves the fine mesh off"}, kLibrary}},
+         "The part of a job under what it has to carry, by shell finite elements on two meshes: what it "
+         "gives "
+         "and how many times each load it holds, zones and draped cloth followed.",
+         run_part},
         {{"shell",
           "JOB",
           {{"build", "TEXT",

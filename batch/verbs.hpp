@@ -38,6 +38,7 @@ Json run_kinetics(const Arguments&, Progress&);
 Json run_plan(const Arguments&, Progress&);
 Json run_infuse(const Arguments&, Progress&);
 Json run_drape(const Arguments&, Progress&);
+Json run_part(const Arguments&, Progress&);
 Json run_kit(const Arguments&, Progress&);
 
 /// The plies of a stack as docs/batch.md writes it. Throws InputError.

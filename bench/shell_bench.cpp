@@ -8,7 +8,10 @@
 #include "bench/reference.hpp"
 #include "core/job/job_file.hpp"
 #include "core/job/trial.hpp"
+#include "core/science/mesh/topology.hpp"
 #include "core/science/shell/system.hpp"
+#include "core/shop/stack_figures.hpp"
+#include "core/stages/part/trial.hpp"
 
 using namespace jig;
 
@@ -101,5 +104,47 @@ void tool_quick_trial(benchmark::State& state) {
     state.counters["times_one_bare_solve"] = whole / bare;
 }
 BENCHMARK(tool_quick_trial)->Unit(benchmark::kMillisecond)->Iterations(1);
+
+/// A part on trial under three loads, a rim zone in it, beside one plain assembling, factoring and solving of
+/// its mesh. Buckling is looked for as well, on this mesh as on the coarse one of a job.
+void part_on_trial(benchmark::State& state) {
+    const auto trial_of = [](std::size_t triangles, bool plain) {
+        const auto mesh = bench::dome(triangles);
+        const Frame frame{Point::UnitX(), Point::UnitY(), Point::UnitZ()};
+        static const auto shop = load_shop(std::string(JIG_SOURCE_DATA) + "/library");
+        part::DutyAsked asked;
+        asked.stack = part::start();
+        part::Zone rim;
+        rim.way = ZoneWay::for_core;
+        asked.stack.zones = {rim};
+        asked.duty.hold = PartHold::pinned;
+        asked.duty.loads.resize(3);
+        asked.duty.loads[0].pressure = 1000;
+        asked.duty.loads[1].weight = 1;
+        asked.duty.loads[2].pushes = {{}};
+        Progress quiet;
+        if (!plain) {
+            part::Draped draped;
+            draped.face = std::make_shared<const TriangleMesh>(mesh);
+            benchmark::DoNotOptimize(part::try_out(asked, mesh, frame, draped, shop, nullptr, quiet).mass);
+            return;
+        }
+        const auto stack = sum_stack(asked.stack.layers, need(shop.resins, asked.stack.resin, "bench"),
+                                     asked.stack.how, shop, "bench");
+        shell_fe::Support rest;
+        rest.fix = {true, true, true, false, false, false};
+        rest.points = rim_loops(mesh, topology_of(mesh)).front();
+        const shell_fe::System system(mesh, stack.laminate, Point::UnitX(), {rest}, quiet);
+        std::vector<shell_fe::Loads> loads(3);
+        for (auto& l : loads) l.pressure = 1000;
+        benchmark::DoNotOptimize(system.solve(loads).front().largest);
+    };
+    const auto n = static_cast<std::size_t>(state.range(0));
+    for (auto _ : state) trial_of(n, false);
+    const double here = bench::fastest(2, [&] { trial_of(n, false); });
+    state.counters["times_plain_solve"] = here / bench::fastest(2, [&] { trial_of(n, true); });
+    state.counters["growth_exponent"] = std::log2(here / bench::fastest(2, [&] { trial_of(n / 2, false); }));
+}
+BENCHMARK(part_on_trial)->Arg(2800)->Arg(14000)->Unit(benchmark::kMillisecond)->Iterations(1);
 
 }  // namespace

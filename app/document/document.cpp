@@ -11,7 +11,6 @@
 
 #include "core/job/trial.hpp"
 #include "core/stages/back/trial.hpp"
-#include "core/stages/bag/flow.hpp"
 
 namespace jig::app {
 namespace {
@@ -145,6 +144,7 @@ void Document::start(Job job, const QString& path) {
     settled_ = saved_settled_ = stages_of(job_.settled);
     settled_figures_.clear();
     findings_.trial = nullptr;  // another tool's
+    findings_.part_trial = nullptr;
     saved_ = job_;
     forget_autosave();
     hold_file(path);
@@ -342,8 +342,7 @@ void Document::work() {
             for (const auto depth : {Depth::stages, Depth::quick, Depth::fine}) {
                 *trying = depth != Depth::stages;
                 auto findings = board_->work_out(sheet, depth, *progress);
-                const bool last = depth == Depth::fine || (findings.trial && findings.trial->fine &&
-                                                           (!findings.flow || findings.flow->fine));
+                const bool last = depth == Depth::fine || findings.finest;
                 QMetaObject::invokeMethod(
                     this,
                     [this, number, last, f = std::move(findings)]() mutable {
@@ -369,6 +368,8 @@ void Document::take(std::uint64_t number, Findings findings, bool last) {
     // Until the tool is tried out anew its last figures stay on screen, marked.
     const bool first = evaluated_ != number;
     const auto older = findings_.trial;
+    // Large ones take a while to take apart: not on the interface thread.
+    letting_go_.start([old = std::move(findings_)] {});
     findings_ = std::move(findings);
     if (first && !last && !findings_.trial && older && findings_.edge && findings_.edge->tool)
         findings_ = with_trial(findings_, job_, older, true);

@@ -140,6 +140,7 @@ class Document : public QObject {
     bool dragging_ = false;
     QTimer autosave_timer_;
     QThreadPool autosaves_;
+    QThreadPool letting_go_;               ///< of findings that newer ones have replaced
     std::atomic<int> autosave_number_{0};  ///< of the newest: what it overtakes is not written
 
     // Shared with the worker under `lock_`.

@@ -3,8 +3,6 @@
 #include <QBoxLayout>
 #include <QHeaderView>
 
-#include "app/slip/stack_pane.hpp"
-
 namespace jig::app {
 namespace {
 
@@ -40,7 +38,7 @@ Pane* make_pane(Document& document, Stage stage, QWidget* parent) {
         case Stage::back:
             return make_back_pane(document, parent);
         case Stage::part:
-            return new StackPane(document, stage, parent);
+            return make_part_pane(document, parent);
         case Stage::plug:
             return make_plug_pane(document, parent);
         case Stage::run:

@@ -35,6 +35,7 @@ Pane* make_stations_pane(Document& document, QWidget* parent);
 Pane* make_gauge_pane(Document& document, std::function<std::size_t()> station, QWidget* parent);
 Pane* make_edge_pane(Document& document, QWidget* parent);
 Pane* make_shell_pane(Document& document, QWidget* parent);
+Pane* make_part_pane(Document& document, QWidget* parent);
 Pane* make_back_pane(Document& document, QWidget* parent);
 Pane* make_plug_pane(Document& document, QWidget* parent);
 Pane* make_run_pane(Document& document, QWidget* parent);

@@ -277,6 +277,10 @@ Scene scene_of(const Job& job, const Findings& f, Stage stage, const Ink& k, con
             add_back(s, job, f, up, k);
             break;
         case Stage::part:
+            if (view.part_load && f.part_trial && *view.part_load < f.part_trial->loads.size()) {
+                add_part_trial(s, *f.part_trial, job.part.duty, *view.part_load, k, w, view.apart);
+                return s;
+            }
             if (f.part && f.part->draped->worst() != nullptr) {
                 add_cloth(s, f, up, k, w);
                 add_zones(s, job, f, up, k, w);

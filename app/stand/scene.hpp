@@ -96,9 +96,10 @@ struct Scene {
 
 /// How the maker looks at it: nothing that the job keeps.
 struct View {
-    double apart = 0.5;            ///< how far the pieces are drawn apart along their pulls, 0 to 1
-    std::optional<LoadCase> load;  ///< that the tool is shown under; none for the back as it is built
-    bool cut = true;               ///< whether the section at the cut is seen beside it
+    double apart = 0.5;                    ///< how far the pieces are drawn apart along their pulls, 0 to 1
+    std::optional<LoadCase> load;          ///< that the tool is shown under; none for the back as it is built
+    std::optional<std::size_t> part_load;  ///< that the part is shown under; none for it as it is made
+    bool cut = true;                       ///< whether the section at the cut is seen beside it
 };
 
 /// The scene of a stage. Where its findings are missing, the shape alone, and nothing where that is missing.

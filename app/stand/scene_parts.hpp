@@ -5,6 +5,7 @@
 
 #include "app/stand/scene.hpp"
 #include "core/stages/back/trial.hpp"
+#include "core/stages/part/trial.hpp"
 
 namespace jig::app {
 
@@ -93,6 +94,9 @@ void add_flow(Scene& s, const Job& job, const Findings& f, const Upright& up, co
               double share);
 /// Fittings of the flange, with the way that they can be dragged along.
 void add_fittings(Scene& s, const Job& job, const Findings& f);
+/// The part under one of its loads: drawn as the tool is.
+void add_part_trial(Scene& s, const part::Trial& trial, const part::Duty& duty, std::size_t load,
+                    const Ink& k, const Wording& w, double exaggeration);
 /// The tool under one load: shape exaggerated, displacement in steps of one ramp with figures on their lines.
 void add_trial(Scene& s, const back::Trial& trial, const back::CaseResult& result, const Ink& k,
                const Wording& w, double exaggeration);

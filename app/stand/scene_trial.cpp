@@ -1,6 +1,7 @@
-// The tool under one load on the stand.
+// Tool and part under their loads on the stand.
 #include <algorithm>
 #include <cmath>
+#include <functional>
 
 #include "app/stand/bands.hpp"
 #include "app/stand/scene_parts.hpp"
@@ -10,20 +11,34 @@ namespace {
 
 constexpr int kGrades = 8;
 
-}  // namespace
+/// A surface bent by what moves its points, drawn with its displacements.
+struct Bending {
+    const TriangleMesh& mesh;
+    const std::vector<Eigen::Vector3f>& field;  ///< m, by point
+    std::function<bool(std::size_t)> flat;      ///< faces that stand as plates, in a grain of their own
+    std::function<Point(const Point&)> stand;   ///< how it stands on the stand
+    double exaggeration = 1;
 
-void add_trial(Scene& s, const back::Trial& trial, const back::CaseResult& result, const Ink& k,
-               const Wording& w, double exaggeration) {
-    if (result.field.size() != trial.mesh.points.size()) return;
-    // On its feet the tool stands the other way up than on the plug.
-    const bool over = result.kind != LoadCase::turned;
-    const auto stand = [&](const Point& p) { return over ? Point(p.x(), -p.y(), -p.z()) : p; };
-    const auto& mesh = trial.mesh;
-    std::vector<Spot> spots(mesh.points.size());
-    double most = 0;
-    for (const auto& u : result.field) most = std::max(most, static_cast<double>(u.norm()));
-    const double size = bounds_of(mesh).diagonal();
-    const double times = most > 0 ? 0.16 * exaggeration * size / most : 0;
+    std::vector<Spot> spots{};
+    double most = 0, times = 0, size = 0;
+
+    void measure() {
+        for (const auto& u : field) most = std::max(most, static_cast<double>(u.norm()));
+        size = bounds_of(mesh).diagonal();
+        times = most > 0 ? 0.16 * exaggeration * size / most : 0;
+    }
+    void add_to(Scene& s, const Ink& k, const Wording& w);
+    /// How many times larger it is drawn, and its lines, as the legend says them.
+    [[nodiscard]] QString drawn(const Wording& w) const {
+        return QString("drawn %1 times larger; lines every %2")
+            .arg(times < 10 ? times : std::round(times / 10) * 10, 0, 'f', times < 10 ? 1 : 0)
+            .arg(QString::fromStdString(show(Kind::thickness, most / kGrades, w)));
+    }
+};
+
+void Bending::add_to(Scene& s, const Ink& k, const Wording& w) {
+    measure();
+    spots.resize(mesh.points.size());
     std::vector<Point> normals(mesh.points.size(), Point::Zero());
     for (std::size_t f = 0; f < mesh.triangles.size(); ++f) {
         for (const auto i : mesh.triangles[f]) normals[i] += mesh.area_vector2(f);
@@ -31,7 +46,7 @@ void add_trial(Scene& s, const back::Trial& trial, const back::CaseResult& resul
     s.bounds.low = Point::Constant(1e30);
     s.bounds.high = -s.bounds.low;
     for (std::size_t i = 0; i < spots.size(); ++i) {
-        const Point u = result.field[i].cast<double>();
+        const Point u = field[i].cast<double>();
         spots[i] = {stand(mesh.points[i] + times * u), stand(normals[i].normalized()), u.norm()};
         s.bounds.low = s.bounds.low.cwiseMin(stand(mesh.points[i]));
         s.bounds.high = s.bounds.high.cwiseMax(stand(mesh.points[i]));
@@ -42,7 +57,7 @@ void add_trial(Scene& s, const back::Trial& trial, const back::CaseResult& resul
         std::vector<Spot> face;
         for (const auto i : mesh.triangles[f]) {
             auto spot = spots[i];
-            if (trial.parts[f] == back::ToolPart::rib || spot.normal.dot(own) < 0.8) spot.normal = own;
+            if (flat(f) || spot.normal.dot(own) < 0.8) spot.normal = own;
             face.push_back(spot);
         }
         for (int step = 0; step < kGrades; ++step) {
@@ -54,7 +69,7 @@ void add_trial(Scene& s, const back::Trial& trial, const back::CaseResult& resul
             for (std::size_t c = 2; c < part.size(); ++c)
                 add_triangle(s, {part[0].at, part[c - 1].at, part[c].at},
                              {part[0].normal, part[c - 1].normal, part[c].normal}, colour,
-                             trial.parts[f] == back::ToolPart::rib ? Pattern::grain : Pattern::plain);
+                             flat(f) ? Pattern::grain : Pattern::plain);
             if (step == 0) continue;
             // The contour is where the lower bound cuts the face.
             std::vector<Point> ends;
@@ -92,6 +107,55 @@ void add_trial(Scene& s, const back::Trial& trial, const back::CaseResult& resul
             {best->first,
              QString::fromStdString(show(Kind::thickness, most * static_cast<double>(step) / kGrades, w))});
     }
+}
+
+}  // namespace
+
+void add_part_trial(Scene& s, const part::Trial& trial, const part::Duty& duty, std::size_t load,
+                    const Ink& k, const Wording& w, double exaggeration) {
+    const auto& result = trial.loads[load];
+    if (result.field.size() != trial.mesh.points.size()) return;
+    Bending bent{trial.mesh, result.field, [](std::size_t) { return false; },
+                 [](const Point& p) { return p; }, exaggeration};
+    bent.add_to(s, k, w);
+    // What holds it: a stroke down from each point where it rests, a foot of three where it is bolted.
+    const double arm = (duty.hold == PartHold::places ? 0.016 : 0.012) * bent.size;
+    for (const auto i : trial.held) {
+        const Point p = bent.spots[i].at;
+        if (duty.hold != PartHold::places) {
+            s.lines.push_back({{p, p - Point(0, 0, arm)}, k.clay, 1.6, false});
+            continue;
+        }
+        for (const auto& d : {Point(arm, 0, -arm), Point(-arm, 0, -arm), Point(0, arm, -arm)})
+            s.lines.push_back({{p, p + d}, k.clay, 1.6, false});
+    }
+    for (const auto& push : trial.pushes) {
+        if (push.load != load || !(push.force.norm() > 0)) continue;
+        const Point way = push.force.normalized();
+        add_arrow(s, push.at - 0.14 * bent.size * way, 0.13 * bent.size * way,
+                  QString::fromStdString(show(Kind::force, push.force.norm(), w)), k);
+    }
+    s.ground = s.bounds.low.z();
+    s.has_cut = false;
+    s.comes_apart = true;
+    s.slider = "bend";
+    s.legend = QString("%1: gives %2, most at %3; %4")
+                   .arg(QString::fromStdString(result.name),
+                        QString::fromStdString(show(Kind::thickness, result.moves, w)),
+                        QString::fromStdString(result.where), bent.drawn(w));
+}
+
+void add_trial(Scene& s, const back::Trial& trial, const back::CaseResult& result, const Ink& k,
+               const Wording& w, double exaggeration) {
+    if (result.field.size() != trial.mesh.points.size()) return;
+    // On its feet the tool stands the other way up than on the plug.
+    const bool over = result.kind != LoadCase::turned;
+    const auto stand = [over](const Point& p) { return over ? Point(p.x(), -p.y(), -p.z()) : p; };
+    Bending bent{trial.mesh, result.field,
+                 [&](std::size_t f) { return trial.parts[f] == back::ToolPart::rib; }, stand, exaggeration};
+    bent.add_to(s, k, w);
+    const auto& spots = bent.spots;
+    const double size = bent.size;
     for (const auto& [a, b] : trial.bars) s.lines.push_back({{spots[a].at, spots[b].at}, k.ink, 3.0, false});
     if (result.kind != LoadCase::turned) {
         const double arm = 0.018 * size;
@@ -110,13 +174,11 @@ void add_trial(Scene& s, const back::Trial& trial, const back::CaseResult& resul
     s.comes_apart = true;
     s.slider = "bend";
     s.legend =
-        QString("%1: %2, worst %3; drawn %4 times larger; lines every %5")
+        QString("%1: %2, worst %3; %4")
             .arg(QString::fromStdString(std::string(said(result.kind))),
                  result.relative ? "out of shape, its own shift and turn left off"
                                  : "moves " + QString::fromStdString(show(Kind::thickness, result.moves, w)),
-                 QString::fromStdString(result.where))
-            .arg(times < 10 ? times : std::round(times / 10) * 10, 0, 'f', times < 10 ? 1 : 0)
-            .arg(QString::fromStdString(show(Kind::thickness, most / kGrades, w)));
+                 QString::fromStdString(result.where), bent.drawn(w));
 }
 
 }  // namespace jig::app

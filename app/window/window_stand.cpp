@@ -25,6 +25,10 @@ void MainWindow::act_on(const QString& act) {
         }
         return show_load({});
     }
+    if (act.startsWith("part-load-")) {
+        const auto number = act.mid(10).toUInt();
+        return show_part_load(number > 0 ? std::optional<std::size_t>(number - 1) : std::nullopt);
+    }
     if (auto* action = findChild<QAction*>("act-" + act)) action->trigger();
 }
 
@@ -32,6 +36,12 @@ void MainWindow::show_load(std::optional<LoadCase> load) {
     if (load_ == load) return;
     load_ = load;
     if (stage_ == Stage::back) show_scene(true);
+}
+
+void MainWindow::show_part_load(std::optional<std::size_t> load) {
+    if (part_load_ == load) return;
+    part_load_ = load;
+    if (stage_ == Stage::part) show_scene(true);
 }
 
 void MainWindow::show_scene(bool frame_again) {
@@ -44,7 +54,7 @@ void MainWindow::show_scene(bool frame_again) {
                    stage_,
                    &ink(light_),
                    wording_,
-                   {stand_->apart(), load_, ribbon_->room() == SectionRoom::open},
+                   {stand_->apart(), load_, part_load_, ribbon_->room() == SectionRoom::open},
                    // A shape that does not work leaves the last good one standing.
                    !chart && (f.shape != nullptr || !framed_),
                    frame_again || !framed_});

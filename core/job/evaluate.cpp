@@ -94,6 +94,23 @@ Findings with_flow(Findings f, const Job& job, std::shared_ptr<const bag::Flow> 
     return f;
 }
 
+/// Findings with the part's trial among its figures and calls.
+Findings with_part_trial(Findings f, const Job& job, std::shared_ptr<const part::Trial> trial) {
+    if (!f.part || !trial) return f;
+    auto part = *f.part;
+    // Whether it holds comes before what it weighs.
+    auto figures = part::trial_figures(*trial, job.part.duty);
+    figures.insert(figures.end(), part.figures.begin(), part.figures.end());
+    part.figures = std::move(figures);
+    f.part = std::make_shared<const part::Findings>(std::move(part));
+    auto more = part::trial_calls(*trial, job.part.duty);
+    f.calls.insert(f.calls.end(), std::make_move_iterator(more.begin()), std::make_move_iterator(more.end()));
+    std::stable_sort(f.calls.begin(), f.calls.end(),
+                     [](const Call& a, const Call& b) { return a.stage < b.stage; });
+    f.part_trial = std::move(trial);
+    return f;
+}
+
 /// The nodes whose faults a maker has to mend, in the order of their stages.
 struct Faults {
     JobSlate& slate;
@@ -159,10 +176,20 @@ struct JobBoard::Inside {
             const auto fine = faults.take<Tried<true>>(Stage::back);
             if (faults.calls.size() == before) f.trial = fine && fine->trial ? fine->trial : quick->trial;
         }
+        f.finest = slate.recall<Settled>(l.laid).value && slate.recall<Tried<true>>(l.laid).value &&
+                   slate.recall<Flowed<true>>(l.laid).value && slate.recall<PartTried<true>>(l.laid).value;
         f.pitches = slate.recall<back::Suggestion>(l.laid).value;
         const auto warmth = slate.recall<shell::Warmth>(l.laid);
         const auto& [job, shop] = *l.given;
-        faults.take<FlowFace<false>>(Stage::bag);
+        faults.take<PartFace<false>>(Stage::part);
+        std::shared_ptr<const part::Trial> carried;
+        // What the part itself lacks it has said already.
+        if (f.part) {
+            const auto quick_part = faults.take<PartTried<false>>(Stage::part);
+            const auto fine_part = quick_part ? faults.take<PartTried<true>>(Stage::part) : nullptr;
+            if (quick_part) carried = quick_part->trial;
+            if (fine_part && fine_part->trial) carried = fine_part->trial;
+        }
         const auto quick_flow = faults.take<Flowed<false>>(Stage::bag);
         const auto fine_flow = slate.recall<Flowed<true>>(l.laid).value;
         f.layouts = slate.recall<bag::Layouts>(l.laid).value;
@@ -171,6 +198,7 @@ struct JobBoard::Inside {
             f = with_flow(std::move(f), job, {fine_flow, &fine_flow->flow});
         else if (quick_flow)
             f = with_flow(std::move(f), job, {quick_flow, &quick_flow->flow});
+        f = with_part_trial(std::move(f), job, std::move(carried));
         const auto trial = f.trial;
         return trial ? with_trial(std::move(f), job, trial) : f;
     }
@@ -207,9 +235,11 @@ Findings JobBoard::work_out(const Sheet& sheet, Depth depth, Progress& progress,
         slate.work_out<brief::Findings, plug::Findings, heat::Findings, run::Findings, log::Findings>(
             worked.laid, progress, threads, ran);
     if (depth == Depth::quick)
-        worked.laid = slate.work_out<Settled, Tried<false>>(worked.laid, progress, threads, ran);
+        worked.laid =
+            slate.work_out<Settled, Tried<false>, PartTried<false>>(worked.laid, progress, threads, ran);
     if (depth == Depth::fine)
-        worked.laid = slate.work_out<Settled, Flowed<true>, Tried<true>>(worked.laid, progress, threads, ran);
+        worked.laid = slate.work_out<Settled, Flowed<true>, Tried<true>, PartTried<true>>(
+            worked.laid, progress, threads, ran);
     return inside_->findings(worked);
 }
 
@@ -239,6 +269,11 @@ std::shared_ptr<const back::Suggestion> JobBoard::seek_pitch(const Sheet& sheet,
 
 std::shared_ptr<const bag::Layouts> JobBoard::seek_layout(const Sheet& sheet, Progress& progress) {
     return inside_->need<bag::Layouts>(*sheet, progress);
+}
+
+std::shared_ptr<const part::Trial> JobBoard::try_part(const Sheet& sheet, bool fine, Progress& progress) {
+    return fine ? inside_->need<PartTried<true>>(*sheet, progress)->trial
+                : inside_->need<PartTried<false>>(*sheet, progress)->trial;
 }
 
 Findings evaluate(const Job& job, const Shop& shop, Progress& progress, Depth depth) {

@@ -17,6 +17,9 @@ namespace jig::bag {
 struct Flow;
 struct Layouts;
 }  // namespace jig::bag
+namespace jig::part {
+struct Trial;
+}  // namespace jig::part
 namespace jig::shell {
 struct Found;
 }  // namespace jig::shell
@@ -43,9 +46,12 @@ struct Findings {
     bool trial_is_old = false;                 ///< it is of the job before the last edit
     std::shared_ptr<const back::Suggestion> pitches;  ///< where a pitch has been sought for this tool
     std::shared_ptr<const bag::Flow> flow;  ///< of an infused part's resin, the finest there is; else null
-    std::shared_ptr<const bag::Layouts> layouts;               ///< where hoses have been sought for this part
+    std::shared_ptr<const part::Trial>
+        part_trial;                               ///< under its loads, the finest there is; null without any
+    std::shared_ptr<const bag::Layouts> layouts;  ///< where hoses have been sought for this part
     std::shared_ptr<const std::vector<SheetSet>> plug_sheets;  ///< by stock; null until pieces are laid out
     std::shared_ptr<const SheetSet> rib_sheets;                ///< null until ribs are laid out
+    bool finest = false;  ///< all that a deeper look would work out is known
     Calls calls;  ///< in the order of the stages; a failed stage appears as a stop
 
     Findings();
@@ -99,6 +105,8 @@ class JobBoard {
     std::shared_ptr<const shell::Found> seek_stack(const Sheet& sheet, Progress& progress);
     std::shared_ptr<const back::Suggestion> seek_pitch(const Sheet& sheet, Progress& progress);
     std::shared_ptr<const bag::Layouts> seek_layout(const Sheet& sheet, Progress& progress);
+    /// The part alone on trial; null where it has nothing to carry or there is no tool.
+    std::shared_ptr<const part::Trial> try_part(const Sheet& sheet, bool fine, Progress& progress);
 
   private:
     struct Inside;

@@ -9,6 +9,7 @@
 #include "core/stages/brief/findings.hpp"
 #include "core/stages/heat/findings.hpp"
 #include "core/stages/log/findings.hpp"
+#include "core/stages/part/trial.hpp"
 #include "core/stages/plug/sheets.hpp"
 #include "core/stages/run/findings.hpp"
 #include "core/stages/shell/find_stack.hpp"
@@ -113,13 +114,20 @@ struct Tried {
     Shared<back::Trial> trial;
     bool operator==(const Tried&) const = default;
 };
-/// 1 where the part is infused, else 0: faces are not meshed for nothing.
-using Infused = Sole<struct InfusedName>;
-/// The part's face as resin is followed over it; none where nothing is infused or there is no tool.
+/// 1 where the part is infused or on trial, else 0: faces are not meshed for nothing.
+using FaceWanted = Sole<struct FaceWantedName>;
+/// The part's face as resin is followed over it and loads are tried on it; none where neither is asked for or
+/// there is no tool.
 template <bool fine>
-struct FlowFace {
+struct PartFace {
     Shared<TriangleMesh> mesh;
-    bool operator==(const FlowFace&) const = default;
+    bool operator==(const PartFace&) const = default;
+};
+/// None where the part has nothing to carry, or there is no tool.
+template <bool fine>
+struct PartTried {
+    Shared<part::Trial> trial;
+    bool operator==(const PartTried&) const = default;
 };
 template <bool fine>
 struct Flowed {
@@ -195,13 +203,18 @@ Settled settled(const run::Choices&, const run::Asked&, const Room&, const heat:
                 const plug::Library&);
 bag::FlowAsked flow_asked(const bag::Choices&, const part::Choices&, const brief::Making&,
                           const bag::FlowLibrary&);
-Infused infused(const bag::FlowAsked&);
+part::DutyAsked duty_asked(const part::Choices&);
+FaceWanted face_wanted(const bag::FlowAsked&, const part::DutyAsked&);
 template <bool fine>
-FlowFace<fine> flow_face(const Infused&, const ToolSurface&, Progress&);
+PartFace<fine> part_face(const FaceWanted&, const ToolSurface&, Progress&);
+PartTried<false> try_part_quickly(const part::DutyAsked&, const PartFace<false>&, const ToolSurface&,
+                                  const part::Draped&, const part::DutyLibrary&, Progress&);
+PartTried<true> try_part_finely(const part::DutyAsked&, const PartFace<true>&, const PartTried<false>&,
+                                const ToolSurface&, const part::Draped&, const part::DutyLibrary&, Progress&);
 template <bool fine>
-Flowed<fine> flowed(const bag::FlowAsked&, const FlowFace<fine>&, const ToolSurface&, const part::Draped&,
+Flowed<fine> flowed(const bag::FlowAsked&, const PartFace<fine>&, const ToolSurface&, const part::Draped&,
                     Progress&);
-bag::Layouts seek_layout(const bag::FlowAsked&, const FlowFace<false>&, const ToolSurface&,
+bag::Layouts seek_layout(const bag::FlowAsked&, const PartFace<false>&, const ToolSurface&,
                          const part::Draped&, Progress&);
 template <bool fine>
 MeshEdge<fine> mesh_edge(const ToolSurface&, const back::Choices&);
@@ -230,12 +243,13 @@ using JobGraph =
           &nodes::envelope_heat, &nodes::plug_of, &nodes::flange_plate, &nodes::edge_of, &nodes::tool_surface,
           &nodes::under_ribs, &nodes::shell_of, &back::evaluate, &release::evaluate, &nodes::cloth_asked,
           &nodes::draped, &nodes::zones_asked, &nodes::regions, &part::evaluate, &heat::cures, &bag::evaluate,
-          &heat::evaluate, &nodes::flow_asked, &nodes::infused, &nodes::flow_face<false>,
-          &nodes::flowed<false>, &nodes::run_of, &log::evaluate, &nodes::plug_cutting, &nodes::plug_sheets,
-          &nodes::rib_cutting, &nodes::rib_sheets, &nodes::settled, &nodes::mesh_edge<false>,
-          &nodes::trial_face<false>, &nodes::try_quickly, &nodes::mesh_edge<true>, &nodes::trial_face<true>,
-          &nodes::try_finely, &nodes::flow_face<true>, &nodes::flowed<true>, &nodes::seek_layout,
-          &nodes::seek_pitch, &nodes::seek_stack, &nodes::routes>;
+          &heat::evaluate, &nodes::flow_asked, &nodes::duty_asked, &nodes::face_wanted,
+          &nodes::part_face<false>, &nodes::try_part_quickly, &nodes::flowed<false>, &nodes::run_of,
+          &log::evaluate, &nodes::plug_cutting, &nodes::plug_sheets, &nodes::rib_cutting, &nodes::rib_sheets,
+          &nodes::settled, &nodes::mesh_edge<false>, &nodes::trial_face<false>, &nodes::try_quickly,
+          &nodes::mesh_edge<true>, &nodes::trial_face<true>, &nodes::try_finely, &nodes::part_face<true>,
+          &nodes::try_part_finely, &nodes::flowed<true>, &nodes::seek_layout, &nodes::seek_pitch,
+          &nodes::seek_stack, &nodes::routes>;
 using JobSlate = Slate<JobGraph>;
 
 }  // namespace jig

@@ -2,6 +2,7 @@
 
 #include "core/job/graph.hpp"
 #include "core/job/trial.hpp"
+#include "core/stages/part/face.hpp"
 
 namespace jig {
 
@@ -191,30 +192,51 @@ bag::FlowAsked flow_asked(const bag::Choices& c, const part::Choices& part, cons
     return bag::flow_asked(c, part, brief, shop);
 }
 
-Infused infused(const bag::FlowAsked& asked) {
-    return {asked.infused ? 1.0 : 0.0};
+part::DutyAsked duty_asked(const part::Choices& c) {
+    return part::duty_asked(c);
+}
+
+FaceWanted face_wanted(const bag::FlowAsked& flow, const part::DutyAsked& duty) {
+    return {flow.infused || !duty.duty.loads.empty() ? 1.0 : 0.0};
 }
 
 template <bool fine>
-FlowFace<fine> flow_face(const Infused& infused, const ToolSurface& tool, Progress& progress) {
-    if (infused.value <= 0 || !tool.face) return {};
-    return {bag::flow_face(*tool.face, fine, progress)};
+PartFace<fine> part_face(const FaceWanted& wanted, const ToolSurface& tool, Progress& progress) {
+    if (wanted.value <= 0 || !tool.face) return {};
+    return {part::even_face(*tool.face, fine, progress)};
 }
-template FlowFace<false> flow_face<false>(const Infused&, const ToolSurface&, Progress&);
-template FlowFace<true> flow_face<true>(const Infused&, const ToolSurface&, Progress&);
+template PartFace<false> part_face<false>(const FaceWanted&, const ToolSurface&, Progress&);
+template PartFace<true> part_face<true>(const FaceWanted&, const ToolSurface&, Progress&);
+
+PartTried<false> try_part_quickly(const part::DutyAsked& asked, const PartFace<false>& face,
+                                  const ToolSurface& tool, const part::Draped& draped,
+                                  const part::DutyLibrary& shop, Progress& progress) {
+    if (asked.duty.loads.empty() || !face.mesh) return {};
+    return {std::make_shared<const part::Trial>(
+        part::try_out(asked, *face.mesh, tool.face->frame, draped, shop, nullptr, progress))};
+}
+
+PartTried<true> try_part_finely(const part::DutyAsked& asked, const PartFace<true>& face,
+                                const PartTried<false>& coarse, const ToolSurface& tool,
+                                const part::Draped& draped, const part::DutyLibrary& shop,
+                                Progress& progress) {
+    if (!coarse.trial || !face.mesh) return {};
+    return {std::make_shared<const part::Trial>(
+        part::try_out(asked, *face.mesh, tool.face->frame, draped, shop, coarse.trial.get(), progress))};
+}
 
 template <bool fine>
-Flowed<fine> flowed(const bag::FlowAsked& asked, const FlowFace<fine>& face, const ToolSurface& tool,
+Flowed<fine> flowed(const bag::FlowAsked& asked, const PartFace<fine>& face, const ToolSurface& tool,
                     const part::Draped& draped, Progress& progress) {
     if (!face.mesh) return {};
     return {bag::flow(asked, face.mesh, tool.face->frame, draped, fine, progress)};
 }
-template Flowed<false> flowed<false>(const bag::FlowAsked&, const FlowFace<false>&, const ToolSurface&,
+template Flowed<false> flowed<false>(const bag::FlowAsked&, const PartFace<false>&, const ToolSurface&,
                                      const part::Draped&, Progress&);
-template Flowed<true> flowed<true>(const bag::FlowAsked&, const FlowFace<true>&, const ToolSurface&,
+template Flowed<true> flowed<true>(const bag::FlowAsked&, const PartFace<true>&, const ToolSurface&,
                                    const part::Draped&, Progress&);
 
-bag::Layouts seek_layout(const bag::FlowAsked& asked, const FlowFace<false>& face, const ToolSurface& tool,
+bag::Layouts seek_layout(const bag::FlowAsked& asked, const PartFace<false>& face, const ToolSurface& tool,
                          const part::Draped& draped, Progress& progress) {
     return bag::seek_layout(asked, face.mesh, tool.face ? tool.face->frame : Frame{}, draped, progress);
 }

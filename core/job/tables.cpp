@@ -1,6 +1,7 @@
 #include "core/job/tables.hpp"
 
 #include "core/stages/back/trial.hpp"
+#include "core/stages/part/trial.hpp"
 
 #include <fmt/format.h>
 
@@ -33,6 +34,21 @@ std::string trial_table(const back::Trial& trial) {
                            csv_cell(std::string(said(r.kind))), csv_cell(worded(r.how)), r.moves, r.error,
                            csv_cell(r.where), r.skin, r.foam,
                            r.buckles > 0 ? fmt::format("{:.3g}", r.buckles) : std::string(), r.differs);
+    return out;
+}
+
+std::string trial_table(const part::Trial& trial) {
+    std::string out =
+        "name,load,max_displacement_m,where,holds_times,then,cracks,fibres,core_shear,wrinkling,crushing,"
+        "buckling_factor,meshes_differ_m\n";
+    for (const auto& r : trial.loads) {
+        const auto [share, way] = r.most();
+        out += fmt::format("{},{},{:.6g},{},{},{},{:.3g},{:.3g},{:.3g},{:.3g},{:.3g},{},{:.3g}\n",
+                           csv_cell(r.name), csv_cell(worded(r.how)), r.moves, csv_cell(r.where),
+                           share > 0 ? fmt::format("{:.4g}", 1 / share) : std::string(),
+                           csv_cell(part::said(way)), r.cracks, r.fibres, r.core_shear, r.wrinkles, r.crushes,
+                           r.buckles > 0 ? fmt::format("{:.3g}", r.buckles) : std::string(), r.differs);
+    }
     return out;
 }
 

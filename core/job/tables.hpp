@@ -12,5 +12,7 @@ std::string materials_csv(const Findings& findings);
 std::string days_csv(const Findings& findings);
 /// The load cases of a tool on trial.
 std::string trial_table(const back::Trial& trial);
+/// The loads of a part on trial.
+std::string trial_table(const part::Trial& trial);
 
 }  // namespace jig

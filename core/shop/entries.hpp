@@ -70,8 +70,12 @@ struct Reinforcement : Entry {
     double lock = 0;                    ///< rad of shear past which it wrinkles; 0 for the usual of its weave
     // What it lets resin through, m², along its roll, across and through it, at a fibre share.
     double K_along = 1e-10, K_across = 1e-10, K_through = 1e-11, K_share = 0.5;
+    // Strains along its fibres at which they break, pulled and pressed; 0 for the usual of its fibre.
+    double breaks_pulled = 0, breaks_pressed = 0;
     static void fields(auto& c, auto&& v) {
         v("fibre", c.fibre);
+        v("breaks_pulled", c.breaks_pulled, 0.0, 0.1);
+        v("breaks_pressed", c.breaks_pressed, 0.0, 0.1);
         v("weave", c.weave);
         v("style", c.style);
         v("areal_mass_kg_m2", c.areal_mass, 0.01, 5.0);
@@ -173,6 +177,7 @@ struct SurfaceCoat : Entry {
 struct Core : Entry {
     double E = 7.5e7, G = 2.8e7, nu = 0.35, density = 75, alpha = 40e-6;
     double crush = 1.0e6;              ///< Pa
+    double shear_strength = 0;         ///< Pa; 0 where it is not known
     std::optional<double> E_in_plane;  ///< Pa, where it is another than through the thickness
     double fills = 0;                  ///< share of its thickness that fills with resin: bulking mats
     bool open_cells = false;           ///< cells through it that an infusion would flood
@@ -189,6 +194,7 @@ struct Core : Entry {
         v("density_kg_m3", c.density, 10.0, 2000.0);
         v("alpha_1_K", c.alpha, 0.0, 3e-4);
         v("crush_Pa", c.crush, 1e4, 1e9);
+        v("shear_strength_Pa", c.shear_strength, 0.0, 1e9);
         v("E_in_plane_Pa", c.E_in_plane, 1e3, 2e10);
         v("fills", c.fills, 0.0, 0.95);
         v("open_cells", c.open_cells);

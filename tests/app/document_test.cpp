@@ -99,6 +99,14 @@ TEST_CASE("an edit that the tool does not feel keeps its trial, and one that it 
     CHECK(document.job().brief.pulls == 61);
     CHECK(document.findings().trial == trial);
     CHECK_FALSE(document.findings().trial_is_old);
+    // Its sheets are laid out all the same where they are others: nobody waits for a trial that is known.
+    REQUIRE(document.findings().plug_sheets);
+    const auto sheets = document.findings().plug_sheets;
+    document.edit("kerf", Json{{"plug", {{"slabs", {{"kerf", 0.006}}}}}});
+    REQUIRE(document.wait_tried(120000));
+    CHECK(document.findings().trial == trial);
+    REQUIRE(document.findings().plug_sheets);
+    CHECK(document.findings().plug_sheets != sheets);
     document.edit("pitch", patch_of("back", "pitch", 0.12));
     REQUIRE(document.wait_evaluated(60000));
     if (document.trying()) {

@@ -479,3 +479,42 @@ TEST_CASE("a shop's own list reaches every verb that reads the library") {
     for (const char* verb : {"report", "check", "plug", "tool", "shell"})
         CHECK(ask({verb, file, "--library", library}).code == 2);
 }
+
+TEST_CASE("part tries a job's part under its loads, and says what it wants where there are none") {
+    const fixtures::Folder folder;
+    const auto job = std::string(JIG_SOURCE_DATA) + "/demo/pavilion-petal.json";
+    const auto quick = ask({"part", job, "--quick", "yes"});
+    INFO(quick.err);
+    REQUIRE(quick.code == 0);
+    const auto j = quick.json();
+    REQUIRE(j["loads"].size() == 3);
+    const auto& snow = j["loads"][0];
+    CHECK(snow["name"] == "wet snow");
+    // A kilopascal over its plan and its own weight stand on the rim.
+    double plan = 0, mass = 0;
+    for (const auto& r : j["regions"]) {
+        mass += r["mass_kg"].get<double>();
+        plan += r["area_m2"].get<double>();
+    }
+    CHECK(j["mass_kg"].get<double>() == Approx(mass).epsilon(0.02));
+    CHECK(snow["reactions_N"].get<double>() > 0.8 * 1000 * plan);
+    CHECK(snow["reactions_N"].get<double>() < 1000 * plan + 9.81 * mass);
+    for (const auto& load : j["loads"]) {
+        CHECK(load["meshes_differ_m"] == 0);
+        double most = 0;
+        for (const auto& share : load["shares"]) most = std::max(most, share.get<double>());
+        CHECK(load["holds_times"].get<double>() <= 1 / most * 1.0001);
+    }
+    CHECK(j["loads"][1]["reactions_N"].get<double>() < 0);
+    const auto none = ask({"part", std::string(JIG_SOURCE_DATA) + "/demo/cello-case.json"});
+    CHECK(none.code == 2);
+    CHECK(none.out.empty());
+    CHECK_THAT(none.err, Catch::Contains("carry"));
+    // Bolted nowhere it cannot be tried, and that is said in a line.
+    auto unheld = load_job(job);
+    unheld.part.duty.hold = PartHold::places;
+    save_job(unheld, folder / "loose.jigshell");
+    const auto loose = ask({"part", folder / "loose.jigshell"});
+    CHECK(loose.code == 2);
+    CHECK_THAT(loose.err, Catch::Contains("bolted at places"));
+}

@@ -97,7 +97,7 @@ void change_leaves(std::size_t step) {
 }  // namespace
 
 TEST_CASE("a leaf of a job that is changed reaches all that reads it") {
-    change_leaves(9);
+    change_leaves(23);
 }
 
 // Ten minutes: every leaf of every demo. Run by name or by its tag.

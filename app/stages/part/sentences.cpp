@@ -22,6 +22,17 @@ std::vector<Sentence> part_sentences(const Job& job, const Shop& shop) {
          quantity_word("/part/drape/across", "cloth starts across", Kind::length, -5, 5, "0 is the middle"),
          "across it from the middle, its zero turned by",
          quantity_word("/part/drape/turn", "turn of the cloth", Kind::angle, -kPi / 2, kPi / 2), "."}};
+    if (!job.part.duty.loads.empty()) {
+        out.push_back(
+            {"Under what it carries it", enum_word<PartHold>("/part/duty/hold", "way it is held"),
+             ", may give",
+             or_none(quantity_word("/part/duty/gives", "most that the part gives", Kind::thickness, 0, 0.05),
+                     "whatever comes"),
+             "and has to hold",
+             quantity_word("/part/duty/factor", "times its loads", Kind::factor, 1, 5,
+                           "1.5 to 3 is usual, by what hangs on it"),
+             "times its loads."});
+    }
     const auto& j = job.part.joint;
     Sentence joint{"It joins its mate by", enum_word<JointKind>("/part/joint/kind", "joint")};
     if (j.kind != JointKind::none) {

@@ -4,7 +4,10 @@
 
 #include "app/print/full_size.hpp"
 #include "app/window/exports/common.hpp"
+#include "core/job/job_file.hpp"
+#include "core/job/tables.hpp"
 #include "core/stages/part/kit.hpp"
+#include "core/stages/part/trial.hpp"
 
 namespace jig::app {
 namespace {
@@ -55,6 +58,16 @@ QString cloth_there(const Job&, const Findings& f) {
     return f.part->draped->nets.empty() ? QString("no ply of this part can be draped") : QString();
 }
 
+QString loads_csv(const Outgoing& out, Progress&) {
+    write_atomically(trial_table(needed(out.findings.part_trial, "part")), out.path.toStdString());
+    return written(out.path);
+}
+
+QString loads_there(const Job& job, const Findings& f) {
+    if (job.part.duty.loads.empty()) return "the part has nothing to carry so far";
+    return f.part_trial ? QString() : "the part has not been tried out yet";
+}
+
 }  // namespace
 
 std::vector<Export> exports_of_part() {
@@ -63,6 +76,8 @@ std::vector<Export> exports_of_part() {
          cloth_there, true, kit_dxf},
         {"x-kit-pdf", Stage::part, "Export the flat patterns of the plies at full size as PDF…", kFullSize,
          ".pdf", cloth_there, false, kit_pdf},
+        {"x-loads", Stage::part, "Export what the part carries as CSV…", "CSV (*.csv)", ".csv", loads_there,
+         false, loads_csv},
     };
 }
 

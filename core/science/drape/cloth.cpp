@@ -274,7 +274,7 @@ std::optional<double> shear_at(const Drape& drape, const TriangleMesh& mesh, std
     return out;
 }
 
-std::optional<Point> warp_on(const Drape& drape, const TriangleMesh& mesh, std::size_t face) {
+std::optional<Threads> threads_on(const Drape& drape, const TriangleMesh& mesh, std::size_t face) {
     const auto& t = mesh.triangles[face];
     for (const auto i : t) {
         if (!drape.points[i].covered) return {};
@@ -283,10 +283,17 @@ std::optional<Point> warp_on(const Drape& drape, const TriangleMesh& mesh, std::
                  y = drape.points[t[2]].flat - drape.points[t[0]].flat;
     const double det = x.x() * y.y() - x.y() * y.x();
     if (std::abs(det) < 1e-18) return {};
-    // The direction on the face whose image is (1, 0).
-    const Point along = (mesh.corner(face, 1) - mesh.corner(face, 0)) * (y.y() / det) -
-                        (mesh.corner(face, 2) - mesh.corner(face, 0)) * (x.y() / det);
-    return along.norm() > 0 ? std::optional<Point>(along.normalized()) : std::nullopt;
+    // The directions on the face whose images are (1, 0) and (0, 1).
+    const Point a = mesh.corner(face, 1) - mesh.corner(face, 0),
+                b = mesh.corner(face, 2) - mesh.corner(face, 0);
+    const Point along = a * (y.y() / det) - b * (x.y() / det), across = b * (x.x() / det) - a * (y.x() / det);
+    if (!(along.norm() > 0) || !(across.norm() > 0)) return {};
+    return Threads{along.normalized(), across.normalized()};
+}
+
+std::optional<Point> warp_on(const Drape& drape, const TriangleMesh& mesh, std::size_t face) {
+    const auto threads = threads_on(drape, mesh, face);
+    return threads ? std::optional<Point>(threads->warp) : std::nullopt;
 }
 
 std::vector<std::vector<Point2>> flat_outlines(const Drape& drape, const TriangleMesh& mesh) {

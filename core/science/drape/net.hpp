@@ -61,7 +61,12 @@ Drape drape(const TriangleMesh& mesh, const Topology& topology, const DrapeRules
 std::optional<double> shear_at(const Drape& drape, const TriangleMesh& mesh, std::size_t face,
                                const Point& at);
 
-/// Warp direction on a face, a unit tangent; none where no cloth lies.
+/// Both thread directions on a face, unit tangents; none where no cloth lies.
+struct Threads {
+    Point warp = Point::Zero(), weft = Point::Zero();
+};
+std::optional<Threads> threads_on(const Drape& drape, const TriangleMesh& mesh, std::size_t face);
+/// The first of them alone.
 std::optional<Point> warp_on(const Drape& drape, const TriangleMesh& mesh, std::size_t face);
 
 /// Outline of the flat pattern: the face's rims, and the borders of what is not covered, mapped onto the

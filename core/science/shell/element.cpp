@@ -258,6 +258,11 @@ Eigen::Matrix<double, 6, 1> Element::strain(const Vector18& freedoms) const {
     return out;
 }
 
+Eigen::Vector2d Element::shear_strain(const Vector18& freedoms) const {
+    const Vector18 own = to_world() * freedoms;
+    return shear(Eigen::Vector3d::Constant(1.0 / 3)) * own.tail<9>();
+}
+
 Matrix18 Element::stress_stiffness(const Eigen::Vector3d& force) const {
     Eigen::Matrix2d N;
     N << force[0], force[2], force[2], force[1];

@@ -45,6 +45,8 @@ class Element {
     [[nodiscard]] Vector18 warming() const;
     /// Mean stretch (x, y, xy) and mean curvature in its own axes, from its corners' freedoms.
     [[nodiscard]] Eigen::Matrix<double, 6, 1> strain(const Vector18& freedoms) const;
+    /// Transverse shear strain (xz, yz) at its middle, in its own axes.
+    [[nodiscard]] Eigen::Vector2d shear_strain(const Vector18& freedoms) const;
     /// What forces in the middle plane (x, y, xy, N/m, in its own axes) add to the stiffness against moving
     /// sideways: ∫ ∇uᵀ N ∇u with straight sides.
     [[nodiscard]] Matrix18 stress_stiffness(const Eigen::Vector3d& force) const;

@@ -376,8 +376,10 @@ std::vector<std::string> System::notes() const {
 }
 
 FaceStrain System::strain(std::size_t face, const Solution& solution) const {
-    const auto both = inside_->element(face).strain(inside_->corners(face, solution.freedoms));
-    return {both.head<3>(), both.tail<3>()};
+    const auto element = inside_->element(face);
+    const auto corners = inside_->corners(face, solution.freedoms);
+    const auto both = element.strain(corners);
+    return {both.head<3>(), both.tail<3>(), element.shear_strain(corners)};
 }
 
 }  // namespace jig::shell_fe

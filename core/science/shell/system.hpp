@@ -26,6 +26,7 @@ struct Solution {
 struct FaceStrain {
     Eigen::Vector3d middle = Eigen::Vector3d::Zero();     ///< x, y, xy
     Eigen::Vector3d curvature = Eigen::Vector3d::Zero();  ///< 1/m
+    Eigen::Vector2d shear = Eigen::Vector2d::Zero();      ///< through the thickness, xz and yz
 };
 
 struct Seconds {

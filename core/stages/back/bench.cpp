@@ -3,7 +3,9 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/science/mesh/patches.hpp"
 #include "core/stages/back/motion.hpp"
+#include "core/stages/whereabouts.hpp"
 
 namespace jig::back {
 
@@ -294,18 +296,12 @@ Loads Bench::heat(double warming) {
 }
 
 std::string Bench::said_where(const Point& p, bool flange) const {
-    const Point low = in_.face.low, high = in_.face.high;
-    const auto third = [](double v, double a, double b) { return (v - a) / std::max(1e-9, b - a); };
-    const double x = third(p.x(), low.x(), high.x()), y = third(p.y(), low.y(), high.y());
-    const double z = third(p.z(), low.z(), high.z());
-    std::string out = flange ? "flange" : z > 0.85 ? "deepest part" : z < 0.15 ? "face at the rim" : "wall";
-    const char* length = x > 0.67 ? "ahead" : x < 0.33 ? "behind" : "";
-    const char* width = y > 0.67 ? "left" : y < 0.33 ? "right" : "";
-    if (*length == 0 && *width == 0) return out + ", middle";
-    out += ",";
-    if (*length != 0) out += std::string(" ") + length;
-    if (*width != 0) out += std::string(" ") + width;
-    return out;
+    const double deep = (p.z() - in_.face.low.z()) / std::max(1e-9, in_.face.high.z() - in_.face.low.z());
+    return (flange        ? "flange"
+            : deep > 0.85 ? "deepest part"
+            : deep < 0.15 ? "face at the rim"
+                          : "wall") +
+           (", " + whereabouts(p, in_.face.low, in_.face.high));
 }
 
 CaseResult Bench::result(LoadCase kind, const System& system, const Solution& u, double warming,
@@ -368,31 +364,12 @@ void Bench::strains(const System& system, const Solution& u, double warming, Cas
             raw[f] = std::max({raw[f], std::abs(mean + radius), std::abs(mean - radius)});
         }
     }
-    std::vector<std::vector<std::uint32_t>> at_point(mesh.points.size());
-    for (std::size_t f = 0; f < raw.size(); ++f) {
-        for (const auto i : mesh.triangles[f]) at_point[i].push_back(static_cast<std::uint32_t>(f));
-    }
-    std::vector<std::uint32_t> mark(raw.size(), 0), patch;
-    for (std::uint32_t f = 0; f < raw.size(); ++f) {
-        const bool rib = tool_.parts[f] == ToolPart::rib;
-        patch.assign(1, f);
-        mark[f] = f + 1;
-        double sum = 0, area = 0;
-        for (std::size_t n = 0; n < patch.size(); ++n) {
-            const double a = mesh.area_vector2(patch[n]).norm();
-            sum += a * raw[patch[n]];
-            area += a;
-            for (const auto i : mesh.triangles[patch[n]]) {
-                for (const auto g : at_point[i]) {
-                    if (mark[g] == f + 1 || (tool_.parts[g] == ToolPart::rib) != rib ||
-                        (mesh.centre(g) - mesh.centre(f)).norm() > kHand)
-                        continue;
-                    mark[g] = f + 1;
-                    patch.push_back(g);
-                }
-            }
-        }
-        const double most = area > 0 ? sum / area : raw[f];
+    std::vector<char> ribs(raw.size());
+    for (std::size_t f = 0; f < ribs.size(); ++f) ribs[f] = tool_.parts[f] == ToolPart::rib;
+    const auto means = patch_means(mesh, raw, kHand, ribs);
+    for (std::size_t f = 0; f < means.size(); ++f) {
+        const double most = means[f];
+        const bool rib = ribs[f] != 0;
         if (!rib)
             out.skin = std::max(out.skin, most / in_.shell_found.resin.strain_limit);
         else if (board != nullptr)

@@ -5,8 +5,6 @@
 #include <map>
 
 #include "core/science/mesh/nearest_face.hpp"
-#include "core/science/mesh/refine.hpp"
-#include "core/science/mesh/remesh.hpp"
 #include "core/science/vacuum/pump.hpp"
 #include "core/shop/cure.hpp"
 #include "core/stages/part/regions.hpp"
@@ -14,8 +12,6 @@
 namespace jig::bag {
 namespace {
 
-constexpr double kGravity = 9.80665;
-constexpr double kQuickPoints = 1400, kFinePoints = 7000;
 /// m of a cloth's edge along which resin may race.
 constexpr double kEdgeGap = 0.01;
 
@@ -139,22 +135,6 @@ FlowAsked flow_asked(const Choices& c, const part::Choices& part, const brief::M
     out.room = room_pressure(c.altitude);
     out.vacuum = std::min(std::max(c.wanted, c.ultimate), out.room);
     return out;
-}
-
-Shared<TriangleMesh> flow_face(const edge::ToolFace& tool, bool fine, Progress& progress) {
-    auto face = edge::moulded_face(tool);
-    double area = 0;
-    for (std::size_t f = 0; f < face.triangles.size(); ++f) area += face.area_vector2(f).norm() / 2;
-    if (!(area > 0)) return {};
-    // Even triangles: two a point.
-    const double edge = std::sqrt(area / (fine ? kFinePoints : kQuickPoints) * 2 / std::sqrt(3.0));
-    try {
-        return std::make_shared<const TriangleMesh>(
-            remeshed(face, std::vector<int>(face.triangles.size(), 0), edge, progress).mesh);
-    } catch (const InputError&) {
-        // A face that does not hang together is followed on the triangles that it came in.
-        return std::make_shared<const TriangleMesh>(refined(face, 1.5 * edge, progress).mesh);
-    }
 }
 
 namespace {

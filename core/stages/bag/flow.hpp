@@ -40,9 +40,6 @@ struct FlowAsked {
 FlowAsked flow_asked(const Choices& choices, const part::Choices& part, const brief::Making& brief,
                      const FlowLibrary& shop);
 
-/// The face in even triangles that resin is followed over; none where there is no tool.
-Shared<TriangleMesh> flow_face(const edge::ToolFace& tool, bool fine, Progress& progress);
-
 /// What fronts that were marked say of the typical figures.
 struct FrontFit {
     double lets = 1;               ///< times as much as the library says that the preform lets through

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "core/shop/layup.hpp"
+#include "core/stages/part/duty.hpp"
 #include "core/stages/part/joint.hpp"
 #include "core/stages/part/zone.hpp"
 
@@ -34,6 +35,7 @@ struct Choices {
     Joint joint;
     DrapeStart drape;
     std::vector<Zone> zones;  ///< in the order in which they are laid
+    Duty duty;
     static void fields(auto& c, auto&& v) {
         v("resin", c.resin);
         v("how", c.how);
@@ -46,6 +48,7 @@ struct Choices {
         v("joint", c.joint);
         v("drape", c.drape);
         v("zones", c.zones);
+        v("duty", c.duty);
     }
     bool operator==(const Choices&) const = default;
 };

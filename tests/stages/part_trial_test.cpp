@@ -1,0 +1,297 @@
+// The part under its loads: against plates in closed form, sums by hand, and itself turned and zoned.
+#include <catch2/catch.hpp>
+#include <cmath>
+
+#include "core/base/error.hpp"
+#include "core/base/units.hpp"
+#include "core/job/evaluate.hpp"
+#include "core/science/laminate/plate.hpp"
+#include "core/science/laminate/strength.hpp"
+#include "core/stages/part/trial.hpp"
+#include "tests/job/fixtures.hpp"
+#include "tests/quiet.hpp"
+#include "tests/science/shell/sheets.hpp"
+
+using namespace jig;
+using fixtures::call;
+using fixtures::shop;
+using part::DutyAsked;
+using part::Trial;
+
+namespace {
+
+const Frame kLevel{Point::UnitX(), Point::UnitY(), Point::UnitZ()};
+constexpr double kSide = 0.6;
+
+/// A flat face of `a` × `b` about the middle, outward along the frame's pull.
+TriangleMesh face(double a, double b, int n, const Frame& frame = kLevel) {
+    TriangleMesh mesh;
+    fixtures::sheet(mesh, n, std::max(2, static_cast<int>(std::lround(n * b / a))), [&](double u, double v) {
+        return Point(frame.u * (a * (u - 0.5)) + frame.v * (b * (v - 0.5)));
+    });
+    return mesh;
+}
+
+/// No cloth laid, so that angles are those of the stack; zones are found all the same.
+part::Draped bare(const TriangleMesh& mesh) {
+    part::Draped out;
+    out.face = std::make_shared<const TriangleMesh>(mesh);
+    for (std::size_t f = 0; f < mesh.triangles.size(); ++f) out.area += mesh.area_vector2(f).norm() / 2;
+    return out;
+}
+
+/// Alike in all directions: three layers of mat, about a core where one is wanted.
+DutyAsked mats(const char* core = nullptr) {
+    DutyAsked out;
+    out.stack.resin = "polyester, general";
+    out.stack.how = LayUp::hand;
+    const Layer mat{LayerKind::ply, "glass mat 450", 0, 0};
+    out.stack.layers = {mat, mat, mat};
+    if (core != nullptr) out.stack.layers = {mat, {LayerKind::core, core, 0, 0}, mat};
+    out.duty.loads = {{}};
+    return out;
+}
+
+Laminate laminate_of(const DutyAsked& asked) {
+    return sum_stack(asked.stack.layers, need(shop().resins, asked.stack.resin, "test"), asked.stack.how,
+                     shop(), "test")
+        .laminate;
+}
+
+Trial tried(const DutyAsked& asked, const TriangleMesh& mesh, const Frame& frame = kLevel) {
+    return part::try_out(asked, mesh, frame, bare(mesh), shop(), nullptr, quiet);
+}
+
+}  // namespace
+
+TEST_CASE("a square plate that rests on its rim gives what Navier's series says") {
+    auto asked = mats();
+    asked.duty.loads[0].pressure = 1000;
+    const auto l = laminate_of(asked);
+    const double exact = navier_plate_middle(1000, kSide, kSide, l.D_free(0, 0), l.shear_stiffness[0]);
+    double before = 1;
+    for (const int n : {12, 24, 40}) {
+        INFO(n);
+        const auto t = tried(asked, face(kSide, kSide, n));
+        const auto& r = t.loads.at(0);
+        const double off = std::abs(r.moves / exact - 1);
+        CHECK(off < 0.02);
+        CHECK(off < before + 0.002);
+        before = off;
+        CHECK(r.where == "middle");
+        // The supports carry the pressure, upwards; at rest its corners want to lift: 0.065 qa² each (art.
+        // 30).
+        CHECK(r.reactions == Approx(1000 * kSide * kSide).epsilon(1e-6));
+        CHECK(t.mass == Approx(l.areal_mass * kSide * kSide));
+    }
+    // They are that of thin plates; beside them the rim gives a little of it back.
+    const double corner = 0.065 / 0.7 * (1 - l.bending.nuxy) * 1000 * kSide * kSide;
+    const double lifts = tried(asked, face(kSide, kSide, 40)).loads[0].lifts;
+    CHECK(lifts < 4 * corner);
+    CHECK(lifts > 3.4 * corner);
+}
+
+TEST_CASE("the middle of a long plate gives as a strip does, whose soft core shears") {
+    // 5qL⁴/384D + qL²/8S with the core's shear at a third of it and more; ends five widths away.
+    for (const char* core : {"PVC foam 75, 10 mm", "PVC foam 75, 25 mm"}) {
+        INFO(core);
+        auto asked = mats(core);
+        asked.duty.loads[0].pressure = 1000;
+        const auto l = laminate_of(asked);
+        const double exact = strip_sag_uniform(1000, 0.3, l.D_free(0, 0), l.shear_stiffness[0]);
+        CHECK(tried(asked, face(1.5, 0.3, 100)).loads[0].moves == Approx(exact).epsilon(0.02));
+    }
+}
+
+TEST_CASE("a clamped plate, a push in the middle and its own weight go by Timoshenko's tables") {
+    auto asked = mats();
+    const auto l = laminate_of(asked);
+    const double D = l.D_free(0, 0);
+    const auto mesh = face(kSide, kSide, 40);
+    // Clamped all round under an even load: 0.00126 qa⁴/D (art. 44).
+    asked.duty.hold = PartHold::clamped;
+    asked.duty.loads[0].pressure = 700;
+    CHECK(tried(asked, mesh).loads[0].moves == Approx(0.00126 * 700 * std::pow(kSide, 4) / D).epsilon(0.02));
+    // A force in the middle: 0.0116 Pa²/D at rest (art. 34), 0.0056 clamped (art. 45).
+    asked.duty.loads[0] = {};
+    asked.duty.loads[0].pushes = {{0, 0, 120, 0.01}};
+    CHECK(tried(asked, mesh).loads[0].moves == Approx(0.0056 * 120 * kSide * kSide / D).epsilon(0.03));
+    asked.duty.hold = PartHold::rests;
+    const auto pushed = tried(asked, mesh);
+    CHECK(pushed.loads[0].moves == Approx(0.0116 * 120 * kSide * kSide / D).epsilon(0.02));
+    REQUIRE(pushed.pushes.size() == 1);
+    CHECK((pushed.pushes[0].force - Point(0, 0, -120)).norm() < 1e-9);
+    // Weight is a pressure of areal mass; three times off the face lifts it by three weights.
+    asked.duty.loads = {{}, {}, {}};
+    asked.duty.loads[0].weight = 1;
+    asked.duty.loads[1].pressure = l.areal_mass * kGravity;
+    asked.duty.loads[2].weight = 3;
+    asked.duty.loads[2].way = PartWeight::onto_inside;
+    const auto t = tried(asked, mesh);
+    CHECK(t.loads[0].moves == Approx(t.loads[1].moves));
+    CHECK(t.loads[2].moves == Approx(3 * t.loads[0].moves));
+    CHECK(t.loads[2].reactions == Approx(-3 * t.mass * kGravity));
+    CHECK(t.loads[2].lifts >= 3 * t.mass * kGravity * 0.999);
+    CHECK(t.loads[0].buckles == 0);
+}
+
+TEST_CASE("strains and the core's shear are those of the plate's moments and forces") {
+    // The corners of a square at rest are twisted most: 0.0325 qa² at ν = 0.3 (art. 30), which goes with 1 −
+    // ν and so does the stiffness against it; strained more than the middle by a quarter.
+    auto solid = mats();
+    solid.duty.loads[0].pressure = 900;
+    const auto l = laminate_of(solid);
+    const auto& resin = need(shop().resins, solid.stack.resin, "test");
+    const double D = l.D_free(0, 0);
+    const double strain = 0.0325 / 0.7 * 900 * kSide * kSide / D * l.thickness / 2;
+    const auto r = tried(solid, face(kSide, kSide, 40)).loads[0];
+    // A mean over the patch at the corner falls a little short of the corner.
+    CHECK(r.cracks < strain / resin.strain_limit);
+    CHECK(r.cracks > 0.95 * strain / resin.strain_limit);
+    CHECK(r.core_shear == 0);
+    CHECK(r.wrinkles == 0);
+    CHECK(r.most().second == part::GivesWay::cracks);
+
+    // A panel that is bolted along both ends carries qL/2 there, whatever turns.
+    auto cored = mats("PVC foam 75, 10 mm");
+    cored.duty.loads[0].pressure = 2000;
+    cored.duty.hold = PartHold::places;
+    const double span = 0.6, width = 0.12;
+    for (int side : {-1, 1}) {
+        for (int k = 0; k <= 12; ++k)
+            cored.duty.places.push_back({side * span / 2, width * (k / 12.0 - 0.5)});
+    }
+    const auto shear = shear_shares(std::vector<StackPly>(
+        plies_of(sum_stack(cored.stack.layers, resin, cored.stack.how, shop(), "test").laid)))[1]
+                           .x();
+    const auto bolted = tried(cored, face(span, width, 60)).loads[0];
+    const double strength = need(shop().cores, "PVC foam 75, 10 mm", "test").shear_strength;
+    REQUIRE(strength > 0);
+    // The first and the last bolt of a row carry a little more than their share.
+    CHECK(bolted.core_shear < 2000 * span / 2 * shear / strength * 1.15);
+    CHECK(bolted.core_shear > 2000 * span / 2 * shear / strength * 0.9);
+}
+
+TEST_CASE("a part is the same whichever way its frame stands, and twice the load does twice as much") {
+    auto asked = mats("PVC foam 75, 5 mm");
+    asked.duty.loads[0].pressure = 800;
+    asked.duty.loads[0].pushes = {{0.103, -0.047, 90, 0.06}};
+    asked.stack.layers.push_back({LayerKind::ply, "glass tape 430 unidirectional", 0.5, 0});
+    const auto one = tried(asked, face(0.7, 0.4, 28)).loads[0];
+    const Eigen::AngleAxisd turn(2.1, Point(0.6, -0.2, 0.5).normalized());
+    const Frame turned{turn * Point::UnitX(), turn * Point::UnitY(), turn * Point::UnitZ()};
+    const auto other = tried(asked, face(0.7, 0.4, 28, turned), turned).loads[0];
+    CHECK(other.moves == Approx(one.moves).epsilon(1e-6));
+    CHECK(other.cracks == Approx(one.cracks).epsilon(1e-6));
+    CHECK(other.wrinkles == Approx(one.wrinkles).epsilon(1e-6));
+    CHECK((other.worst - one.worst).norm() < 1e-9);
+    auto twice = asked;
+    twice.duty.loads[0].pressure *= 2;
+    twice.duty.loads[0].pushes[0].force *= 2;
+    const auto double_ = tried(twice, face(0.7, 0.4, 28)).loads[0];
+    CHECK(double_.moves == Approx(2 * one.moves));
+    CHECK(double_.fibres == Approx(2 * one.fibres));
+    // Cloth laid on turned by a quarter: stack and loads turned back do the same.
+    auto quarter = asked;
+    quarter.stack.drape.turn = kPi / 2;
+    for (auto& layer : quarter.stack.layers) layer.angle -= kPi / 2;
+    CHECK(tried(quarter, face(0.7, 0.4, 28)).loads[0].moves == Approx(one.moves).epsilon(1e-6));
+}
+
+TEST_CASE("a zone that covers all is a part of its layers; a half is stiffer, and stands flush at the tool") {
+    auto plain = mats();
+    plain.duty.loads[0].pressure = 500;
+    auto thick = plain;
+    thick.stack.layers.insert(thick.stack.layers.end(), 3, thick.stack.layers.front());
+    part::Zone all;
+    all.place = ZonePlace::inside;
+    all.layers.assign(3, plain.stack.layers.front());
+    all.line = {{-1, -1}, {1, -1}, {1, 1}, {-1, 1}};
+    auto zoned = plain;
+    zoned.stack.zones = {all};
+    const auto mesh = face(kSide, kSide, 30);
+    const auto by_zone = tried(zoned, mesh).loads[0], by_layers = tried(thick, mesh).loads[0];
+    // Its plane of reference is another, its bending is not.
+    CHECK(by_zone.moves == Approx(by_layers.moves).epsilon(2e-3));
+    CHECK(by_zone.cracks == Approx(by_layers.cracks).epsilon(5e-3));
+    CHECK(tried(zoned, mesh).mass == Approx(tried(thick, mesh).mass));
+    zoned.stack.zones[0].line = {{-1, -1}, {0, -1}, {0, 1}, {-1, 1}};
+    const auto half = tried(zoned, mesh);
+    CHECK(half.loads[0].moves < tried(plain, mesh).loads[0].moves);
+    CHECK(half.loads[0].moves > by_layers.moves);
+    CHECK(half.mass == Approx((tried(plain, mesh).mass + tried(thick, mesh).mass) / 2));
+    CHECK(half.loads[0].worst.x() > 0);
+}
+
+TEST_CASE("what cannot be tried is said, and what lies beside the face is noted") {
+    auto asked = mats();
+    asked.duty.hold = PartHold::places;
+    const auto mesh = face(kSide, kSide, 10);
+    const auto problem = [&] {
+        try {
+            tried(asked, mesh);
+        } catch (const InputError& e) {
+            return std::string(e.problem());
+        }
+        return std::string();
+    };
+    CHECK(problem().find("none is given") != std::string::npos);
+    asked.duty.places = {{0, 0}};
+    CHECK(problem().find("on trial") != std::string::npos);
+    asked.duty.places = {{-0.3, -0.3}, {0.3, -0.3}, {0, 5}};
+    asked.duty.loads[0].pushes = {{9, 9, 50, 0.05}};
+    const auto t = tried(asked, mesh);
+    CHECK(t.notes.size() == 2);
+    CHECK(t.loads[0].moves > 0);
+    asked.duty.loads.assign(part::kMostLoads + 1, {});
+    CHECK(problem().find("loads") != std::string::npos);
+    asked.duty.loads.assign(1, {});
+    // Nothing acts: nothing moves, and nothing is used up.
+    const auto idle = tried(asked, mesh).loads[0];
+    CHECK(idle.moves == 0);
+    CHECK(idle.most() == std::pair{0.0, part::GivesWay::nothing});
+}
+
+TEST_CASE("a job's part is tried among its findings, judged, and left alone where nothing is asked") {
+    auto job = fixtures::small_job();
+    // Edits of one job, so that its tool is tried out once.
+    JobBoard board;
+    const auto found = [&](Depth depth) {
+        return board.work_out(board.lay(job, fixtures::shared_shop()), depth, quiet);
+    };
+    CHECK_FALSE(found(Depth::quick).part_trial);
+    part::PartLoad load;
+    load.name = "a crate on it";
+    load.pressure = 3000;
+    job.part.duty.loads = {load};
+    const auto f = found(Depth::fine);
+    REQUIRE(f.part_trial);
+    CHECK(f.part_trial->fine);
+    const auto& r = f.part_trial->loads.at(0);
+    CHECK(r.differs > 0);
+    CHECK(r.differs < 0.2 * r.moves);
+    CHECK(value_of(f.part->figures, "part_gives") == r.moves);
+    CHECK(value_of(f.part->figures, "part_holds") == Approx(1 / r.most().first));
+    CHECK(call(f, "part_soft_1") == nullptr);
+    // Limits that it does not keep.
+    job.part.duty.gives = r.moves / 2;
+    job.part.duty.factor = std::min(100.0, 1.5 / r.most().first);
+    auto strict = found(Depth::fine);
+    CHECK(call(strict, "part_soft_1") != nullptr);
+    REQUIRE(call(strict, "part_weak_1") != nullptr);
+    CHECK(call(strict, "part_weak_1")->severity == Severity::caution);
+    // Ten times past what it bears: it lets go.
+    job.part.duty.loads[0].pressure *= 10 / r.most().first;
+    const auto broken = found(Depth::quick);
+    REQUIRE(call(broken, "part_weak_1") != nullptr);
+    // Blown off the face it lifts where it only rests.
+    job.part.duty.loads[0].pressure = -3000;
+    CHECK(call(found(Depth::quick), "part_lifts_1") != nullptr);
+    job.part.duty.hold = PartHold::pinned;
+    CHECK(call(found(Depth::quick), "part_lifts_1") == nullptr);
+    // A part whose material is missing says that once.
+    job.part.layers[0].material = "moonlight";
+    const auto missing = found(Depth::quick);
+    CHECK(std::count_if(missing.calls.begin(), missing.calls.end(),
+                        [](const Call& c) { return c.stage == Stage::part && c.key == "input"; }) == 1);
+}
