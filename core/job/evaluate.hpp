@@ -52,7 +52,7 @@ struct Findings {
     std::shared_ptr<const std::vector<SheetSet>> plug_sheets;  ///< by stock; null until pieces are laid out
     std::shared_ptr<const SheetSet> rib_sheets;                ///< null until ribs are laid out
     bool finest = false;  ///< all that a deeper look would work out is known
-    Calls calls;  ///< in the order of the stages; a failed stage appears as a stop
+    Calls calls;          ///< in the order of the stages; a failed stage appears as a stop
 
     Findings();
     Findings(const Findings&);

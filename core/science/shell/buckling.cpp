@@ -119,17 +119,16 @@ System::Buckling System::buckling(const Solution& solution, double warming, Prog
         out.none_below = most;
         return out;
     }
+    // One factor that lies nowhere up to `most` is soon proved, and most structures are asked for no more.
+    if (below(most)) {
+        out.none_below = most;
+        return out;
+    }
     if (!settle(0)) {
         // Bracket it: no factor can lie far below what the largest entries would give.
         double step = std::min(most, 0.01 / scale);
         for (; step < most && below(step); step *= 4) low = step;
-        if (step >= most) {
-            step = most;
-            if (below(most)) {
-                out.none_below = most;
-                return out;
-            }
-        }
+        step = std::min(step, most);
         high = step;
         for (int round = 0; round < 60 && !(low > 0 && settle(low)); ++round) {
             if (high / std::max(low, 1e-12 * high) < 1 + kClose) {

@@ -77,8 +77,9 @@ Trial try_out(const ToolInputs& in, const EvenFace& face, const Served& brief, c
     const auto gives = [](const Loaded& t) {
         return t.pushed ? std::abs(t.solution.displacement(*t.pushed).z()) : t.solution.largest;
     };
-    const auto worst_leant = std::max_element(
-        tried.begin() + 1, tried.end(), [&](const Loaded& a, const Loaded& b) { return gives(a) < gives(b); });
+    const auto worst_leant =
+        std::max_element(tried.begin() + 1, tried.end(),
+                         [&](const Loaded& a, const Loaded& b) { return gives(a) < gives(b); });
     if (worst_leant != tried.end()) lean_on(bench.beside(*worst_leant->pushed));
     std::vector<Loads> bound;
     for (const auto i : bench.slots()) bound.push_back(bench.levering(i));
