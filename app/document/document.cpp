@@ -9,6 +9,7 @@
 #include <QFileInfo>
 #include <QThread>
 
+#include "app/document/behind.hpp"
 #include "core/job/trial.hpp"
 #include "core/stages/back/trial.hpp"
 
@@ -306,6 +307,7 @@ void Document::after_change() {
 /// Figures first, then the tool tried out quickly and finely behind them. What a newer edit overtakes is
 /// dropped; what was finished of it stays on the board.
 void Document::work() {
+    go_behind();
     std::uint64_t done = 0;
     while (true) {
         Job job;

@@ -1,5 +1,7 @@
 #include "app/window/errand.hpp"
 
+#include "app/document/behind.hpp"
+
 namespace jig::app {
 
 QString message_of(const InputError& e) {
@@ -25,6 +27,7 @@ bool Errand::send(Work work) {
             this, [this, fraction, words] { emit progressed(fraction, words); }, Qt::QueuedConnection);
     });
     thread_ = std::thread([this, work = std::move(work), progress = running_] {
+        go_behind();
         Homecoming home;
         try {
             home = work(*progress);
