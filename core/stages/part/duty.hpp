@@ -12,9 +12,10 @@ namespace jig {
 enum class PartHold { rests, pinned, clamped, places };
 template <>
 struct Words<PartHold> {
-    static constexpr std::array all{
-        Word{"rests", "rests on its rim, free to slide"}, Word{"pinned", "is held all round its rim, free to turn there"},
-        Word{"clamped", "is held all round its rim, stiff as a wall"}, Word{"places", "is bolted at places"}};
+    static constexpr std::array all{Word{"rests", "rests on its rim, free to slide"},
+                                    Word{"pinned", "is held all round its rim, free to turn there"},
+                                    Word{"clamped", "is held all round its rim, stiff as a wall"},
+                                    Word{"places", "is bolted at places"}};
 };
 
 enum class PartWeight { onto_outside, onto_inside, along, across };
