@@ -223,6 +223,32 @@ TEST_CASE("a zone that covers all is a part of its layers; a half is stiffer, an
     CHECK(half.loads[0].worst.x() > 0);
 }
 
+TEST_CASE("cloth that is laid over a flat face is the stack itself, and a turned start turns it") {
+    auto asked = mats();
+    const auto mesh = face(0.7, 0.4, 28);
+    asked.stack.layers.push_back({LayerKind::ply, "carbon cloth 200 twill", 30 * kPi / 180, 0});
+    asked.stack.layers.push_back({LayerKind::ply, "carbon tape 250 unidirectional", -20 * kPi / 180, 0});
+    asked.stack.layers.push_back({LayerKind::ply, "glass biaxial 450", 99 * kPi / 180, 0});
+    asked.duty.loads[0].pressure = 600;
+    edge::ToolFace tool;
+    tool.frame = kLevel;
+    tool.rimmed.mesh = mesh;
+    tool.rimmed.patch.assign(mesh.triangles.size(), 0);
+    const auto laid = [&] {
+        const auto cloth = part::draped(part::cloth_asked(asked.stack), tool, shop(), quiet);
+        REQUIRE(cloth.nets.size() >= 2);
+        return part::try_out(asked, mesh, kLevel, cloth, shop(), nullptr, quiet).loads[0];
+    };
+    const auto plain = tried(asked, mesh).loads[0], draped = laid();
+    CHECK(draped.moves == Approx(plain.moves).epsilon(1e-6));
+    CHECK(draped.fibres == Approx(plain.fibres).epsilon(1e-4));
+    // By steps of 2°: the start turned by 14° turns all of it.
+    asked.stack.drape.turn = 14 * kPi / 180;
+    const auto turned = laid();
+    CHECK(turned.moves == Approx(tried(asked, mesh).loads[0].moves).epsilon(1e-6));
+    CHECK(std::abs(turned.moves / plain.moves - 1) > 1e-3);
+}
+
 TEST_CASE("what cannot be tried is said, and what lies beside the face is noted") {
     auto asked = mats();
     asked.duty.hold = PartHold::places;
