@@ -287,7 +287,11 @@ class DutyPane : public Pane {
             state_->setText(QString("%1 freedoms, edges of %2%3")
                                 .arg(f.part_trial->freedoms)
                                 .arg(shown(Kind::length, f.part_trial->edge, w))
-                                .arg(f.part_trial->fine ? "" : "; a finer mesh is on its way"));
+                                .arg(f.part_trial->fine ? "" : "; a finer mesh is on its way") +
+                            (f.split && !f.split->one_piece()
+                                 ? QString("; of piece %1 alone, the one that Edge shows")
+                                       .arg(edge::chosen_piece(document_.job().edge, *f.split) + 1)
+                                 : QString()));
         const auto& load = duty.loads[std::min(loads_->load(), duty.loads.size() - 1)];
         way_->setCurrentIndex(static_cast<int>(load.way));
         pushed_->setText("Pushes under " + QString::fromStdString(load.name));
