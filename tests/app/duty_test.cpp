@@ -110,6 +110,7 @@ TEST_CASE("how the part is held is chosen in its sentence; bolts and ranges are 
     const double held = b.window.document().findings().part_trial->loads[0].moves;
     b.choose("/part/duty/hold", "is bolted at places");
     CHECK(b.duty().hold == PartHold::places);
+    b.tried();
     // No bolt so far: a stop says so, and no older figure stands.
     CHECK(b.call_row("input") != nullptr);
     CHECK(b.figure("part_gives").isEmpty());
