@@ -27,7 +27,7 @@ set_up_tests(science-tests)
 target_link_libraries(science-tests PRIVATE jigscience)
 target_precompile_headers(science-tests PRIVATE ${tests_include})
 add_dependencies(science-tests jigshell-step)
-# As low as what works behind a window, which windows' own tests would else wait for.
+# Lower than what works behind a window, which windows' own tests would else wait for.
 add_test(NAME science COMMAND nice -n 10 $<TARGET_FILE:science-tests>)
 
 add_executable(core-tests ${core_tests})
