@@ -86,6 +86,14 @@ TEST_CASE("a load is added, typed, tried out and seen bent, and its pushes stand
     CHECK(std::any_of(scene.labels.begin(), scene.labels.end(),
                       [](const auto& l) { return l.text.contains("450 N"); }));
     CHECK(shows_something(b.window.stand().grab().toImage()));
+    // Elsewhere and back: the button and the stand say the same.
+    b.window.show_stage(Stage::edge);
+    b.settle();
+    b.window.show_stage(Stage::part);
+    b.settle();
+    CHECK(b.visible<QPushButton>("part-bent")->isChecked() == (b.window.stand().scene().slider == "bend"));
+    if (!b.visible<QPushButton>("part-bent")->isChecked()) b.press("part-bent");
+    CHECK(b.window.stand().scene().slider == "bend");
     b.press("part-bent");
     CHECK(b.window.stand().scene().slider != "bend");
     // Each step of it can be taken back, to the part without loads.

@@ -249,6 +249,21 @@ TEST_CASE("cloth that is laid over a flat face is the stack itself, and a turned
     CHECK(std::abs(turned.moves / plain.moves - 1) > 1e-3);
 }
 
+TEST_CASE("a core whose strength nobody knows is named, not passed over") {
+    auto asked = mats("PVC foam 75, 10 mm");
+    asked.duty.loads[0].pressure = 1000;
+    const auto mesh = face(kSide, kSide, 10);
+    CHECK(tried(asked, mesh).unjudged.empty());
+    auto own = shop();
+    for (auto& core : own.cores) core.shear_strength = 0;
+    const auto t = part::try_out(asked, mesh, kLevel, bare(mesh), own, nullptr, quiet);
+    CHECK(t.unjudged == std::vector<std::string>{"PVC foam 75, 10 mm"});
+    const auto calls = part::trial_calls(t, asked.duty);
+    CHECK(std::any_of(calls.begin(), calls.end(), [](const Call& c) {
+        return c.severity == Severity::caution && c.headline.find("PVC foam 75, 10 mm") != std::string::npos;
+    }));
+}
+
 TEST_CASE("what cannot be tried is said, and what lies beside the face is noted") {
     auto asked = mats();
     asked.duty.hold = PartHold::places;
@@ -306,14 +321,19 @@ TEST_CASE("a job's part is tried among its findings, judged, and left alone wher
     CHECK(call(strict, "part_soft_1") != nullptr);
     REQUIRE(call(strict, "part_weak_1") != nullptr);
     CHECK(call(strict, "part_weak_1")->severity == Severity::caution);
-    // Ten times past what it bears: it lets go.
-    job.part.duty.loads[0].pressure *= 10 / r.most().first;
-    const auto broken = found(Depth::quick);
+    // Past its first cracks it is weak; past what its fibres, core or skins bear it lets go.
+    const double pressure = job.part.duty.loads[0].pressure;
+    job.part.duty.loads[0].pressure = pressure * 1.5 / r.lets_go().first;
+    const auto broken = found(Depth::fine);
     REQUIRE(call(broken, "part_weak_1") != nullptr);
+    CHECK(call(broken, "part_weak_1")->severity == Severity::stop);
     // Blown off the face it lifts where it only rests.
     job.part.duty.loads[0].pressure = -3000;
     CHECK(call(found(Depth::quick), "part_lifts_1") != nullptr);
-    job.part.duty.hold = PartHold::pinned;
+    const auto lifted = found(Depth::quick);
+    REQUIRE(call(lifted, "part_lifts_1")->fix);
+    job = patched(job, call(lifted, "part_lifts_1")->fix->patch);
+    CHECK(job.part.duty.hold == PartHold::pinned);
     CHECK(call(found(Depth::quick), "part_lifts_1") == nullptr);
     // A part whose material is missing says that once.
     job.part.layers[0].material = "moonlight";

@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cmath>
 #include <map>
+#include <set>
 
 #include "core/science/laminate/strength.hpp"
 #include "core/science/mesh/nearest_face.hpp"
@@ -117,6 +118,16 @@ class Made {
     [[nodiscard]] const std::vector<std::uint16_t>& place_of() const { return place_of_; }
     [[nodiscard]] const Place& at(std::size_t face) const { return places_[place_of_[face]]; }
     [[nodiscard]] const Resin& resin() const { return resin_; }
+    /// Cores without a known shear strength, each once.
+    [[nodiscard]] std::vector<std::string> unjudged() const {
+        std::set<std::string> names;
+        for (const auto& p : places_) {
+            for (const auto& ply : p.plies) {
+                if (ply.core != nullptr && !(ply.core->shear_strength > 0)) names.insert(ply.core->name);
+            }
+        }
+        return {names.begin(), names.end()};
+    }
 
   private:
     std::vector<std::pair<Source, LaidLayer>> stack_under(std::uint32_t bits) const {
@@ -357,12 +368,11 @@ std::string said(GivesWay way) {
     return {};
 }
 
-std::pair<double, GivesWay> LoadResult::most() const {
+std::pair<double, GivesWay> LoadResult::lets_go() const {
     std::pair<double, GivesWay> out{kNothing, GivesWay::nothing};
     const auto ask = [&](double share, GivesWay way) {
         if (share > out.first) out = {share, way};
     };
-    ask(cracks, GivesWay::cracks);
     ask(fibres, GivesWay::fibres);
     ask(core_shear, GivesWay::core_shears);
     ask(wrinkles, GivesWay::wrinkles);
@@ -370,6 +380,11 @@ std::pair<double, GivesWay> LoadResult::most() const {
     ask(buckles > 0 ? 1 / buckles : 0, GivesWay::buckles);
     if (out.second == GivesWay::nothing) out.first = 0;
     return out;
+}
+
+std::pair<double, GivesWay> LoadResult::most() const {
+    const auto other = lets_go();
+    return cracks > std::max(other.first, kNothing) ? std::pair{cracks, GivesWay::cracks} : other;
 }
 
 DutyAsked duty_asked(const Choices& c) {
@@ -406,6 +421,7 @@ Trial try_out(const DutyAsked& asked, const TriangleMesh& face, const Frame& fra
     out.edge = edges / static_cast<double>(mesh.triangles.size());
     progress.report(0.1, "laying up the part on trial");
     const Made made(asked, mesh, face, frame, draped, shop);
+    out.unjudged = made.unjudged();
     const auto supports = held_by(duty, mesh, face, frame, out.notes);
     for (const auto& s : supports) out.held.insert(out.held.end(), s.points.begin(), s.points.end());
     shell_fe::Model model;

@@ -41,6 +41,8 @@ struct LoadResult {
     std::vector<Eigen::Vector3f> field;  ///< m, displacement by point
     /// The largest share, 1 ÷ the buckling factor among them, and what it is of.
     [[nodiscard]] std::pair<double, GivesWay> most() const;
+    /// The same of what lets go: first cracks weaken and leak, and are left out.
+    [[nodiscard]] std::pair<double, GivesWay> lets_go() const;
     bool operator==(const LoadResult&) const = default;
 };
 
@@ -55,8 +57,9 @@ struct Trial {
     };
     std::vector<Patch> pushes;
     std::vector<std::string> notes;
-    double edge = 0;  ///< m of its mesh
-    double mass = 0;  ///< kg
+    std::vector<std::string> unjudged;  ///< cores whose shear strength the library has not
+    double edge = 0;                    ///< m of its mesh
+    double mass = 0;                    ///< kg
     std::size_t freedoms = 0;
     bool fine = false;
     bool operator==(const Trial&) const = default;

@@ -64,8 +64,10 @@ std::vector<Figure> trial_figures(const Trial& trial, const Duty& duty) {
 
 Calls trial_calls(const Trial& trial, const Duty& duty) {
     Calls out;
-    const auto call = [&](Severity severity, std::string key, std::string headline, std::string why) {
-        out.push_back({Stage::part, severity, std::move(key), std::move(headline), std::move(why), {}});
+    const auto call = [&](Severity severity, std::string key, std::string headline, std::string why,
+                          std::optional<Fix> fix = {}) {
+        out.push_back(
+            {Stage::part, severity, std::move(key), std::move(headline), std::move(why), std::move(fix)});
     };
     for (std::size_t i = 0; i < trial.loads.size(); ++i) {
         const auto& r = trial.loads[i];
@@ -78,11 +80,11 @@ Calls trial_calls(const Trial& trial, const Duty& duty) {
                 "Most at " + r.where +
                     ". A thicker core stiffens with its square; more plies, a zone where it gives, or closer "
                     "supports do too.");
-        const auto [share, way] = r.most();
+        // What breaks, shears or buckles under the load itself is told before cracks that come sooner.
+        const bool gone = r.lets_go().first > 1;
+        const auto [share, way] = gone ? r.lets_go() : r.most();
         if (share * duty.factor > 1) {
-            // First cracks weaken and leak; what breaks, shears or buckles lets go.
-            const bool lets_go = share > 1 && way != GivesWay::cracks;
-            call(lets_go ? Severity::stop : Severity::caution, key("part_weak"),
+            call(gone ? Severity::stop : Severity::caution, key("part_weak"),
                  fmt::format("Under {} {} at {:.2g} times the load", r.name, said(way), 1 / share),
                  fmt::format("It is to hold {:g} times. {}.", duty.factor,
                              way == GivesWay::core_shears || way == GivesWay::crushes
@@ -97,8 +99,13 @@ Calls trial_calls(const Trial& trial, const Duty& duty) {
             call(Severity::caution, key("part_lifts"),
                  fmt::format("Under {} it lifts off its rim with {}", r.name,
                              quantity(Kind::force, -r.reactions)),
-                 "It is taken as held down there: fasten it, or say that it is held.");
+                 "It is taken as held down there: fasten it, or say that it is held.",
+                 Fix{"Hold it all round", Json{{"part", {{"duty", {{"hold", "pinned"}}}}}}});
     }
+    for (std::size_t i = 0; i < trial.unjudged.size(); ++i)
+        call(Severity::caution, fmt::format("part_core_{}", i + 1),
+             "The shear of " + trial.unjudged[i] + " is not judged",
+             "The library has no shear strength for it: give it from its data sheet among the shop's cores.");
     for (std::size_t i = 0; i < trial.notes.size(); ++i) {
         auto headline = trial.notes[i];
         if (!headline.empty()) headline.front() = static_cast<char>(std::toupper(headline.front()));
