@@ -3,6 +3,7 @@
 #include "batch/on_board.hpp"
 #include "batch/read_case.hpp"
 #include "batch/read_cure.hpp"
+#include "core/job/trial.hpp"
 #include "core/science/heat/cure_fit.hpp"
 #include "core/science/heat/wall.hpp"
 #include "core/science/mesh/stl.hpp"
@@ -167,6 +168,16 @@ Json to_json(const Kinetics& k) {
 
 namespace {
 
+Json fast_json(const heat::Fastest& f) {
+    if (!f.run) return {{"found", false}, {"stands", worded(f.stands)}, {"tried", f.tried}};
+    Json legs = Json::array();
+    for (const auto& leg : f.run->legs)
+        legs.push_back({{"to_K", leg.to}, {"K_s", leg.rate}, {"hold_s", leg.hold}});
+    return {{"found", true},           {"seconds", f.run->seconds},  {"legs", std::move(legs)},
+            {"cure_end", f.run->cure}, {"Tg_K", or_null(f.run->Tg)}, {"overshoot_K", f.run->overshoot},
+            {"tried", f.tried}};
+}
+
 /// The cures of a job, each as a wall's answer with what is said of it.
 Json cures_of_job(const Arguments& a, Progress& progress) {
     OnBoard on(a, Depth::stages, progress);
@@ -184,6 +195,8 @@ Json cures_of_job(const Arguments& a, Progress& progress) {
         one["cure_end"] = run.cure;
         one["over_Tg_K"] = run.over_Tg > -999 ? Json(run.over_Tg) : Json();
         one["safe_rate_K_s"] = or_null(run.safe_rate);
+        if (a.flag("fast"))
+            one["fast"] = fast_json(fastest_programme(on.job, on.findings, *on.shop, run.of, progress));
         cures.push_back(std::move(one));
     }
     for (auto& call : calls_to_json(on.findings.calls)) {
@@ -200,6 +213,9 @@ Json run_cure(const Arguments& a, Progress& progress) {
     // A job is zipped where it carries meshes, and names itself.
     if (bytes.compare(0, 2, "PK") == 0 || bytes.find("\"jigshell job\"") != std::string::npos)
         return cures_of_job(a, progress);
+    if (a.option("fast"))
+        throw InputError("--fast", "only a job knows what its cures have to reach",
+                         "leave it out, or name a job");
     const auto json = parse_json(path, bytes);
     const JsonPlace place(json, path);
     const auto shop = load_shop(data_folder() + "/library", a.option("library").value_or(""));

@@ -112,7 +112,8 @@ const std::vector<Verb>& verbs() {
            {"ease", "E", "share by which the film is larger; 0.1 where it is not given"},
            {"film", "W", "metres, width of the film's roll"},
            {"pleat", "H", "metres, the tallest pleat; 0.05 where it is not given"},
-           {"out", "DIR", "writes the film as DXF and SVG"},
+           {"sheet", "L,W", "metres, a film that is there already: says where it would stand off the face"},
+           {"out", "DIR", "writes the film as DXF and SVG; of a job also its layers as CSV"},
            kUnit,
            kChord,
            kLibrary}},
@@ -120,7 +121,10 @@ const std::vector<Verb>& verbs() {
          "of "
          "a job also how it is emptied.",
          run_bag},
-        {{"cure", "WALL.json or JOB", {kLibrary}},
+        {{"cure",
+          "WALL.json or JOB",
+          {{"fast", "yes|no", "of a job: also the soonest programme of each cure that harms nothing"},
+           kLibrary}},
          "Heat and cure through a wall of layers: temperatures, degree of cure and Tg at each layer's faces "
          "and middle, the peak, the spread, gelation, and where the heat went.\nWALL: {\"layers\": "
          "[{\"name\", \"thickness_m\", \"k_W_mK\", \"rho_kg_m3\", \"c_J_kgK\", \"resin\": NAME or "

@@ -2,9 +2,11 @@
 #include "batch/read_case.hpp"
 #include "batch/read_mesh.hpp"
 #include "core/base/units.hpp"
+#include "core/job/job_file.hpp"
+#include "core/job/tables.hpp"
 #include "core/science/mesh/stl.hpp"
+#include "core/science/vacuum/bridging.hpp"
 #include "core/science/vacuum/drop.hpp"
-#include "core/science/vacuum/film.hpp"
 #include "core/science/vacuum/pump.hpp"
 
 namespace jig::batch {
@@ -49,6 +51,41 @@ void write_film(const Film& f, const Frame& frame, const std::string& folder, Js
     write_sheets(bag::film_sheet(f, frame), folder + "/film", out["files"]);
 }
 
+Json bridge_json(const std::optional<Bridge>& b) {
+    if (!b) return {};
+    return {{"reaches", b->reaches},  {"along", b->along},
+            {"short_m", b->short_by}, {"radius_m", b->reaches ? Json(b->radius) : Json()},
+            {"gap_m", b->gap},        {"at_m", {b->at.x(), b->at.y(), b->at.z()}}};
+}
+
+Json layers_json(const std::vector<bag::BagLayer>& layers) {
+    Json out = Json::array();
+    for (const auto& l : layers) {
+        const bool measured = l.length > 0, cut = l.cut.metres > 0;
+        Json darts = Json::array();
+        for (const auto& d : l.darts)
+            darts.push_back({{"at_m", {d.at.x(), d.at.y(), d.at.z()}}, {"angle_rad", d.angle}});
+        out.push_back({{"name", l.name},
+                       {"covers", worded(l.covers)},
+                       {"area_m2", l.area},
+                       {"cut_m", measured ? Json{l.length, l.width} : Json()},
+                       {"roll_m", cut ? Json(l.roll) : Json()},
+                       {"lengths", cut ? Json(l.cut.strips) : Json()},
+                       {"off_roll_m", cut ? Json(l.cut.metres) : Json()},
+                       {"darts", l.judged ? darts : Json()}});
+    }
+    return out;
+}
+
+Json clamp_json(const std::optional<bag::Clamping>& k) {
+    if (!k) return {};
+    Json order = Json::array();
+    for (const auto& f : k->order) order.push_back({f.place.x(), f.place.y()});
+    return {{"bolts", k->bolts},  {"needed_N", k->needed},      {"torque_Nm", k->torque},
+            {"pull_N", k->pull},  {"pressed_Pa", k->pressed},   {"strip_N", k->strip},
+            {"face_m2", k->face}, {"order_m", std::move(order)}};
+}
+
 Json bag_of_job(const Arguments& a, Progress& progress) {
     OnBoard on(a, Depth::stages, progress);
     on.need(Stage::bag);
@@ -59,6 +96,9 @@ Json bag_of_job(const Arguments& a, Progress& progress) {
         for (auto& [key, value] : out.items()) value = Json();
     }
     out["closed"] = bag.closed;
+    out["clamp"] = clamp_json(bag.clamp);
+    out["layers"] = layers_json(bag.layers);
+    out["bridge"] = bridge_json(bag.bridge);
     out["film_m2"] = bag.film_area;
     out["tape_m"] = bag.tape;
     out["room_Pa"] = bag.room;
@@ -75,6 +115,9 @@ Json bag_of_job(const Arguments& a, Progress& progress) {
     if (a.option("out")) {
         if (!bag.measured) throw InputError("bag", "there is no film to cut", "see the job's Bag and Edge");
         write_film(bag.film, bag.frame, *a.option("out"), out);
+        const auto path = *a.option("out") + "/layers.csv";
+        write_atomically(layer_table(bag.layers), path);
+        out["files"].push_back(path);
     }
     return out;
 }
@@ -179,7 +222,7 @@ Json run_vacuum(const Arguments& a, Progress&) {
 
 Json run_bag(const Arguments& a, Progress& progress) {
     if (!a.option("pull")) {
-        for (const char* name : {"land", "ease", "film", "pleat"}) {
+        for (const char* name : {"land", "ease", "film", "pleat", "sheet"}) {
             if (a.option(name))
                 throw InputError(std::string("--") + name, "a job has its own",
                                  "leave it out, or name a mesh with its --pull");
@@ -196,8 +239,17 @@ Json run_bag(const Arguments& a, Progress& progress) {
     const auto topology = topology_of(mesh.mesh);
     const auto frame =
         lengthwise(mesh.mesh, topology, frame_across(Point(pull[0], pull[1], pull[2]).normalized()));
+    if (a.option("sheet")) {
+        const auto sheet = a.need_numbers("sheet", 2, "2.4,1.5");
+        if (!(sheet[0] > 0) || !(sheet[1] > 0) || sheet[0] > 1e3 || sheet[1] > 1e3)
+            throw InputError("--sheet", "a film is wider than nothing and narrower than a kilometre",
+                             "give its two sides in metres");
+        rules.sheet = Point2(sheet[0], sheet[1]);
+    }
     const auto film = film_over(mesh.mesh, topology, frame, rules, progress);
     Json out = film_json(film);
+    if (rules.sheet)
+        out["bridge"] = bridge_json(bridge_under(mesh.mesh, topology, frame, rules, film, progress));
     if (a.option("out")) write_film(film, frame, *a.option("out"), out);
     return out;
 }

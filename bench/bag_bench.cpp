@@ -8,7 +8,7 @@
 #include "core/science/mesh/lined.hpp"
 #include "core/science/mesh/relieve.hpp"
 #include "core/science/mesh/slice.hpp"
-#include "core/science/vacuum/film.hpp"
+#include "core/science/vacuum/bridging.hpp"
 #include "core/science/vacuum/pump.hpp"
 
 using namespace jig;
@@ -55,6 +55,38 @@ void film_over_a_dome(benchmark::State& state) {
     });
 }
 BENCHMARK(film_over_a_dome)->Arg(50000)->Arg(200000)->Unit(benchmark::kMillisecond);
+
+/// A film that is too short, judged, against measuring what it should be.
+void bridge_under_a_short_film(benchmark::State& state) {
+    const auto n = static_cast<std::size_t>(state.range(0));
+    const Frame frame = frame_across(Point::UnitZ());
+    Progress quiet;
+    FilmRules rules;
+    rules.land = 0.03;
+    const auto judge = [&](const TriangleMesh& mesh, const Topology& topology, const Film& film) {
+        benchmark::DoNotOptimize(bridge_under(mesh, topology, frame, rules, film, quiet).has_value());
+    };
+    const auto short_of = [&](const TriangleMesh& mesh, const Topology& topology) {
+        auto film = film_over(mesh, topology, frame, rules, quiet);
+        film.width = 0.97 * film.across;
+        return film;
+    };
+    const auto mesh = bench::dome(n);
+    const auto topology = topology_of(mesh);
+    const auto film = short_of(mesh, topology);
+    for (auto _ : state) judge(mesh, topology, film);
+    state.counters["times_measuring"] =
+        bench::fastest(3, [&] { judge(mesh, topology, film); }) / bench::fastest(3, [&] {
+            benchmark::DoNotOptimize(film_over(mesh, topology, frame, rules, quiet).length);
+        });
+    report(state, state.range(0), [&](std::size_t size) {
+        const auto other = bench::dome(size);
+        const auto edges = topology_of(other);
+        const auto less = short_of(other, edges);
+        return bench::fastest(3, [&] { judge(other, edges, less); });
+    });
+}
+BENCHMARK(bridge_under_a_short_film)->Arg(50000)->Arg(200000)->Unit(benchmark::kMillisecond);
 
 void pump_down_with_a_leak(benchmark::State& state) {
     const PumpDown pump{0.02, 0.0015, 100, 0.02, 101325};

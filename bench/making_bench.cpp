@@ -12,6 +12,7 @@
 #include "core/science/heat/cure_fit.hpp"
 #include "core/science/heat/wall.hpp"
 #include "core/science/mesh/nearest_face.hpp"
+#include "core/stages/heat/fastest.hpp"
 
 using namespace jig;
 
@@ -53,6 +54,31 @@ void a_day_of_one_wall(benchmark::State& state) {
     state.counters["times_bare_solves"] = bench::fastest(5, run) / bench::fastest(5, bare);
 }
 BENCHMARK(a_day_of_one_wall)->Unit(benchmark::kMillisecond);
+
+/// The soonest programme, beside as many runs of one programme as it tries.
+void soonest_programme(benchmark::State& state) {
+    heat::CureRun run;
+    run.of = CureOf::part;
+    const WallSide air{15, steady(293.15)};
+    run.wall = {{{"laminate", 0.001 * static_cast<double>(state.range(0)), 0.35, 1800, 1000,
+                  kinetics_by_gel(CureFamily::epoxy, 293.15, 25200, 398, 20), 600, 0}},
+                {air, air},
+                293.15};
+    Progress quiet;
+    const std::vector<heat::Leg> legs{{333.15, 30.0 / 3600, 8 * 3600}};
+    run = heat::through(run, legs, 5, quiet);
+    heat::CureBounds bounds;
+    bounds.cure = 0.9;
+    bounds.air = 363.15;
+    bounds.climbs = 30.0 / 3600;
+    int tried = 0;
+    const auto find = [&] { tried = heat::fastest(run, bounds, 7 * 86400, quiet).tried; };
+    for (auto _ : state) find();
+    const auto one = [&] { benchmark::DoNotOptimize(heat::through(run, legs, 5, quiet).seconds); };
+    state.counters["tried"] = tried;
+    state.counters["times_one_programme_each"] = bench::fastest(2, find) / (bench::fastest(3, one) * tried);
+}
+BENCHMARK(soonest_programme)->Arg(5)->Arg(20)->Unit(benchmark::kMillisecond);
 
 void cloth_over_a_dome(benchmark::State& state) {
     const auto mesh = bench::dome(200000);

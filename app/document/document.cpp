@@ -313,7 +313,7 @@ void Document::work() {
         Job job;
         std::shared_ptr<const Shop> shop;
         std::uint64_t number = 0;
-        bool passing = false;
+        bool passing = false, tries = true;
         auto progress = std::make_shared<Progress>();
         auto trying = std::make_shared<std::atomic<bool>>(false);
         {
@@ -324,6 +324,7 @@ void Document::work() {
             shop = next_shop_;
             number = wanted_;
             passing = next_passing_;
+            tries = tries_;
             progress = std::make_shared<Progress>([this, trying](double fraction, std::string_view doing) {
                 const auto words = QString::fromUtf8(doing.data(), static_cast<qsizetype>(doing.size()));
                 const bool trial = *trying;
@@ -344,7 +345,7 @@ void Document::work() {
             for (const auto depth : {Depth::stages, Depth::quick, Depth::fine}) {
                 *trying = depth != Depth::stages;
                 auto findings = board_->work_out(sheet, depth, *progress);
-                const bool last = depth == Depth::fine || findings.finest;
+                const bool last = !tries || depth == Depth::fine || findings.finest;
                 QMetaObject::invokeMethod(
                     this,
                     [this, number, last, f = std::move(findings)]() mutable {
@@ -382,6 +383,15 @@ void Document::take(std::uint64_t number, Findings findings, bool last) {
         compare_settled();
     }
     emit evaluated();
+}
+
+void Document::try_by_itself(bool tries) {
+    {
+        const std::lock_guard hold(lock_);
+        if (tries_ == tries) return;
+        tries_ = tries;
+    }
+    wake();
 }
 
 bool Document::wait_evaluated(int milliseconds) {

@@ -33,6 +33,9 @@ class Document : public QObject {
     [[nodiscard]] bool trying() const { return tried_ != wanted_; }
     /// Where findings are kept from edit to edit, for work that goes on behind the window.
     [[nodiscard]] const std::shared_ptr<JobBoard>& board() const { return board_; }
+    /// Whether tool and part are tried out behind every edit, as they are unless told otherwise. Without it
+    /// the findings end with what stages say by themselves.
+    void try_by_itself(bool tries);
     /// Takes up what other work has put on the board.
     void look_again() { wake(); }
     [[nodiscard]] QString path() const { return path_; }
@@ -148,7 +151,7 @@ class Document : public QObject {
     std::condition_variable wake_;
     Job next_;
     std::shared_ptr<const Shop> next_shop_;
-    bool next_passing_ = false;
+    bool next_passing_ = false, tries_ = true;
     std::uint64_t wanted_ = 0, evaluated_ = 0, tried_ = 0;
     std::shared_ptr<Progress> running_;
     bool leaving_ = false;

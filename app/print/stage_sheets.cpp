@@ -65,6 +65,8 @@ class Sheets {
                 carried();
                 break;
             case Stage::bag:
+                tightening();
+                layers();
                 hoses();
                 chart(stage);
                 break;
@@ -331,6 +333,47 @@ class Sheets {
                 QString("Lines between pieces, %1: %2.")
                     .arg(shown(Kind::length, f_.release->seam), text_of(said(f_.release->seam_with))),
                 9.5);
+    }
+
+    /// Bolts of a squeeze mould in their order, with a box for each round.
+    void tightening() {
+        if (!f_.bag || !f_.bag->clamp || f_.bag->clamp->order.empty()) return;
+        const auto& k = *f_.bag->clamp;
+        pen_.heading("Bolts, crosswise in rounds");
+        QStringList columns{"order", "along, across"};
+        for (const double share : bag::kRounds) columns << shown(Kind::torque, share * k.torque);
+        QList<QStringList> rows;
+        for (std::size_t i = 0; i < k.order.size(); ++i) {
+            const auto& p = k.order[i].place;
+            rows << QStringList{QString::number(i + 1),
+                                shown(Kind::length, p.x()) + ", " + shown(Kind::length, p.y()), kBox, kBox,
+                                kBox};
+        }
+        pen_.table(columns, rows, {0.1, 0.36, 0.18, 0.18, 0.18}, {true, false, false, false, false});
+        pen_.paragraph(
+            "Wrenches and friction differ by a quarter: draw evenly, look at the gap all round, and heed "
+            "what the resin's and the bolts' makers say.",
+            9.5);
+    }
+
+    /// What is cut for the bag, in the order of laying.
+    void layers() {
+        if (!f_.bag || !f_.bag->closed) return;
+        pen_.heading("Layers, from the last ply out");
+        QList<QStringList> rows;
+        for (const auto& l : f_.bag->layers)
+            rows << QStringList{
+                QString::fromStdString(l.name),
+                worded_(l.covers),
+                l.length > 0 ? shown(Kind::length, l.length) + " × " + shown(Kind::length, l.width)
+                             : shown(Kind::area, l.area),
+                l.cut.metres > 0 ? shown(Kind::length, l.cut.metres) +
+                                       (l.cut.strips > 1 ? QString(", in %1").arg(l.cut.strips) : QString())
+                                 : QString(),
+                l.judged ? QString::number(l.darts.size()) : QString(),
+                kBox};
+        pen_.table({"layer", "covers", "cut", "off the roll", "darts", "laid"}, rows,
+                   {0.17, 0.31, 0.21, 0.17, 0.07, 0.07}, {false, false, true, true, true, false});
     }
 
     /// The hoses with what they are to do, and boxes for what they did.

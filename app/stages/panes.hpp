@@ -41,6 +41,8 @@ Pane* make_plug_pane(Document& document, QWidget* parent);
 Pane* make_run_pane(Document& document, QWidget* parent);
 Pane* make_log_pane(Document& document, QWidget* parent);
 Pane* make_bag_pane(Document& document, QWidget* parent);
+/// Layers of the bag as they are cut; hidden where there is no bag.
+Pane* make_layers_pane(Document& document, QWidget* parent);
 /// Hoses, plans and fronts of an infused part; hidden where nothing is infused.
 Pane* make_infusion_pane(Document& document, QWidget* parent);
 Pane* make_heat_pane(Document& document, QWidget* parent);

@@ -218,11 +218,19 @@ Scene scene_of(const Job& job, const Findings& f, Stage stage, const Ink& k, con
             }
             add_shape(s, mesh, up, 0, 0, plain(stone));
             add_flange(s, job, f, up, k, stone.darker(104), 0);
+            if (f.bag && f.bag->clamp && !f.bag->clamp->order.empty()) {
+                add_tightening(s, job, f);
+                s.legend = "bolts, numbered as they are drawn up: crosswise, in three rounds";
+            }
             if (f.bag && f.bag->closed) {
                 add_film(s, f.bag->film, up, k);
-                s.legend = f.bag->film.pleats.empty()
-                               ? "tape land yellow"
-                               : "tape land yellow; folds on it: pleats of the film, as tall as they stand";
+                add_bag_cuts(s, *f.bag, view.bag_layer, up, k, w);
+                s.legend =
+                    (f.bag->film.pleats.empty()
+                         ? QString("tape land yellow")
+                         : QString(
+                               "tape land yellow; folds on it: pleats of the film, as tall as they stand")) +
+                    (s.legend.isEmpty() ? QString() : "; " + s.legend);
             }
             break;
         case Stage::edge:

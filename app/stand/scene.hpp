@@ -64,6 +64,7 @@ struct Mark {
     Fitting kind = Fitting::bolt;
     int number = -1;    ///< in the job's list; -1 for what cannot be dragged
     bool free = false;  ///< slides anywhere over the surface instead of along the way
+    QString caption = {};
 };
 
 struct Scene {
@@ -99,6 +100,7 @@ struct View {
     double apart = 0.5;                    ///< how far the pieces are drawn apart along their pulls, 0 to 1
     std::optional<LoadCase> load;          ///< that the tool is shown under; none for the back as it is built
     std::optional<std::size_t> part_load;  ///< that the part is shown under; none for it as it is made
+    std::optional<std::size_t> bag_layer;  ///< whose darts are shown; none for the one that wants most
     bool cut = true;                       ///< whether the section at the cut is seen beside it
 };
 

@@ -107,6 +107,56 @@ void add_film(Scene& s, const Film& film, const Upright& up, const Ink& k) {
     }
 }
 
+void add_bag_cuts(Scene& s, const bag::Findings& bag, std::optional<std::size_t> layer, const Upright& up,
+                  const Ink& k, const Wording& w) {
+    const auto& all = bag.layers;
+    const bag::BagLayer* shown = layer && *layer < all.size() ? &all[*layer] : nullptr;
+    if (shown == nullptr) {
+        for (const auto& l : all) {
+            if (!l.darts.empty() && (shown == nullptr || l.darts.size() > shown->darts.size())) shown = &l;
+        }
+    }
+    if (shown != nullptr && !shown->darts.empty()) {
+        Point middle = Point::Zero();
+        for (const auto& p : bag.film.land) middle += up(p) / static_cast<double>(bag.film.land.size());
+        const double leg = 0.07 * (s.bounds.high - s.bounds.low).norm();
+        for (const auto& d : shown->darts) {
+            const Point at = up(d.at);
+            Point out(at.x() - middle.x(), at.y() - middle.y(), 0);
+            out = out.norm() > 1e-3 * leg ? Point(out.normalized()) : Point(Point::UnitX());
+            const double half = std::min(std::abs(d.angle), 2.0) / 2;
+            const auto side = [&](double a) {
+                return Point(at + leg * Point(std::cos(a) * out.x() - std::sin(a) * out.y(),
+                                              std::sin(a) * out.x() + std::cos(a) * out.y(), 0));
+            };
+            s.lines.push_back({{side(half), at, side(-half)}, k.petrol, 2.2, d.angle < 0});
+        }
+        s.legend = "angles: darts of the " + QString::fromStdString(shown->name) +
+                   ", as wide as they close; dashed: slits that open";
+    }
+    if (bag.bridge) {
+        SceneLine film;
+        film.colour = k.oxide;
+        film.width = 2.2;
+        for (const auto& p : bag.bridge->line) film.points.push_back(up(p));
+        s.lines.push_back(film);
+        s.labels.push_back(
+            {up(bag.bridge->at),
+             QString::fromStdString(show(Kind::length, bag.bridge->gap, w)) + " off the face"});
+    }
+}
+
+void add_tightening(Scene& s, const Job& job, const Findings& f) {
+    std::optional<FlangeHeights> real;
+    if (f.edge->tool && (!f.split->one_piece() || job.edge.lie == FlangeLie::following))
+        real.emplace(*f.edge->tool);
+    int number = 0;
+    for (const auto& bolt : f.bag->clamp->order) {
+        const Point at(bolt.place.x(), bolt.place.y(), real ? real->at(bolt.place) : f.split->foot);
+        s.marks.push_back({at, Fitting::bolt, -1, false, QString::number(++number)});
+    }
+}
+
 void add_fittings(Scene& s, const Job& job, const Findings& f) {
     if (!f.edge || !f.split) return;
     const double z = f.split->foot;

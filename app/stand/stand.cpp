@@ -271,6 +271,10 @@ void Stand::paint_marks(QPainter& p) const {
                 p.drawRect(QRectF(c - QPointF(4, 4), QSizeF(8, 8)));
                 break;
         }
+        if (!mark.caption.isEmpty()) {
+            p.setFont(figure_font(9));
+            p.drawText(c + QPointF(7, 12), mark.caption);
+        }
     }
     p.setOpacity(1);
 }

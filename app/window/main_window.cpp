@@ -322,6 +322,7 @@ void MainWindow::show_stage(Stage stage) {
     else if (is_at_start())
         show_bench();
     stage_ = stage;
+    bag_layer_.reset();
     part_load_.reset();  // the pane that asks for one is made anew
     document_->look_at(stage);
     card_->set_stage(stage);

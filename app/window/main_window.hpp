@@ -90,11 +90,15 @@ class MainWindow : public QMainWindow {
     bool seek_pitch();
     /// Follows the resin of several plans of hoses behind the window; false while it is busy.
     bool seek_hoses();
+    /// Looks for the soonest programme of a cure and takes it.
+    bool seek_programme(CureOf of);
     [[nodiscard]] ShellSheet& shell_sheet() { return *shell_sheet_; }
     /// Shows the tool under a load on the stand; none for the back as it is built.
     void show_load(std::optional<LoadCase> load);
     /// Shows the part under one of its loads; none for it as it is made.
     void show_part_load(std::optional<std::size_t> load);
+    /// Shows the darts of a layer of the bag; of none, those of the layer that wants most.
+    void show_bag_layer(std::optional<std::size_t> layer);
     /// Reads a drawing's largest closed outline behind the window's back and makes it the tray's.
     bool bring_in_outline(const QString& path);
     [[nodiscard]] Errand& errand() { return errand_; }
@@ -186,7 +190,7 @@ class MainWindow : public QMainWindow {
     Stage drawn_ = Stage::brief;  ///< whose scene stands on the stand: hands reach for what is seen there
     Drawing* drawing_;
     std::optional<LoadCase> load_;
-    std::optional<std::size_t> part_load_;
+    std::optional<std::size_t> part_load_, bag_layer_;
     bool framed_ = false;
     Errand errand_;
     QTimer quiet_;

@@ -8,6 +8,7 @@
 
 #include "app/window/main_window.hpp"
 #include "app/window/places.hpp"
+#include "core/job/trial.hpp"
 #include "core/stages/back/suggest.hpp"
 #include "core/stages/bag/flow.hpp"
 #include "core/stages/plug/sheets.hpp"
@@ -135,6 +136,38 @@ bool MainWindow::seek_hoses() {
                               QString::fromStdString(
                                   jig::show(Kind::duration, *found->tried.front().fill, wording_))
                         : QString("None of the plans fills the part");
+        };
+    });
+}
+
+bool MainWindow::seek_programme(CureOf of) {
+    const auto& f = document_->findings();
+    if (!f.heat || f.heat->cures->find(of) == nullptr) {
+        say("This job has no such cure.");
+        return false;
+    }
+    return send_for_job([this, of, job = document_->job(), board = document_->board(),
+                         shop = document_->shared_shop()](Progress& progress) -> Errand::Homecoming {
+        const auto findings = board->work_out(board->lay(job, shop), Depth::stages, progress);
+        const auto found = fastest_programme(job, findings, *shop, of, progress);
+        const double before = findings.heat->cures->find(of)->seconds;
+        return [this, of, job, found, before]() -> QString {
+            if (!found.run)
+                return "None was found: " + QString::fromStdString(worded(found.stands, wording_));
+            if (!(document_->job() == job)) return "The job has changed meanwhile: look once more.";
+            const auto say = [&](double s) {
+                return QString::fromStdString(jig::show(Kind::duration, s, wording_));
+            };
+            if (found.run->seconds > before - 300)
+                return QString("The programme that you have, %1, is as fast as any of %2 that were tried")
+                    .arg(say(before))
+                    .arg(found.tried);
+            auto next = job;
+            heat::legs_in(next.heat, of) = found.run->legs;
+            document_->replace("take the soonest programme", std::move(next));
+            return QString("%1 in place of %2; %3 programmes tried")
+                .arg(say(found.run->seconds), say(before))
+                .arg(found.tried);
         };
     });
 }

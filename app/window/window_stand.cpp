@@ -29,6 +29,10 @@ void MainWindow::act_on(const QString& act) {
         const auto number = act.mid(10).toUInt();
         return show_part_load(number > 0 ? std::optional<std::size_t>(number - 1) : std::nullopt);
     }
+    if (act.startsWith("bag-layer-")) {
+        const auto number = act.mid(10).toUInt();
+        return show_bag_layer(number > 0 ? std::optional<std::size_t>(number - 1) : std::nullopt);
+    }
     if (auto* action = findChild<QAction*>("act-" + act)) action->trigger();
 }
 
@@ -44,6 +48,12 @@ void MainWindow::show_part_load(std::optional<std::size_t> load) {
     if (stage_ == Stage::part) show_scene(true);
 }
 
+void MainWindow::show_bag_layer(std::optional<std::size_t> layer) {
+    if (bag_layer_ == layer) return;
+    bag_layer_ = layer;
+    if (stage_ == Stage::bag) show_scene(false);
+}
+
 void MainWindow::show_scene(bool frame_again) {
     const auto& job = document_->job();
     const auto& f = document_->findings();
@@ -54,7 +64,7 @@ void MainWindow::show_scene(bool frame_again) {
                    stage_,
                    &ink(light_),
                    wording_,
-                   {stand_->apart(), load_, part_load_, ribbon_->room() == SectionRoom::open},
+                   {stand_->apart(), load_, part_load_, bag_layer_, ribbon_->room() == SectionRoom::open},
                    // A shape that does not work leaves the last good one standing.
                    !chart && (f.shape != nullptr || !framed_),
                    frame_again || !framed_});

@@ -83,6 +83,12 @@ std::vector<Unit> typed_units(Kind kind) {
             return {{"GPa", 1e9}, {"Msi", 1e6 * kPsi}, {"MPa", 1e6}, {"ksi", 1000 * kPsi}, {"psi", kPsi}};
         case Kind::force:
             return {{"N", 1}, {"lbf", 4.4482216}, {"kN", 1000}, {"lb", 4.4482216}, {"lbs", 4.4482216}};
+        case Kind::torque:
+            return {{"N·m", 1},
+                    {"lbf·ft", 1.35581795},
+                    {"Nm", 1},
+                    {"lbf·in", 0.112984829},
+                    {"ft·lb", 1.35581795}};
         case Kind::flow:
             return {{"m³/h", 1 / kHour}, {"cfm", 4.719474e-4}, {"L/min", 1e-3 / kMinute}, {"m³/s", 1}};
         case Kind::expansion:

@@ -26,6 +26,7 @@ enum class Kind {
     strength,     ///< Pa, shown in kPa or psi
     modulus,      ///< Pa, shown in GPa or Msi
     force,        ///< N, shown in N or lbf
+    torque,       ///< N·m, shown in N·m or lbf·ft
     flow,         ///< m³/s, shown in m³/h or cfm
     expansion,    ///< 1/K
     curvature,    ///< 1/m

@@ -68,7 +68,7 @@ void gather(const Job& job, Findings& f, const shell::Warmth& warmth, const Shop
         return part::calls(job.part, *f.part, job.brief, f.split->parts(), bagging, shop);
     });
     judge(Stage::bag, all(f.bag, f.part, f.split),
-          [&] { return bag::calls(job.bag, *f.bag, job.part, *f.part, f.split->parts()); });
+          [&] { return bag::calls(job.bag, *f.bag, job.edge, job.part, *f.part, f.split->parts()); });
     judge(Stage::run, all(f.run), [&] { return run::calls(*f.run, job.brief); });
     judge(Stage::log, all(f.log, f.part, f.release),
           [&] { return log::calls(*f.log, job.brief, *f.part, *f.release); });

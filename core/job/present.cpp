@@ -144,6 +144,9 @@ std::string card_line(const Job& job, const Findings& f, Stage stage, const Word
         case Stage::bag:
             if (f.flow && f.flow->filling.fill) return "full after " + say("fill");
             if (f.flow) return "fills to " + say("filled");
+            if (f.bag && f.bag->clamp)
+                return f.bag->clamp->bolts > 0 ? say("clamp_bolts") + " bolts · " + say("torque")
+                                               : std::string("no bolts");
             return f.bag && !f.bag->closed ? std::string("no bag") : say("film") + " · " + say("reached");
         case Stage::run:
             return "by day " + say("days") + " · " + say("per_part") + " each";

@@ -52,6 +52,18 @@ std::string trial_table(const part::Trial& trial) {
     return out;
 }
 
+std::string layer_table(const std::vector<bag::BagLayer>& layers) {
+    std::string out =
+        "layer,covers,area_m2,cut_length_m,cut_width_m,roll_width_m,lengths,off_the_roll_m,darts\n";
+    const auto known = [](double v) { return v > 0 ? fmt::format("{:.3f}", v) : std::string(); };
+    for (const auto& l : layers)
+        out += fmt::format("{},{},{:.4f},{},{},{},{},{},{}\n", csv_cell(l.name), csv_cell(worded(l.covers)),
+                           l.area, known(l.length), known(l.width), known(l.roll),
+                           l.cut.strips > 0 ? fmt::format("{}", l.cut.strips) : std::string(),
+                           known(l.cut.metres), l.judged ? fmt::format("{}", l.darts.size()) : std::string());
+    return out;
+}
+
 std::string days_csv(const Findings& f) {
     std::string out = "day,from,to,stage,task,people,hours,wait_after_hours\n";
     if (!f.run) return out;

@@ -14,5 +14,7 @@ std::string days_csv(const Findings& findings);
 std::string trial_table(const back::Trial& trial);
 /// The loads of a part on trial.
 std::string trial_table(const part::Trial& trial);
+/// The list that a bag is cut by: a line for each layer, from the last ply outwards.
+std::string layer_table(const std::vector<bag::BagLayer>& layers);
 
 }  // namespace jig

@@ -25,6 +25,17 @@ std::shared_ptr<const back::Trial> try_tool(const Job& job, const Findings& f, c
     return std::make_shared<const back::Trial>(back::try_out(in, face, job.brief, coarse, progress));
 }
 
+heat::Fastest fastest_programme(const Job& job, const Findings& f, const Shop& shop, CureOf of,
+                                Progress& progress) {
+    const auto* run = f.heat ? f.heat->cures->find(of) : nullptr;
+    if (run == nullptr || !f.plug || !f.shell)
+        throw InputError("heat", "this cure is not worked out", "mend the stops on the job card first");
+    const heat::Warmed with{job.brief, *f.plug, job.shell, *f.shell, job.back, job.part, shop};
+    // A week is past all patience; what is there already is to be beaten, where it does no harm.
+    constexpr double kWeek = 7 * 86400;
+    return heat::fastest(*run, heat::bounds_of(*run, job.heat, *f.heat, with), kWeek, progress);
+}
+
 Findings with_trial(Findings f, const Job& job, const std::shared_ptr<const back::Trial>& trial, bool old) {
     if (!f.back || !trial) return f;
     auto back = *f.back;

@@ -1,8 +1,9 @@
-// The tool of a job on trial, among its other findings.
+// The tool of a job on trial, among its other findings, and its cures tried for the soonest.
 #pragma once
 
 #include "core/job/evaluate.hpp"
 #include "core/stages/back/trial.hpp"
+#include "core/stages/heat/fastest.hpp"
 
 namespace jig {
 
@@ -20,6 +21,11 @@ std::shared_ptr<const back::Trial> try_tool(const Job& job, const Findings& find
 /// the last edit, still shows its figures, marked, but warns of nothing.
 Findings with_trial(Findings findings, const Job& job, const std::shared_ptr<const back::Trial>& trial,
                     bool old = false);
+
+/// The soonest programme of one of its cures that keeps what it has to (core/stages/heat/fastest.hpp), or why
+/// there is none. Throws InputError where the job has no such cure; Cancelled.
+heat::Fastest fastest_programme(const Job& job, const Findings& findings, const Shop& shop, CureOf of,
+                                Progress& progress);
 
 /// Triangles that the tool's face is meshed with.
 std::size_t triangles_of(Fineness fineness);

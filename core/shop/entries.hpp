@@ -394,6 +394,10 @@ struct Consumable : Entry {
     double K = 0;        ///< m², what a flow medium lets through in its plane; 0 where nothing runs in it
     double pressed = 0;  ///< m thick under a bag
     double share = 0;    ///< of that thickness that resin fills
+    /// What it takes of a face that curves both ways before it wrinkles, by one or both: rad that a cloth
+    /// shears by, and the share that a sheet stretches by. 0 where nobody says.
+    double shears = 0, stretches = 0;
+    double gives = 0;  ///< N/m of width at which a film stretches for good; 0 where nobody says
     static void fields(auto& c, auto&& v) {
         v("unit", c.unit);
         v("density_kg_m3", c.density, 0.0, 20000.0);
@@ -402,6 +406,9 @@ struct Consumable : Entry {
         v("K_m2", c.K, 0.0, 1e-5);
         v("pressed_m", c.pressed, 0.0, 0.1);
         v("share", c.share, 0.0, 1.0);
+        v("shears_rad", c.shears, 0.0, 1.5);
+        v("stretches", c.stretches, 0.0, 5.0);
+        v("gives_N_m", c.gives, 0.0, 1e6);
         v("price", c.price, 0.0, 10000.0);
         v("waste", c.waste, 0.0, 3.0);
     }

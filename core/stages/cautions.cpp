@@ -32,7 +32,9 @@ const std::vector<std::string>& cautions_of(Stage stage) {
     static const std::vector<std::string> bag{
         "Vacuum: only vessels made for it; a glass jar or weak trap implodes.",
         "Vapours that the pump draws off leave at its exhaust: lead it outside.",
-        "Resin that runs into the trap is a full pot: it heats itself and can burn; empty it in time."};
+        "Resin that runs into the trap is a full pot: it heats itself and can burn; empty it in time.",
+        "Halves that bolts draw together crush fingers, and resin spurts from the gap: hands off it, goggles "
+        "on."};
     static const std::vector<std::string> run{
         "Long days with resin tire people: rotate hands, keep first aid and eye wash at the bench."};
     switch (stage) {

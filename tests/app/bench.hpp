@@ -54,6 +54,12 @@ inline QString text_of_pdf(const QString& pdf, QString* info = nullptr) {
     return QString::fromUtf8(reader.readAllStandardOutput());
 }
 
+/// Has tool and part tried out, which a bench leaves alone until it is asked, and waits for it.
+inline bool tried(Document& document) {
+    document.try_by_itself(true);
+    return document.wait_tried(120000);
+}
+
 struct Bench {
     QTemporaryDir folder;
     MainWindow window;
@@ -62,6 +68,8 @@ struct Bench {
         window.set_wording({UnitSystem::metric, "¤"});
         window.set_light(Light::day);
         window.set_text(1);
+        // Trials take both cores for longer than most tests last.
+        window.document().try_by_itself(false);
         window.document().start(load_job((data_folder() + "/demo/" + demo + ".json").toStdString()), {});
         window.resize(1280, 800);
         window.show();

@@ -20,8 +20,10 @@ struct LargeBench : Bench {
         settle();
     }
     Scene expected(Stage stage) {
+        View view;
+        view.apart = window.stand().apart();
         return scene_of(window.document().job(), window.document().findings(), stage, ink(Light::day),
-                        window.wording(), {window.stand().apart(), {}, true});
+                        window.wording(), view);
     }
 };
 

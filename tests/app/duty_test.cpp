@@ -38,7 +38,7 @@ struct DutyBench : Bench {
         settle();
     }
     void tried() {
-        REQUIRE(window.document().wait_tried(120000));
+        REQUIRE(bench::tried(window.document()));
         settle();
     }
 };

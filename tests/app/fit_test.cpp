@@ -69,7 +69,7 @@ void walk_stages(Bench& b, const std::function<void(Stage)>& look) {
 TEST_CASE("no text is cut at any size of text in either units") {
     for (const char* demo : {"cello-case", "pavilion-petal"}) {
         Bench b(demo);
-        REQUIRE(b.window.document().wait_tried(120000));
+        REQUIRE(tried(b.window.document()));
         for (const double scale : {1.0, 1.25, 2.0}) {
             for (const auto system : {UnitSystem::metric, UnitSystem::imperial}) {
                 b.window.set_text(scale);

@@ -98,6 +98,45 @@ TEST_CASE(
     CHECK(b.window.document().job().heat.post_cure.size() == 1);
 }
 
+TEST_CASE("the soonest programme is looked for behind the window, taken as one step, and undone") {
+    Bench b;
+    b.window.show_stage(Stage::heat);
+    b.settle();
+    const auto run = [&] { return *b.window.document().findings().heat->cures->find(CureOf::post_cure); };
+    const auto usual = run();
+    b.type("/heat/climbs", "60");
+    CHECK(b.window.document().job().heat.climbs == Approx(60.0 / 3600));
+    auto* fast = b.window.findChild<QPushButton*>("fast-post_cure");
+    REQUIRE(fast != nullptr);
+    b.window.slip().ensureWidgetVisible(fast);
+    QTest::mouseClick(fast, Qt::LeftButton);
+    CHECK(b.window.errand().away());
+    REQUIRE(b.home());
+    b.settle();
+    CHECK(b.message().contains("in place of"));
+    const auto found = run();
+    CHECK_FALSE(found.usual);
+    CHECK(found.seconds < usual.seconds);
+    CHECK(found.over_Tg <= -heat::kStandingMargin + 0.2);
+    for (const auto& c : b.window.document().findings().calls) CHECK(c.key != "sags");
+    CHECK(table_of(b, "legs-post_cure")->rowCount() == static_cast<int>(found.legs.size()));
+    // Again: nothing is sooner.
+    QTest::mouseClick(fast, Qt::LeftButton);
+    REQUIRE(b.home());
+    b.settle();
+    CHECK(b.message().contains("as fast as any"));
+    CHECK(run().seconds == Approx(found.seconds));
+    b.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(run().usual);
+    // Edited meanwhile, what comes home is not laid over the edit.
+    QTest::mouseClick(fast, Qt::LeftButton);
+    REQUIRE(b.window.errand().away());
+    b.type("/heat/Tg_margin", "20");
+    REQUIRE(b.home());
+    b.settle();
+    CHECK(b.window.document().job().heat.post_cure.empty());
+}
+
 TEST_CASE("the part's cloth is started elsewhere and turned by its words, and seen on the stand") {
     Bench b;
     b.window.show_stage(Stage::part);

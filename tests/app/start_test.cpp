@@ -91,7 +91,7 @@ TEST_CASE("a new job has no stop") {
     Bench b;
     b.window.start_job(fresh_job());
     b.settle();
-    REQUIRE(b.window.document().wait_tried(120000));
+    REQUIRE(tried(b.window.document()));
     for (const auto& call : b.window.document().findings().calls) {
         INFO(call.headline);
         CHECK(call.severity != Severity::stop);

@@ -40,7 +40,7 @@ TEST_CASE("the tool is tried out behind the window, and a load is shown by choos
     Bench b;
     b.window.show_stage(Stage::back);
     b.settle();
-    REQUIRE(b.window.document().wait_tried(120000));
+    REQUIRE(tried(b.window.document()));
     QTest::qWait(50);
     const auto& f = b.window.document().findings();
     REQUIRE(f.trial);
@@ -83,7 +83,7 @@ TEST_CASE("the tool is tried out behind the window, and a load is shown by choos
     b.window.document().edit("pitch", patch_of("back", "pitch", 0.18));
     b.settle();
     CHECK(b.window.findChild<QLabel*>("figure-case_standing") != nullptr);
-    REQUIRE(b.window.document().wait_tried(120000));
+    REQUIRE(tried(b.window.document()));
     CHECK(b.window.document().findings().trial != nullptr);
     const auto csv = read_file(write_out(b, "x-trial", "trial.csv").toStdString());
     CHECK(csv.find("a person leaning on the rim") != std::string::npos);
@@ -146,7 +146,7 @@ TEST_CASE("every demo is drawn in every stage, and of a mould in pieces the one 
     CHECK(b.window.document().job().edge.piece == 2);
     // The case lies split at its widest line: its halves stand one above, one below.
     CHECK(one.z() * middle().z() < 0);
-    REQUIRE(b.window.document().wait_tried(120000));
+    REQUIRE(tried(b.window.document()));
     REQUIRE(b.window.document().findings().trial);
     CHECK(b.window.document().findings().trial->find(LoadCase::standing)->moves > 0);
 }
@@ -170,7 +170,7 @@ TEST_CASE("every back is drawn, and ribs and templates leave as files") {
     for (const char* kind : {"none", "foam_blocks", "tubes", "frame", "sandwich"}) {
         b.window.document().edit("kind", patch_of("back", "kind", kind));
         b.settle();
-        REQUIRE(b.window.document().wait_tried(120000));
+        REQUIRE(tried(b.window.document()));
         INFO(kind);
         CHECK_FALSE(b.window.stand().scene().legend.isEmpty());
         CHECK(shows_something(b.window.stand().grab().toImage()));

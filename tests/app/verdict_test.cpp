@@ -14,7 +14,7 @@ QRect on_slip(Slip& slip, QWidget* w) {
 TEST_CASE("on every demo and stage each caution and stop is seen without scrolling") {
     for (const char* demo : {"cello-case", "radar-dome", "pavilion-petal", "cello-case-whole"}) {
         Bench b(demo);
-        REQUIRE(b.window.document().wait_tried(120000));
+        REQUIRE(tried(b.window.document()));
         for (std::size_t s = 0; s < kStages.size(); ++s) {
             const auto stage = static_cast<Stage>(s);
             b.window.show_stage(stage);
@@ -117,7 +117,7 @@ TEST_CASE("a fix that sets several choices has no one word to show") {
 
 TEST_CASE("the figures that matter most stand large under the verdict, and each opens its reasoning") {
     Bench b;
-    REQUIRE(b.window.document().wait_tried(120000));
+    REQUIRE(tried(b.window.document()));
     for (std::size_t s = 0; s < kStages.size(); ++s) {
         const auto stage = static_cast<Stage>(s);
         b.window.show_stage(stage);
@@ -159,7 +159,7 @@ TEST_CASE("the figures that matter most stand large under the verdict, and each 
 
 TEST_CASE("the head lists all calls, worst first, and a key goes to one") {
     Bench b("radar-dome");
-    REQUIRE(b.window.document().wait_tried(120000));
+    REQUIRE(tried(b.window.document()));
     b.window.show_stage(Stage::brief);
     b.key(Qt::Key_F8, Qt::NoModifier);
     auto* palette = b.window.findChild<Palette*>();
@@ -184,7 +184,7 @@ TEST_CASE("the head lists all calls, worst first, and a key goes to one") {
 TEST_CASE("a stage is settled by key and by click, and opens again when its figures change") {
     Bench b;
     auto& document = b.window.document();
-    REQUIRE(document.wait_tried(120000));
+    REQUIRE(tried(document));
     auto& card = b.window.job_card();
     b.window.show_stage(Stage::shell);
     CHECK(card.mark_of(Stage::shell) == "looked at");
@@ -205,10 +205,10 @@ TEST_CASE("a stage is settled by key and by click, and opens again when its figu
     // What leaves its figures as they are leaves the tick; what changes them opens it.
     b.window.show_stage(Stage::brief);
     b.type("/brief/customer", "The quay's orchestra");
-    REQUIRE(document.wait_tried(120000));
+    REQUIRE(tried(document));
     CHECK(document.settled().count(Stage::shell) == 1);
     document.edit("deeper", Json{{"shape", {{"tray", {{"depth", 0.15}}}}}});
-    REQUIRE(document.wait_tried(120000));
+    REQUIRE(tried(document));
     CHECK(document.settled().count(Stage::shell) == 0);
     // The file keeps the tick.
     REQUIRE(b.window.open_job(b.file("settled.jigshell")));

@@ -16,7 +16,7 @@ TEST_CASE("the demo opens with figures in every stage and nothing cut off at 128
         b.settle();
         if (stage == Stage::back) {
             // Its figures come twice more, as the tool is tried out.
-            REQUIRE(b.window.document().wait_tried(90000));
+            REQUIRE(tried(b.window.document()));
             QTest::qWait(60);
         }
         INFO(kStages[s].said);
@@ -139,13 +139,13 @@ TEST_CASE("a school lays its stack afresh and a fix mends its call") {
     document.edit("draw the feet in", Json{{"back", {{"feet", {{"inset", 0.4}}}}}});
     b.window.show_stage(Stage::back);
     b.settle();
-    REQUIRE(document.wait_tried(120000));
+    REQUIRE(tried(document));
     QTest::qWait(50);
     const double tips = document.findings().trial->tips.force;
     b.fix("tips");
     b.settle();
     CHECK(document.job().back.feet.inset == 0);
-    REQUIRE(document.wait_tried(120000));
+    REQUIRE(tried(document));
     CHECK(document.findings().trial->tips.force > tips);
     b.key(Qt::Key_Z, Qt::ControlModifier);
     CHECK(document.job().back.feet.inset == Approx(0.4));

@@ -23,6 +23,8 @@ const char* const kWall = R"({
 TEST_CASE("a wall is warmed, and its answer has all that was asked for") {
     const fixtures::Folder folder;
     const auto a = ask({"cure", put(folder, "wall.json", kWall)});
+    // What it would have to reach only a job knows.
+    CHECK(ask({"cure", folder / "wall.json", "--fast", "yes"}).code == 2);
     REQUIRE(a.code == 0);
     const auto j = a.json();
     CHECK(j["times_s"] == Json({0.0, 10000.0, 50000.0}));

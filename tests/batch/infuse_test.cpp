@@ -147,6 +147,18 @@ TEST_CASE("the kit and the cures of a demo are answered") {
     REQUIRE(c.code == 0);
     const auto k = c.json();
     CHECK(k["cures"].size() == 3);
+    CHECK_FALSE(k["cures"][0].contains("fast"));
+    const auto fast = ask({"cure", job, "--fast", "yes"}).json();
+    for (std::size_t i = 0; i < 3; ++i) {
+        const auto& found = fast["cures"][i]["fast"];
+        REQUIRE(found["found"] == true);
+        CHECK(found["tried"].get<int>() > 3);
+        double there = 0;
+        for (const auto& leg : found["legs"]) there += leg["hold_s"].get<double>();
+        CHECK(found["seconds"].get<double>() > there);
+        CHECK(found["overshoot_K"].get<double>() <= 15.2);
+    }
+    CHECK(ask({"cure", job, "--fast", "soon"}).code == 2);
     for (const auto& cure : k["cures"]) {
         CHECK(cure["peak_K"].get<double>() > 290);
         const auto& e = cure["energy_J_m2"];

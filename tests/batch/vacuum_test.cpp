@@ -126,6 +126,19 @@ TEST_CASE("bag answers a trough's film by hand, in the file's unit, and writes i
         const auto loops = read_outline(read_file(name), name, 1e-3);
         CHECK((high_corner({loops}) - low_corner({loops})).x() == Approx(1.6).epsilon(1e-3));
     }
+    // Short by 40 mm across: two arcs of a quarter, each of which saves (2 − π/2)·r.
+    const auto tight = ask({"bag", path, "--pull", "0,0,1", "--sheet", "0.86,1.6"}).json();
+    CHECK(tight["sheet_m"] == Json{1.6, 0.86});
+    CHECK(tight["bridge"]["reaches"] == true);
+    CHECK(tight["bridge"]["along"] == false);
+    CHECK(tight["bridge"]["short_m"].get<double>() == Approx(0.04).epsilon(1e-3));
+    CHECK(tight["bridge"]["radius_m"].get<double>() == Approx(0.04 / (4 - 1.5707963 * 2)).epsilon(0.01));
+    CHECK(tight["bridge"]["gap_m"].get<double>() ==
+          Approx(0.41421356 * 0.04 / (4 - 1.5707963 * 2)).epsilon(0.01));
+    CHECK(ask({"bag", path, "--pull", "0,0,1", "--sheet", "0.95,1.7"}).json()["bridge"].is_null());
+    CHECK(ask({"bag", path, "--pull", "0,0,1", "--sheet", "1.6,0.2"}).json()["bridge"]["reaches"] == false);
+    for (const char* bad : {"1.6", "1.6,0", "1.6,-1", "1.6,2000", "a,b", "1,2,3"})
+        CHECK(ask({"bag", path, "--pull", "0,0,1", "--sheet", bad}).code == 2);
     // In metres it is a thousand times as large.
     const auto large = ask({"bag", path, "--pull", "0,0,1", "--unit", "m"}).json();
     CHECK(large["girths_m"][0].get<double>() == Approx(1600).epsilon(1e-4));
@@ -150,13 +163,33 @@ TEST_CASE("bag of a job is what its report says, with its calls") {
     CHECK(j["film_m2"].get<double>() == Approx(report["bag"]["film"]["value"].get<double>()));
     CHECK(j["tape_m"].get<double>() == Approx(report["bag"]["tape"]["value"].get<double>()));
     CHECK(j["end_Pa"].get<double>() == Approx(report["bag"]["reached"]["value"].get<double>()));
-    CHECK(j["files"].size() == 2);
+    CHECK(j["files"].size() == 3);
+    REQUIRE(j["layers"].size() == 4);
+    CHECK(j["layers"][0]["name"] == "peel ply");
+    CHECK(j["layers"][2]["name"] == "flow medium");
+    for (const auto& l : j["layers"]) {
+        CHECK(l["off_roll_m"].get<double>() > 0);
+        CHECK(l["darts"].is_null() == (l["name"] == "bag film"));
+    }
+    CHECK(j["bridge"].is_null());
+    CHECK_THAT(read_file(folder / "film/layers.csv"), Catch::Contains("flow medium"));
     bool leaks = false;
     for (const auto& call : j["calls"]) leaks |= call["key"] == "leaks" && call["severity"] == "stop";
     CHECK(leaks);
     CHECK(ask({"check", path}).code == 3);
+    CHECK(j["clamp"].is_null());
     // A job has its own land and ease.
     CHECK(ask({"bag", path, "--ease", "0.1"}).code == 2);
+    CHECK(ask({"bag", path, "--sheet", "2,2"}).code == 2);
+    job.brief.process = Process::squeeze;
+    save_job(job, path);
+    const auto pressed = ask({"bag", path}).json();
+    CHECK(pressed["closed"] == false);
+    CHECK(pressed["layers"].empty());
+    CHECK(pressed["clamp"]["pressed_Pa"].get<double>() == Approx(job.edge.squeeze));
+    CHECK(pressed["clamp"]["bolts"].get<std::size_t>() == pressed["clamp"]["order_m"].size());
+    CHECK(pressed["clamp"]["torque_Nm"].get<double>() > 0);
+    job.brief.process = fixtures::small_job().brief.process;
     job.part.how = LayUp::hand;
     save_job(job, path);
     CHECK(ask({"bag", path}).json()["closed"] == false);

@@ -61,19 +61,45 @@ void add_infusion(const Job& job, std::vector<Sentence>& out) {
 }  // namespace
 
 std::vector<Sentence> bag_sentences(const Job& job, const Shop&) {
-    if (job.part.how == LayUp::hand || job.brief.process == Process::squeeze)
-        return {{job.part.how == LayUp::hand ? "The part is laid by hand, open: it has no bag."
-                                             : "A squeeze mould presses the part itself: it has no bag."}};
+    if (job.brief.process == Process::squeeze)
+        return {{"A squeeze mould presses the part itself, with",
+                 quantity_word("/edge/squeeze", "squeeze pressure", Kind::pressure, 0, 500000),
+                 "on its face; it has no bag."},
+                {"The threads of its bolts are", enum_word<Thread>("/bag/clamp/thread", "threads"),
+                 "; each is drawn with",
+                 or_none(quantity_word("/bag/clamp/torque", "torque", Kind::torque, 0, 200),
+                         "what that pressure asks for"),
+                 ", crosswise, in three rounds."}};
+    if (job.part.how == LayUp::hand) return {{"The part is laid by hand, open: it has no bag."}};
     const auto& b = job.bag;
     std::vector<Sentence> out;
     if (job.part.how == LayUp::infused) add_infusion(job, out);
+    Sentence over{"Over the last ply",
+                  flag_word("/bag/peel_ply", "peel ply", "peel ply is laid", "no peel ply is laid"), "and",
+                  enum_word<ReleaseFilm>("/bag/film", "release film")};
+    if (job.part.how != LayUp::infused)
+        over.insert(over.end(), {",", flag_word("/bag/breather", "breather", "under breather",
+                                                "with no breather over it")});
+    over.emplace_back(".");
+    Sentence film{"The film is",
+                  or_none(quantity_word("/bag/sheet_length", "film that you have, its length", Kind::length,
+                                        0.1, 20, "0 for one that is cut to size"),
+                          "cut to size")};
+    if (b.sheet_length > 0)
+        film.insert(film.end(),
+                    {"by", or_none(quantity_word("/bag/sheet_width", "film that you have, its width",
+                                                 Kind::length, 0.1, 20),
+                                   "a width still to be said")});
+    if (!b.own_sheet())
+        film.insert(
+            film.end(),
+            {",", quantity_word("/bag/ease", "film's ease", Kind::ratio, 0, 0.5, "5 to 20 % is usual"),
+             "larger than the face"});
+    film.insert(film.end(), {", and its pleats stand up to",
+                             quantity_word("/bag/pleat", "tallest pleat", Kind::length, 0.02, 0.2), "."});
     const std::vector<Sentence> bag{
-        {"Over the last ply",
-         flag_word("/bag/peel_ply", "peel ply", "peel ply is laid", "no peel ply is laid"), "and",
-         enum_word<ReleaseFilm>("/bag/film", "release film"), "; the bag's film is cut",
-         quantity_word("/bag/ease", "film's ease", Kind::ratio, 0, 0.5, "5 to 20 % is usual"),
-         "larger than the face and its pleats stand up to",
-         quantity_word("/bag/pleat", "tallest pleat", Kind::length, 0.02, 0.2), "."},
+        std::move(over),
+        std::move(film),
         {"It is", flag_word("/bag/second", "second bag", "closed by two bags", "closed by one bag"),
          "and has", quantity_word("/bag/hoses", "hoses", Kind::count, 1, 8),
          b.hoses == 1 ? "hose of" : "hoses of",

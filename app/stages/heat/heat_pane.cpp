@@ -3,18 +3,14 @@
 #include <QPushButton>
 
 #include "app/charts/chart_view.hpp"
+#include "app/slip/flow_layout.hpp"
 #include "app/slip/records_pane.hpp"
+#include "core/stages/heat/fastest.hpp"
 
 namespace jig::app {
 namespace {
 
 using heat::Leg;
-
-std::vector<Leg>& legs_in(Job& job, CureOf of) {
-    return of == CureOf::on_plug     ? job.heat.on_plug
-           : of == CureOf::post_cure ? job.heat.post_cure
-                                     : job.heat.part;
-}
 
 class CurePane : public RecordsPane<Leg> {
     enum Column { kTo, kRate, kHold };
@@ -22,7 +18,7 @@ class CurePane : public RecordsPane<Leg> {
   public:
     CurePane(Document& document, CureOf of, QWidget* parent)
         : RecordsPane(
-              document, [of](Job & job) -> auto& { return legs_in(job, of); },
+              document, [of](Job & job) -> auto& { return heat::legs_in(job.heat, of); },
               {"legs-" + QString::fromStdString(std::string(file_word(of))),
                "Programme: " + QString::fromStdString(std::string(said(of))), "leg", 0, 1, 8, false},
               {{"to", true, true, {}}, {"at", true, true, {}}, {"then hold", true, true, {}}}, false, parent),
@@ -31,7 +27,9 @@ class CurePane : public RecordsPane<Leg> {
         title_ = new QLabel(this);
         title_->setWordWrap(true);
         box()->insertWidget(0, title_);
-        auto* more = new QPushButton("Add a leg", this);
+        auto* row = new QWidget(this);
+        auto* flow = new FlowLayout(row, 6, 6);
+        auto* more = new QPushButton("Add a leg", row);
         more->setObjectName("add-" + rules_name());
         more->setToolTip("The first leg of your own takes the place of the usual programme");
         connect(more, &QPushButton::clicked, this, [this] {
@@ -45,7 +43,16 @@ class CurePane : public RecordsPane<Leg> {
             const auto* run = f.heat ? f.heat->cures->find(of_) : nullptr;
             add("add a leg", 0, run != nullptr && !run->legs.empty() ? run->legs.front() : Leg());
         });
-        box()->addWidget(more, 0, Qt::AlignLeft);
+        auto* fast = new QPushButton("Find the soonest", row);
+        fast->setObjectName("fast-" + QString::fromStdString(std::string(file_word(of))));
+        fast->setToolTip(
+            "Tries programmes of one and two legs: as cured as now (free-standing, to the Tg that "
+            "its use asks for), nothing hotter than it bears");
+        connect(fast, &QPushButton::clicked, this,
+                [this] { emit wanted("fast-" + QString::fromStdString(std::string(file_word(of_)))); });
+        flow->addWidget(more);
+        flow->addWidget(fast);
+        box()->addWidget(row);
         cure_ = new PlotView(this);
         cure_->setObjectName("cure-" + rules_name());
         box()->addWidget(cure_);
@@ -117,6 +124,7 @@ class HeatPane : public Pane {
         box->setSpacing(14);
         for (const auto of : {CureOf::on_plug, CureOf::post_cure, CureOf::part}) {
             panes_.push_back(new CurePane(document, of, this));
+            connect(panes_.back(), &Pane::wanted, this, &Pane::wanted);
             box->addWidget(panes_.back());
         }
     }

@@ -14,7 +14,10 @@ std::vector<Sentence> heat_sentences(const Job& job, const Shop&) {
          quantity_word("/heat/within", "band of a hold", Kind::warming, 1, 20), "of the air, which gives it",
          quantity_word("/heat/transfer", "heat transfer", Kind::factor, 4, 60,
                        "W/m²·K: 5 to 10 in still air, 10 to 30 in an oven that blows"),
-         "W/m²·K."}};
+         "W/m²·K; the oven climbs by",
+         quantity_word("/heat/climbs", "what the oven climbs by at most", Kind::heating, 2.0 / 3600,
+                       200.0 / 3600),
+         "at most."}};
     if (job.heat.shell_gel > 0) {
         out.push_back(
             {"Plug and shell are at",

@@ -2,6 +2,7 @@
 #include "app/print/full_size.hpp"
 #include "app/window/exports/common.hpp"
 #include "core/job/job_file.hpp"
+#include "core/job/tables.hpp"
 #include "core/stages/bag/front.hpp"
 
 namespace jig::app {
@@ -44,6 +45,15 @@ QString hoses_csv(const Outgoing& out, Progress&) {
     return written(out.path);
 }
 
+QString layers_csv(const Outgoing& out, Progress&) {
+    write_atomically(layer_table(needed(out.findings.bag, "bag").layers), out.path.toStdString());
+    return written(out.path);
+}
+
+QString bag_there(const Job&, const Findings& f) {
+    return f.bag && f.bag->closed ? QString() : "the part has no bag";
+}
+
 QString film_there(const Job&, const Findings& f) {
     return f.bag && f.bag->measured ? QString() : "no film is measured for this job";
 }
@@ -59,6 +69,8 @@ std::vector<Export> exports_of_bag() {
     return {
         {"x-film", Stage::bag, "Export the bag's film sheet as DXF and SVG…", "DXF (*.dxf)", ".dxf",
          film_there, true, film_dxf},
+        {"x-layers", Stage::bag, "Export the bag's layers as they are cut as CSV…", "CSV (*.csv)", ".csv",
+         bag_there, false, layers_csv},
         {"x-front-dxf", Stage::bag, "Export hoses and front as DXF and SVG…", "DXF (*.dxf)", ".dxf",
          flow_there, true, front_dxf},
         {"x-front-pdf", Stage::bag, "Export hoses and front at full size as PDF…", kFullSize, ".pdf",

@@ -164,8 +164,8 @@ bool holds(const Loops& loops, const Point2& p) {
     return inside;
 }
 
-Loops offset(const Loops& loops, double distance, bool round) {
-    clip::ClipperOffset grower(3.0, 2e-5 * kGrid);
+Loops offset(const Loops& loops, double distance, bool round, double arc) {
+    clip::ClipperOffset grower(3.0, arc * kGrid);
     grower.AddPaths(to_clip(loops), round ? clip::jtRound : clip::jtMiter, clip::etClosedPolygon);
     clip::Paths out;
     grower.Execute(out, distance * kGrid);

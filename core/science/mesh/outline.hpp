@@ -32,8 +32,9 @@ Loops tidied(const Loops& loops, double distance);
 Loops shared(const Loops& a, const Loops& b);
 /// Whether a point lies inside an odd number of loops.
 bool holds(const Loops& loops, const Point2& p);
-/// Grown outwards (shrunk inwards when negative) by `distance` m with round or square corners.
-Loops offset(const Loops& loops, double distance, bool round = true);
+/// Grown outwards (shrunk inwards when negative) by `distance` m with round or square corners, whose chords
+/// stay within `arc` m of their arcs.
+Loops offset(const Loops& loops, double distance, bool round = true, double arc = 2e-5);
 /// Fewer points, none of them moved further than `tolerance` m off the old outline.
 Loop simplified(const Loop& loop, double tolerance);
 

@@ -6,6 +6,7 @@ namespace jig {
 struct RollCut {
     int strips = 0;     ///< lengths side by side that one ply is made of
     double metres = 0;  ///< of roll for one ply
+    bool operator==(const RollCut&) const = default;
 };
 
 /// A ply of `length` × `girth` (m) whose warp lies at `angle` (rad) to its length, cut in lengths from a roll

@@ -6,101 +6,10 @@
 #include <numeric>
 
 #include "core/base/error.hpp"
-#include "core/science/mesh/slice.hpp"
+#include "core/science/vacuum/girths.hpp"
 
 namespace jig {
 namespace {
-
-constexpr int kStations = 61;
-
-double developed(const Section& cut) {
-    double sum = 0;
-    for (const auto& loop : cut.loops) sum += perimeter(loop);
-    for (const auto& line : cut.open_lines) {
-        for (std::size_t i = 1; i < line.size(); ++i) sum += (line[i] - line[i - 1]).norm();
-    }
-    return sum;
-}
-
-struct Girth {
-    double deepest = 0, longest = 0;
-};
-
-/// Of sections across `axis`: through the deepest places (`depth` m off the rim's height), and the longest of
-/// all.
-Girth girth(const TriangleMesh& mesh, const Topology& topology, const Point& axis, const Point& up,
-            double rim, double depth, const std::vector<double>& at, Progress& progress) {
-    const Frame across{up, axis.cross(up), axis};
-    Girth out;
-    for (const auto& cut : sections(mesh, topology, across, at, progress)) {
-        const double length = developed(cut);
-        double reached = 0;
-        const auto look = [&](const Loop& line) {
-            for (const auto& p : line) reached = std::max(reached, std::abs(p.x() - rim));
-        };
-        for (const auto& loop : cut.loops) look(loop);
-        for (const auto& line : cut.open_lines) look(line);
-        out.longest = std::max(out.longest, length);
-        if (reached >= 0.995 * depth) out.deepest = std::max(out.deepest, length);
-    }
-    return out;
-}
-
-/// Seen along the pull, the places that lie no less deep than all round them, deepest first; as many as are
-/// worth a section.
-std::vector<Point2> deep_places(const TriangleMesh& mesh, const Frame& frame, double rim) {
-    std::vector<char> rank(mesh.points.size(), 0);
-    const auto depth = [&](std::uint32_t i) { return std::abs(frame.w.dot(mesh.points[i]) - rim); };
-    for (const auto& t : mesh.triangles) {
-        for (std::size_t k = 0; k < 3; ++k) {
-            const auto a = t[k], b = t[(k + 1) % 3];
-            if (depth(a) < depth(b)) rank[a] = 2;
-            if (depth(b) < depth(a)) rank[b] = 2;
-            if (rank[a] == 0) rank[a] = 1;
-            if (rank[b] == 0) rank[b] = 1;
-        }
-    }
-    std::vector<std::uint32_t> deep;
-    for (std::uint32_t i = 0; i < rank.size(); ++i) {
-        if (rank[i] == 1) deep.push_back(i);
-    }
-    constexpr std::size_t kMost = 24;
-    const auto count = std::min(kMost, deep.size());
-    std::partial_sort(deep.begin(), deep.begin() + static_cast<std::ptrdiff_t>(count), deep.end(),
-                      [&](std::uint32_t a, std::uint32_t b) { return depth(a) > depth(b); });
-    std::vector<Point2> out;
-    for (std::size_t i = 0; i < count; ++i) out.push_back(frame.flat(mesh.points[deep[i]]));
-    return out;
-}
-
-/// The rim that the film is stuck round: the longest, seen along the pull, anticlockwise.
-struct Rim {
-    std::vector<Point> line;
-    Loop flat;
-    double height = 0;  ///< m along the pull, mean
-};
-Rim rim_of(const TriangleMesh& mesh, const Topology& topology, const Frame& frame) {
-    const auto loops = rim_loops(mesh, topology);
-    if (loops.empty())
-        throw InputError("mesh", "the surface has no rim that a film could be stuck to",
-                         "leave its foot open: the film lies inside, and its tape round the opening");
-    Rim out;
-    for (const auto i : loops.front()) out.line.push_back(mesh.points[i]);
-    for (const auto& p : out.line) out.flat.push_back(frame.flat(p));
-    if (signed_area(out.flat) < 0) {
-        std::reverse(out.line.begin(), out.line.end());
-        std::reverse(out.flat.begin(), out.flat.end());
-    }
-    double length = 0;
-    for (std::size_t i = 0; i < out.line.size(); ++i) {
-        const auto &a = out.line[i], &b = out.line[(i + 1) % out.line.size()];
-        const double step = (b - a).norm();
-        out.height += step * frame.w.dot(a + b) / 2;
-        length += step;
-    }
-    if (length > 0) out.height /= length;
-    return out;
-}
 
 /// rad by which an outline turns to the left at each of its points; 0 where it turns right.
 std::vector<double> turns_of(const Loop& line) {
@@ -221,38 +130,40 @@ Frame lengthwise(const TriangleMesh& mesh, const Topology& topology, const Frame
 Film film_over(const TriangleMesh& mesh, const Topology& topology, const Frame& frame, const FilmRules& rules,
                Progress& progress) {
     Film out;
-    const auto rim = rim_of(mesh, topology, frame);
+    const auto rim = film_rim(mesh, topology, frame);
     Point2 low = Point2::Constant(std::numeric_limits<double>::infinity()), high = -low;
     for (const auto& t : mesh.triangles) {
         for (const auto i : t) {
             const auto& p = mesh.points[i];
             low = low.cwiseMin(frame.flat(p));
             high = high.cwiseMax(frame.flat(p));
-            const double d = std::abs(frame.w.dot(p) - rim.height);
-            out.depth = std::max(out.depth, d);
+            out.depth = std::max(out.depth, std::abs(frame.w.dot(p) - rim.height));
         }
     }
     progress.report(0.2, "measuring the film's girths");
-    const auto deep = deep_places(mesh, frame, rim.height);
-    const auto stations = [&](double from, double to, int way) {
-        std::vector<double> at;
-        for (const auto& p : deep)
-            at.push_back(std::clamp(p[way], from + 1e-6 * (to - from), to - 1e-6 * (to - from)));
-        for (int i = 0; i < kStations; ++i) at.push_back(from + (to - from) * (i + 0.5) / kStations);
-        std::sort(at.begin(), at.end());
-        return at;
+    struct Longest {
+        double deepest = 0, any = 0;
     };
-    const auto across = girth(mesh, topology, frame.u, frame.w, rim.height, out.depth,
-                              stations(low.x(), high.x(), 0), progress);
-    const auto along = girth(mesh, topology, frame.v, frame.w, rim.height, out.depth,
-                             stations(low.y(), high.y(), 1), progress);
+    const auto longest = [&](const std::vector<Girth>& girths) {
+        Longest of;
+        for (const auto& g : girths) {
+            of.any = std::max(of.any, g.length);
+            if (g.depth >= 0.995 * out.depth) of.deepest = std::max(of.deepest, g.length);
+        }
+        return of;
+    };
+    const auto across = longest(film_girths(mesh, topology, frame, frame.u, rim.height, progress));
+    const auto along = longest(film_girths(mesh, topology, frame, frame.v, rim.height, progress));
     out.along = along.deepest + 2 * rules.land;
     out.across = across.deepest + 2 * rules.land;
-    out.longest_along = along.longest + 2 * rules.land;
-    out.longest_across = across.longest + 2 * rules.land;
+    out.longest_along = along.any + 2 * rules.land;
+    out.longest_across = across.any + 2 * rules.land;
     out.length = (rules.longest ? out.longest_along : out.along) * (1 + rules.ease);
     out.width = (rules.longest ? out.longest_across : out.across) * (1 + rules.ease);
-    if (rules.roll > 0)
+    if (rules.sheet) {
+        out.length = rules.sheet->maxCoeff();
+        out.width = rules.sheet->minCoeff();
+    } else if (rules.roll > 0)
         out.joins = std::max(0, static_cast<int>(std::ceil(out.width / rules.roll - 1e-9)) - 1);
 
     progress.report(0.7, "placing the pleats");

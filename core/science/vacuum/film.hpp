@@ -16,6 +16,7 @@ struct FilmRules {
     double ease = 0.1;     ///< share by which the film is longer than what it lies on
     double roll = 0;       ///< m, width of the film as it comes; 0 for any
     double pleat = 0.05;   ///< m, the tallest a pleat may stand
+    std::optional<Point2> sheet = {};  ///< m, of a film that is there already, whatever is wanted
 };
 
 struct Pleat {

@@ -4,8 +4,9 @@
 
 namespace jig::bag {
 
-Calls calls(const Choices& c, const Findings& f, const part::Choices& part_choices,
-            const part::Findings& part, int parts) {
+Calls calls(const Choices& c, const Findings& f, const edge::Choices& edge_choices,
+            const part::Choices& part_choices, const part::Findings& part, int parts) {
+    if (f.clamp) return clamp_calls(edge_choices, *f.clamp);
     Calls out;
     if (!f.closed) return out;
     const auto add = [&](Severity s, const char* key, std::string headline, std::string why,
@@ -97,7 +98,29 @@ Calls calls(const Choices& c, const Findings& f, const part::Choices& part_choic
                 "What runs out of the vents must not reach the pump: a third of all the resin, at least.",
                 Fix{"Take a larger trap", patch_of("bag", "trap", std::ceil(resin * 300) / 1000)});
     }
-    if (c.ease < 0.05 && f.film.depth > 0.02) {
+    const Fix cut_it{"Cut a film to size", Json{{"bag", {{"sheet_length", 0.0}, {"sheet_width", 0.0}}}}};
+    if (f.measured && c.own_sheet() && (f.film.slack < 0 || (f.bridge && !f.bridge->reaches))) {
+        add(Severity::stop, "film_short", "The film that you have does not reach its land all round",
+            f.film.slack < 0
+                ? "Its edge is " + quantity(Kind::length, -f.film.slack) + " shorter than the land."
+                : "Even drawn straight from land to land it lacks " +
+                      quantity(Kind::length, f.bridge->short_by) + " over the face.",
+            cut_it);
+    } else if (f.bridge) {
+        const bool tears = f.gives > 0 && f.bridge->radius > f.gives;
+        add(tears || f.how == LayUp::infused || f.how == LayUp::prepreg ? Severity::stop : Severity::caution,
+            "bridges",
+            "The film stands " + quantity(Kind::length, f.bridge->gap) + " off the face, " + f.bridge_where,
+            "It lacks " + quantity(Kind::length, f.bridge->short_by) +
+                ". What it does not touch is not pressed" +
+                (f.how == LayUp::infused ? ", and resin runs through the gap" : "") +
+                (tears ? ". Free film stretches for good past a radius of " +
+                             quantity(Kind::length, f.gives) + "; here it bends by " +
+                             quantity(Kind::length, f.bridge->radius) + " and may burst."
+                       : "."),
+            cut_it);
+    }
+    if (!c.own_sheet() && c.ease < 0.05 && f.film.depth > 0.02) {
         add(Severity::caution, "tight_film",
             fmt::format("Film only {:.0f} % larger than the face under it", 100 * c.ease),
             "Too small a bag bridges corners and bursts there, or leaves them without pressure.",
@@ -119,6 +142,11 @@ Calls calls(const Choices& c, const Findings& f, const part::Choices& part_choic
             "A face that is bonded wants peel ply, or an hour of abrading.",
             Fix{"Lay peel ply", patch_of("bag", "peel_ply", true)});
     }
+    if (f.how != LayUp::infused && !c.breather)
+        add(Severity::caution, "no_breather", "Nothing carries the air to the hoses",
+            "The film seals itself onto the part where it first touches, and what lies past that is not "
+            "emptied.",
+            Fix{"Lay breather", patch_of("bag", "breather", true)});
     if (f.how == LayUp::bagged && c.film == ReleaseFilm::solid) {
         add(Severity::note, "no_bleed", "Film without holes lets no resin out",
             "What is too much stays in the part: weigh the resin, or take perforated film.",

@@ -15,10 +15,17 @@ struct Words<ReleaseFilm> {
                                     Word{"solid", "release film without holes"}};
 };
 
+/// What the bolts of a squeeze mould are drawn up with on their threads.
+enum class Thread { dry, oiled, waxed };
+template <>
+struct Words<Thread> {
+    static constexpr std::array all{Word{"dry", "dry"}, Word{"oiled", "oiled"}, Word{"waxed", "waxed"}};
+};
+
 namespace bag {
 
 /// What of the shop library this stage reads.
-using Library = Lists<Resin, Consumable>;
+using Library = Lists<Resin, Consumable, Fastener>;
 
 /// The last drop test of this bag: what the gauge said when the valve was shut, and after how long.
 struct DropTest {
@@ -42,11 +49,26 @@ struct DropTest {
     bool operator==(const DropTest&) const = default;
 };
 
+/// Of a squeeze mould.
+struct Clamp {
+    Thread thread = Thread::oiled;
+    double torque = 0;  ///< N·m on each bolt; 0 for what Edge's pressure asks
+    static void fields(auto& c, auto&& v) {
+        v("thread", c.thread);
+        v("torque", c.torque, 0.0, 10000.0);
+    }
+    bool operator==(const Clamp&) const = default;
+};
+
 struct Choices {
     bool peel_ply = true;
     ReleaseFilm film = ReleaseFilm::perforated;
-    double ease = 0.10;     ///< share by which the film is larger than what it lies on
-    double pleat = 0.06;    ///< m, the tallest that a pleat may stand
+    double ease = 0.10;    ///< share by which the film is larger than what it lies on
+    double pleat = 0.06;   ///< m, the tallest that a pleat may stand
+    bool breather = true;  ///< over a part that is not infused
+    /// m, of a film that the shop has already, either way round; 0 for one that is cut to size.
+    double sheet_length = 0, sheet_width = 0;
+    [[nodiscard]] bool own_sheet() const { return sheet_length > 0 && sheet_width > 0; }
     bool second = false;    ///< another bag over the first, for safety
     double hose = 2.0;      ///< m of each hose to the pump
     double bore = 0.010;    ///< m inside them
@@ -58,11 +80,15 @@ struct Choices {
     double rise = 0;  ///< Pa that the shut bag may rise by in ten minutes; 0 for the usual of its process
     DropTest drop;
     Infusion infusion;
+    Clamp clamp;
     static void fields(auto& c, auto&& v) {
         v("peel_ply", c.peel_ply);
         v("film", c.film);
         v("ease", c.ease, 0.0, 1.0);
         v("pleat", c.pleat, 0.01, 0.5);
+        v("breather", c.breather);
+        v("sheet_length", c.sheet_length, 0.0, 100.0);
+        v("sheet_width", c.sheet_width, 0.0, 100.0);
         v("second", c.second);
         v("hose", c.hose, 0.0, 100.0);
         v("bore", c.bore, 0.002, 0.1);
@@ -74,6 +100,7 @@ struct Choices {
         v("rise", c.rise, 0.0, 101325.0);
         v("drop", c.drop);
         v("infusion", c.infusion);
+        v("clamp", c.clamp);
     }
     bool operator==(const Choices&) const = default;
 };

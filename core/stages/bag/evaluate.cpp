@@ -1,13 +1,15 @@
 #include <fmt/format.h>
 
 #include "core/stages/bag/findings.hpp"
+#include "core/stages/whereabouts.hpp"
 
 namespace jig::bag {
 namespace {
 
-/// Air in so much of what lies under the film; 0 for what the shop has no thickness of.
-double air_in(const Library& shop, const char* name, double area) {
-    return need(shop.consumables, name, "bag").porous * area;
+/// m past the rim that the film reaches: from the part's rim outwards, or, over several, from the flange's
+/// own rim inwards past the grip.
+double outside_of(const edge::Choices& e, bool several) {
+    return several ? -e.grip : e.trim + e.channel + e.tape_land;
 }
 
 /// Film over the face of the tool, lands and all, by its girths. Where several parts lie in one mould it goes
@@ -17,12 +19,35 @@ void measure(const Choices& c, const edge::Choices& edge_choices, const edge::To
     const auto mesh = several ? tool.rimmed.mesh : edge::moulded_face(tool);
     const auto topology = topology_of(mesh);
     const auto& e = edge_choices;
-    // From the part's rim outwards, or from the flange's own rim inwards past the grip.
-    const double outside = several ? -e.grip : e.trim + e.channel + e.tape_land;
+    const double outside = outside_of(e, several);
     FilmRules rules{outside, outside - e.tape_land / 2, true, c.ease, roll, c.pleat};
+    if (c.own_sheet()) rules.sheet = Point2(c.sheet_length, c.sheet_width);
     out.frame = lengthwise(mesh, topology, tool.frame);
     out.film = film_over(mesh, topology, out.frame, rules, progress);
     out.measured = true;
+    if (rules.sheet) out.bridge = bridge_under(mesh, topology, out.frame, rules, out.film, progress);
+    if (out.bridge) {
+        const auto& p = out.bridge->at;
+        out.bridge_where =
+            whereabouts({tool.frame.u.dot(p), tool.frame.v.dot(p), tool.frame.w.dot(p)}, tool.low, tool.high);
+    }
+}
+
+/// The face that is shown, as its layers are cut for it.
+Ground ground_of(const edge::ToolFace& tool, const Film& film, const Frame& frame, double outside,
+                 bool several, Progress& progress) {
+    Ground out;
+    const auto face = edge::moulded_face(tool);
+    const auto topology = topology_of(face);
+    out.curved = curved_places(face, topology, frame);
+    out.length = film.longest_along - 2 * outside;
+    out.width = film.longest_across - 2 * outside;
+    if (several) {
+        const auto only = film_over(face, topology, frame, {0, {}, true, 0, 0, 0}, progress);
+        out.length = only.longest_along;
+        out.width = only.longest_across;
+    }
+    return out;
 }
 
 void figures(const Choices& c, const part::Choices& part, Findings& out) {
@@ -30,15 +55,27 @@ void figures(const Choices& c, const part::Choices& part, Findings& out) {
     const auto add = [&](const char* key, std::string name, Kind kind, double value, std::string reason) {
         out.figures.push_back({key, std::move(name), kind, value, std::move(reason)});
     };
+    if (out.clamp) return;
     if (!out.closed) {
-        add("film", "film", Kind::area, 0, "laid by hand or squeezed: there is no bag");
+        add("film", "film", Kind::area, 0, "laid by hand: there is no bag");
         return;
     }
     if (out.measured) {
         const auto from =
             fmt::format("longest way over the face and both tape lands, + {:.0f} % of ease", 100 * c.ease);
-        add("sheet_length", "film, length of the sheet", Kind::length, f.length, from);
-        add("sheet_width", "film, width of the sheet", Kind::length, f.width, from);
+        const auto it = c.own_sheet() ? std::string("the sheet that you have") : from;
+        add("sheet_length", "film, length of the sheet", Kind::length, f.length, it);
+        add("sheet_width", "film, width of the sheet", Kind::length, f.width, it);
+        if (out.bridge && out.bridge->reaches) {
+            add("bridges", "the film stands off the face by", Kind::length, out.bridge->gap,
+                "where it lacks " + quantity(Kind::length, out.bridge->short_by) +
+                    (out.bridge->along ? " along" : " across") +
+                    ": free film bends by one radius everywhere, here " +
+                    quantity(Kind::length, out.bridge->radius));
+            if (out.gives > 0)
+                add("gives", "it stretches for good past a radius of", Kind::length, out.gives,
+                    "what the film carries by the library ÷ pressure on it");
+        }
         add("slack", "film's edge longer than its land", Kind::length, std::max(0.0, f.slack),
             "2 × (length + width) less the middle of the tape land, " +
                 quantity(Kind::length, f.land_length));
@@ -110,12 +147,17 @@ Findings evaluate(const Choices& c, const part::Choices& part_choices, const par
     Findings out;
     out.how = part_choices.how;
     out.closed = part_choices.how != LayUp::hand && brief.process != Process::squeeze;
+    if (brief.process == Process::squeeze)
+        out.clamp = clamp(c.clamp, edge_choices, edge, split.map.projected * split.parts(), shop);
     out.room = room_pressure(c.altitude);
     out.reached = out.room;
     // Without a bag the film may be missing from the library: nobody buys it.
     const auto* stock =
         out.closed ? &need(shop.consumables, "bag film", "bag") : find(shop.consumables, "bag film");
     const double bags = c.second ? 2 : 1, area = part.area * split.parts(), whole = area + edge.area;
+    Ground ground;
+    ground.area = area;
+    ground.rim = edge.rim_length;
     out.cover = whole * (1 + c.ease);
     // Up and down the pleats it takes a seventh more, typical.
     out.cover_tape = edge.tape_land_length * 1.15;
@@ -132,17 +174,26 @@ Findings evaluate(const Choices& c, const part::Choices& part_choices, const par
             out.film.tape * (split.one_piece() ? 1 : edge.tape_land_length / out.film.land_length);
     }
     if (!out.closed) {
+        out.bridge.reset();
         out.film = {};
         out.measured = false;
+        if (out.clamp) out.figures = clamp_figures(c.clamp, edge_choices, *out.clamp);
         figures(c, part_choices, out);
         return out;
     }
+    if (edge.tool) {
+        const auto lies = ground_of(*edge.tool, out.film, out.frame,
+                                    outside_of(edge_choices, split.parts() > 1), split.parts() > 1, progress);
+        ground.length = lies.length;
+        ground.width = lies.width;
+        ground.curved = lies.curved;
+        ground.pieces = split.one_piece() ? 1 : split.parts();
+    }
     out.film_area = bags * out.cover;
     out.tape = bags * out.cover_tape;
-    const bool infused = part_choices.how == LayUp::infused;
-    out.porous =
-        (infused && !c.infusion.medium ? 0 : air_in(shop, infused ? "flow medium" : "breather", area)) +
-        (c.peel_ply ? air_in(shop, "peel ply", area) : 0);
+    out.layers = layers(c, part_choices.how, ground, out.film, out.film_area, shop);
+    for (const auto& l : out.layers)
+        if (const auto* entry = find(shop.consumables, l.name)) out.porous += entry->porous * l.area;
     out.pump = {out.porous + hose_volume(c.hoses * c.hose, c.bore) + c.trap, brief.pump, c.ultimate, 0,
                 out.room};
     out.allowed = (c.rise > 0 ? c.rise : usual_rise(part_choices.how)) / kTenMinutes;
@@ -159,6 +210,7 @@ Findings evaluate(const Choices& c, const part::Choices& part_choices, const par
     out.force =
         std::max(0.0, out.room - std::max(c.wanted, out.reached)) * split.map.projected * split.parts();
     if (has_styrene(part.resin.family)) out.boils = boils_at(Liquid::styrene, part_choices.gel_temperature);
+    if (out.room > out.reached) out.gives = stock->gives / (out.room - out.reached);
     figures(c, part_choices, out);
     return out;
 }

@@ -1,9 +1,10 @@
 #pragma once
 
+#include "core/science/vacuum/bridging.hpp"
 #include "core/science/vacuum/drop.hpp"
-#include "core/science/vacuum/film.hpp"
 #include "core/science/vacuum/pump.hpp"
-#include "core/stages/bag/choices.hpp"
+#include "core/stages/bag/clamp.hpp"
+#include "core/stages/bag/layers.hpp"
 #include "core/stages/edge/findings.hpp"
 #include "core/stages/part/findings.hpp"
 
@@ -13,11 +14,16 @@ struct Findings {
     std::vector<Figure> figures;
     bool closed = false;  ///< whether there is a bag at all
     LayUp how = LayUp::hand;
-    Film film;              ///< of the piece that is shown
-    Frame frame{};          ///< of its girths
-    bool measured = false;  ///< by girths of the tool's face; else by its area
-    double film_area = 0;   ///< m² of all of them, second bags too
-    double tape = 0;        ///< m, the same
+    Film film;                     ///< of the piece that is shown
+    Frame frame{};                 ///< of its girths
+    bool measured = false;         ///< by girths of the tool's face; else by its area
+    std::optional<Bridge> bridge;  ///< where a film that is there already spans the face
+    std::string bridge_where;      ///< in words
+    double gives = 0;  ///< m, radius past which free film stretches for good; 0 where the shop does not say
+    std::optional<Clamping> clamp;  ///< of a squeeze mould
+    std::vector<BagLayer> layers;   ///< from the last ply outwards
+    double film_area = 0;           ///< m² of all of them, second bags too
+    double tape = 0;                ///< m, the same
     /// One film over the face and flange of every piece, and its tape: whatever lies under it, the shell on
     /// its plug or the part in its mould, m² and m.
     double cover = 0, cover_tape = 0;
@@ -53,7 +59,7 @@ Findings evaluate(const Choices& choices, const part::Choices& part_choices, con
                   const split::Findings& split, const edge::Choices& edge_choices, const edge::Findings& edge,
                   const brief::Of<brief::Making, brief::Pump>& brief, const Library& shop,
                   Progress& progress);
-Calls calls(const Choices& choices, const Findings& findings, const part::Choices& part_choices,
-            const part::Findings& part, int parts);
+Calls calls(const Choices& choices, const Findings& findings, const edge::Choices& edge_choices,
+            const part::Choices& part_choices, const part::Findings& part, int parts);
 
 }  // namespace jig::bag

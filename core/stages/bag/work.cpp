@@ -3,29 +3,46 @@
 #include <fmt/format.h>
 
 namespace jig::bag {
+namespace {
+
+/// Lengths off its roll where it has been cut to a size, else by its area; never less than the shop's own
+/// waste asks for.
+void buy_layer(Work& work, const BagLayer& l, const Lists<Consumable, Rate>& shop) {
+    const char* name = l.name == "second bag film" ? "bag film" : l.name.c_str();
+    const auto& stock = need(shop.consumables, name, "bag");
+    if (!(l.cut.metres > 0) || !(l.area > 0)) {
+        work.consumable(Ledger::each, Stage::bag, name, Kind::area, l.area, shop);
+        return;
+    }
+    const double metres = std::max(l.cut.metres, l.area * (1 + stock.waste) / l.roll);
+    work.buy(Ledger::each, Stage::bag, stock.name, Kind::area, l.area, metres * l.roll / l.area - 1,
+             stock.price,
+             fmt::format("{}{} off a roll {} wide",
+                         l.beside > 1       ? fmt::format("{} side by side, ", l.beside)
+                         : l.cut.strips > 1 ? fmt::format("{} lengths, ", l.cut.strips)
+                                            : std::string(),
+                         quantity(Kind::length, metres), quantity(Kind::length, l.roll)));
+}
+
+}  // namespace
 
 Work work(const Choices& c, const Findings& bag, const Flow& flow, const part::Findings& part,
           const edge::Findings& edge, int parts, double cured, const Lists<Consumable, Rate>& shop) {
     Work out;
+    if (bag.clamp && bag.clamp->bolts > 0) {
+        auto& step = out.step(When::part, Stage::bag, "close the squeeze mould and draw its bolts crosswise",
+                              {at_rate(shop, "closing the mould", edge.rim_length)});
+        step.ledger = Ledger::each;
+        step.can_break = false;
+        step.wait = cured;
+    }
     if (!bag.closed) return out;
     const auto each = Ledger::each;
     const double area = part.area * parts;
     const auto buy = [&](const char* name, Kind kind, double amount) {
         out.consumable(each, Stage::bag, name, kind, amount, shop);
     };
-    const auto& film = need(shop.consumables, "bag film", "bag");
-    if (bag.measured && bag.film.joins > 0)
-        out.buy(each, Stage::bag, film.name, Kind::area, bag.film_area, film.waste, film.price,
-                fmt::format("joined from {} widths", bag.film.joins + 1));
-    else
-        buy("bag film", Kind::area, bag.film_area);
-    if (c.peel_ply) buy("peel ply", Kind::area, area);
-    if (bag.how != LayUp::infused)
-        buy("breather", Kind::area, area);
-    else if (c.infusion.medium)
-        buy("flow medium", Kind::area, area);
-    if (c.film == ReleaseFilm::perforated) buy("perforated film", Kind::area, area);
-    if (c.film == ReleaseFilm::solid) buy("release film", Kind::area, area);
+    for (const auto& l : bag.layers) buy_layer(out, l, shop);
     buy("sealant tape", Kind::length, bag.tape);
     // Hoses are clogged or cut with every pull.
     buy("vacuum hose", Kind::length, c.hoses * c.hose);

@@ -3,7 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
-#include "core/stages/heat/findings.hpp"
+#include "core/stages/heat/fastest.hpp"
 
 namespace jig::heat {
 
@@ -138,6 +138,57 @@ void judge_run(const Choices& c, const CureRun& run, const plug::Findings& plug,
 }
 
 }  // namespace
+
+CureBounds bounds_of(const CureRun& run, const Choices& c, const Findings& f, const Warmed& with) {
+    CureBounds out;
+    out.climbs = c.climbs;
+    out.within = c.within;
+    out.overshoot = kOvershoot;
+    // What an oven of this trade comes to.
+    out.air = 453.15;
+    out.air_by = "the oven";
+    const auto bears = [&](double top, const std::string& what) {
+        if (top >= out.air) return;
+        out.air = top;
+        out.air_by = what;
+    };
+    for (const auto& b : cores_of(with.shell_choices.layers, "core_hot", with.shop)) bears(b.top, b.name);
+    if (run.of != CureOf::on_plug) {
+        for (const auto& b : in_the_back(with.back, "back_hot", with.shop)) bears(b.top, b.name);
+    }
+    double gels = 0, full = 0;
+    for (const auto& layer : run.wall.layers) {
+        if (!layer.resin) continue;
+        gels = std::max(gels, layer.resin->gel);
+        if (layer.resin->glass)
+            full = full > 0 ? std::min(full, layer.resin->glass->full) : layer.resin->glass->full;
+    }
+    out.cure = std::max(run.cure, std::min(1.0, gels + 0.05));
+    out.Tg = run.Tg;
+    switch (run.of) {
+        case CureOf::on_plug:
+            out.plug = with.plug.board.top_temperature;
+            bears(out.plug + 20, with.plug.board.name);
+            break;
+        case CureOf::post_cure: {
+            out.under_glass = kStandingMargin;
+            // As much as its use asks for, and no more; where its resin cannot, as much as now.
+            const double wanted = std::max(with.brief.top_temperature, f.chain.part_gel) + c.Tg_margin;
+            if (full > wanted + 1) {
+                out.Tg = wanted;
+                out.cure = std::min(1.0, gels + 0.05);
+            }
+            break;
+        }
+        case CureOf::part:
+            for (const auto& b : cores_of(part::all_layers(with.part), "part_core_hot", with.shop))
+                bears(b.top, b.name);
+            bears(with.brief.top_temperature, "the hottest that Brief says the tool sees");
+            bears(f.Tg - c.Tg_margin, "the tool's Tg less its margin");
+            break;
+    }
+    return out;
+}
 
 Calls calls(const Choices& c, const Findings& f, const Warmed& with) {
     const auto& [brief, plug, shell_choices, shell, back, part, shop] = with;

@@ -34,7 +34,8 @@ struct Choices {
     /// lies on its plug, the shell off it, and the part in its tool.
     std::vector<Leg> on_plug, post_cure, part;
     double within = 5;  ///< K of the air that the slowest place must have come to before a hold's clock runs
-    double transfer = 12;  ///< W/(m²·K) between the air and what stands in it
+    double climbs = 40.0 / 3600;  ///< K/s that the oven climbs by with its load at most
+    double transfer = 12;         ///< W/(m²·K) between the air and what stands in it
     static void fields(auto& c, auto&& v) {
         v("room", c.room, 263.0, 323.0);
         v("shell_gel", c.shell_gel, 0.0, 450.0);
@@ -45,6 +46,7 @@ struct Choices {
         v("post_cure", c.post_cure);
         v("part", c.part);
         v("within", c.within, 0.5, 100.0);
+        v("climbs", c.climbs, 1e-5, 1.0);
         v("transfer", c.transfer, 1.0, 500.0);
     }
     bool operator==(const Choices&) const = default;

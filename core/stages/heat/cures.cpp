@@ -145,21 +145,6 @@ Seen wall_of(const StackSum& stack, const Resin& resin, const Lying& lying, cons
     return seen;
 }
 
-std::vector<Segment> segments_of(const std::vector<Leg>& legs, double room, double within) {
-    std::vector<Segment> out;
-    for (const auto& leg : legs) {
-        out.push_back({false, leg.to, leg.rate, 0, {}});
-        Segment hold;
-        hold.hold = true;
-        hold.seconds = leg.hold;
-        hold.within = within;
-        if (leg.hold > 0) out.push_back(hold);
-    }
-    // And back to the room, as fast as it last went.
-    out.push_back({false, room, legs.empty() ? kPartRamp : legs.back().rate, 0, {}});
-    return out;
-}
-
 /// How far a wall lies over its Tg once it has gelled, and when.
 std::pair<double, double> over_glass(const WallHistory& h) {
     double most = -1000, when = 0;
@@ -177,25 +162,18 @@ std::pair<double, double> over_glass(const WallHistory& h) {
     return {most, when};
 }
 
-/// How a programme's wall is put into the air.
-struct Placed {
-    Wall wall;
-    std::array<bool, 2> follow{true, true};  ///< which sides meet the programme's air
-};
-
-CureRun run_of(CureOf of, Placed placed, std::vector<Leg> legs, bool usual, const Choices& c,
-               Progress& progress) {
+CureRun run_of(CureOf of, Wall wall, std::vector<Leg> legs, bool usual, double within, Progress& progress) {
     CureRun out;
     out.of = of;
     out.usual = usual;
     out.legs = std::move(legs);
-    out.wall = std::move(placed.wall);
+    out.wall = std::move(wall);
     std::vector<std::size_t> watched;
     for (std::size_t l = 0; l < out.wall.layers.size(); ++l) {
         if (out.wall.layers[l].resin) watched.push_back(l);
     }
     const auto tried = [&](const std::vector<Leg>& with, bool waits) {
-        return run_programme(out.wall, segments_of(with, out.wall.start, c.within), placed.follow,
+        return run_programme(out.wall, segments_of(with, out.wall.start, within), follows(of),
                              waits ? watched : std::vector<std::size_t>{}, waits ? kPatience : 0, progress);
     };
     out.cured = tried(out.legs, true);
@@ -283,6 +261,25 @@ Lying hottest_go(const shell::Findings& shell, double room) {
 
 }  // namespace
 
+std::vector<Segment> segments_of(const std::vector<Leg>& legs, double room, double within) {
+    std::vector<Segment> out;
+    for (const auto& leg : legs) {
+        out.push_back({false, leg.to, leg.rate, 0, {}});
+        Segment hold;
+        hold.hold = true;
+        hold.seconds = leg.hold;
+        hold.within = within;
+        if (leg.hold > 0) out.push_back(hold);
+    }
+    // And back to the room, as fast as it last went.
+    out.push_back({false, room, legs.empty() ? kPartRamp : legs.back().rate, 0, {}});
+    return out;
+}
+
+CureRun through(const CureRun& run, std::vector<Leg> legs, double within, Progress& progress) {
+    return run_of(run.of, run.wall, std::move(legs), false, within, progress);
+}
+
 const CureRun* Cures::find(CureOf of) const {
     for (const auto& run : runs) {
         if (run.of == of) return &run;
@@ -301,26 +298,25 @@ Cures cures(const Choices& c, const plug::Findings& plug, const shell::Choices& 
     const auto usual = [&](CureOf of) {
         return (of == CureOf::on_plug ? c.on_plug : of == CureOf::post_cure ? c.post_cure : c.part).empty();
     };
-    const auto run = [&](CureOf of, Placed placed) -> const CureRun& {
-        return out.runs.emplace_back(run_of(of, std::move(placed), legs(of), usual(of), c, progress));
+    const auto run = [&](CureOf of, Wall wall) -> const CureRun& {
+        return out.runs.emplace_back(run_of(of, std::move(wall), legs(of), usual(of), c.within, progress));
     };
     const WallSide air{c.transfer, steady(c.room)};
     if (!shell.stack.laid.empty()) {
         const auto& b = plug.board;
         const auto lying = hottest_go(shell, c.room);
         const auto go = wall_of(shell.stack, shell.resin, lying, shop);
-        Placed on_plug{{{{"plug, " + b.name,
-                          std::max(1e-3, plug.heat_path),
-                          b.conductivity,
-                          b.density,
-                          b.heat_capacity,
-                          {},
-                          0,
-                          0}},
-                        {WallSide{kStillAir, steady(c.room)}, air},
-                        c.room},
-                       {false, true}};
-        auto& layers = on_plug.wall.layers;
+        Wall on_plug{{{"plug, " + b.name,
+                       std::max(1e-3, plug.heat_path),
+                       b.conductivity,
+                       b.density,
+                       b.heat_capacity,
+                       {},
+                       0,
+                       0}},
+                     {WallSide{kStillAir, steady(c.room)}, air},
+                     c.room};
+        auto& layers = on_plug.layers;
         layers.insert(layers.end(), go.layers.begin(), go.layers.end());
         const auto& first = run(CureOf::on_plug, std::move(on_plug));
         const auto post = legs(CureOf::post_cure);
@@ -342,7 +338,7 @@ Cures cures(const Choices& c, const plug::Findings& plug, const shell::Choices& 
                     if (go.from[gel.layer - 1] == whole.from[l]) layer.cure = gel.cure;
                 }
             }
-            run(CureOf::post_cure, {{whole.layers, {air, air}, c.room}});
+            run(CureOf::post_cure, {whole.layers, {air, air}, c.room});
         }
     }
     const auto laid = wall_of(part.stack, part.resin, {"part", true, c.room}, shop);
@@ -351,7 +347,7 @@ Cures cures(const Choices& c, const plug::Findings& plug, const shell::Choices& 
         // The tool's own face lies under the part.
         std::reverse(layers.begin(), layers.end());
         layers.insert(layers.end(), laid.layers.begin(), laid.layers.end());
-        run(CureOf::part, {{std::move(layers), {air, air}, c.room}});
+        run(CureOf::part, {std::move(layers), {air, air}, c.room});
     }
     return out;
 }

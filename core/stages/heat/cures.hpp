@@ -52,6 +52,15 @@ struct Cures {
     bool operator==(const Cures&) const = default;
 };
 
+/// The same wall through another programme, worked out in full. Throws as warm().
+CureRun through(const CureRun& run, std::vector<Leg> legs, double within, Progress& progress);
+/// A programme as the oven goes: its legs, and back to the room as fast as it last went.
+std::vector<Segment> segments_of(const std::vector<Leg>& legs, double room, double within);
+/// Which sides of a cure's wall meet the programme's air: a plug's own side is in its room.
+inline std::array<bool, 2> follows(CureOf of) {
+    return {of != CureOf::on_plug, true};
+}
+
 /// What the cures read of the library.
 using CureLibrary = Lists<SurfaceCoat, Core, Reinforcement, Rate>;
 
