@@ -72,9 +72,11 @@ void add_pieces(Scene& s, const Job& job, const Findings& f, const Upright& up, 
                 const QColor& stone, const View& view);
 void add_plane(Scene& s, const Job& job, const Upright& up);
 /// Film of the bag: the middle of its land, and its pleats as folds.
-/// Darts of a layer of the bag, each as wide as it opens, and where the film stands off the face.
+/// Darts of a layer of the bag, each as wide as it opens, and what `add_bridge` shows.
 void add_bag_cuts(Scene& s, const bag::Findings& bag, std::optional<std::size_t> layer, const Upright& up,
                   const Ink& k, const Wording& w);
+/// Where a film that is too short stands off the face.
+void add_bridge(Scene& s, const bag::Findings& bag, const Upright& up, const Ink& k, const Wording& w);
 /// Bolts of a squeeze mould, numbered as they are tightened.
 void add_tightening(Scene& s, const Job& job, const Findings& f);
 void add_film(Scene& s, const Film& film, const Upright& up, const Ink& k);

@@ -134,12 +134,17 @@ void add_bag_cuts(Scene& s, const bag::Findings& bag, std::optional<std::size_t>
         s.legend = "angles: darts of the " + QString::fromStdString(shown->name) +
                    ", as wide as they close; dashed: slits that open";
     }
+    add_bridge(s, bag, up, k, w);
+}
+
+void add_bridge(Scene& s, const bag::Findings& bag, const Upright& up, const Ink& k, const Wording& w) {
     if (bag.bridge) {
         SceneLine film;
         film.colour = k.oxide;
         film.width = 2.2;
         for (const auto& p : bag.bridge->line) film.points.push_back(up(p));
         s.lines.push_back(film);
+        s.legend += QString(s.legend.isEmpty() ? "" : "; ") + "red: the film, where it lacks most";
         s.labels.push_back(
             {up(bag.bridge->at),
              QString::fromStdString(show(Kind::length, bag.bridge->gap, w)) + " off the face"});

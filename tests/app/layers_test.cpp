@@ -57,8 +57,7 @@ TEST_CASE("layers are listed as they are cut, and the chosen one's darts stand o
           static_cast<int>(b.window.document().findings().bag->layers[2].darts.size()));
     // Without breather its row goes, and a call says what that means.
     b.window.slip().ensureWidgetVisible(b.word("/bag/breather"));
-    QTest::mouseClick(b.word("/bag/breather"), Qt::LeftButton);
-    b.settle();
+    b.choose("/bag/breather", "with no breather over it");
     CHECK_FALSE(b.window.document().job().bag.breather);
     CHECK(b.visible<RecordTable>("bag-layers")->rowCount() == 3);
     b.fix("no_breather");
@@ -143,4 +142,20 @@ TEST_CASE("a squeeze mould's bolts are planned by words, numbered on the stand, 
     CHECK(clamp().pull > first.pull);
     CHECK_THAT(card_line(b.window.document().job(), b.window.document().findings(), Stage::bag, {}),
                Catch::Contains("bolts"));
+}
+
+TEST_CASE("of an infused part a chosen layer takes the place of the front, until it is let go") {
+    Bench b("radar-dome");
+    b.window.show_stage(Stage::bag);
+    b.settle();
+    CHECK(b.window.stand().scene().legend.contains("resin"));
+    auto* table = b.visible<RecordTable>("bag-layers");
+    b.window.slip().ensureWidgetVisible(table);
+    const auto on = table->visualItemRect(table->item(1, 0)).center();
+    QTest::mouseClick(table->viewport(), Qt::LeftButton, {}, on);
+    b.settle();
+    CHECK(b.window.stand().scene().legend.contains("darts of the perforated film"));
+    QTest::mouseClick(table->viewport(), Qt::LeftButton, {}, on);
+    b.settle();
+    CHECK(b.window.stand().scene().legend.contains("resin"));
 }

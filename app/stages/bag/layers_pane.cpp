@@ -23,13 +23,19 @@ class LayersPane : public Pane {
                                   {"darts", false, true, {}}},
                                  false, this);
         table_->setObjectName("bag-layers");
+        table_->setToolTip("Choose one to see its darts; a second click lets go of it");
         table_->setAccessibleName("Layers of the bag, from the last ply outwards");
         table_->verticalHeader()->hide();
         box->addWidget(table_);
-        connect(table_, &QTableWidget::itemSelectionChanged, this, [this] {
-            if (filling_) return;
-            const int row = table_->currentRow();
-            emit wanted(row < 0 ? QString("bag-layer-none") : QString("bag-layer-%1").arg(row + 1));
+        connect(table_, &QTableWidget::currentCellChanged, this, [this](int row, int, int before, int) {
+            if (filling_ || row < 0 || row == before) return;
+            fresh_ = true;
+            choose(row);
+        });
+        connect(table_, &QTableWidget::cellClicked, this, [this](int row) {
+            // A second click lets go of it.
+            if (!fresh_) choose(chosen_ == row ? -1 : row);
+            fresh_ = false;
         });
     }
 
@@ -78,9 +84,15 @@ class LayersPane : public Pane {
     }
 
   private:
+    void choose(int row) {
+        chosen_ = row;
+        emit wanted(row < 0 ? QString("bag-layer-none") : QString("bag-layer-%1").arg(row + 1));
+    }
+
     Document& document_;
     RecordTable* table_;
-    bool filling_ = false;
+    bool filling_ = false, fresh_ = false;
+    int chosen_ = -1;
 };
 
 }  // namespace

@@ -43,7 +43,8 @@ class Search {
     };
 
     void list_heats() {
-        for (double T = b_.air; T > room_ + 2; T -= kStep) heats_.push_back(T);
+        const int steps = static_cast<int>(std::ceil((b_.air - room_ - 2) / kStep));
+        for (int i = 0; i < steps; ++i) heats_.push_back(b_.air - i * kStep);
         heats_.push_back(room_);
         // Where its Tg has to keep ahead, an oven may have to creep.
         const int slower = b_.under_glass ? 7 : 4;
@@ -73,7 +74,9 @@ class Search {
         for (const double to : harms_) {
             progress_.report(0.4 + 0.5 * static_cast<double>(done++) / static_cast<double>(harms_.size()),
                              "trying two legs");
-            for (double first = to - 2 * kStep; first >= room_ - 1e-9; first -= 2 * kStep) {
+            const int cooler = static_cast<int>(std::floor((to - room_) / (2 * kStep) + 1e-9));
+            for (int i = 1; i <= cooler; ++i) {
+                const double first = to - 2 * i * kStep;
                 for (int r = 0; r < rates; ++r) {
                     const double rate = rates_[static_cast<std::size_t>(r)];
                     bool enough = false;
