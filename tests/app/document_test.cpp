@@ -27,11 +27,11 @@ QString folder_of_programs() {
 TEST_CASE("what was worked out before an edit is there again the moment it is undone") {
     Bench b;
     auto& document = b.window.document();
-    REQUIRE(document.wait_tried(120000));
+    REQUIRE(tried(document));
     const auto before = document.findings();
     b.window.show_stage(Stage::shape);
     b.type("/shape/tray/depth", "150 mm");
-    REQUIRE(document.wait_tried(120000));
+    REQUIRE(tried(document));
     CHECK(document.findings().shape != before.shape);
     b.key(Qt::Key_Z, Qt::ControlModifier);
     // Not only equal: the same, the tool on trial with it.
@@ -69,10 +69,10 @@ TEST_CASE("a tool that cannot stand is said on the slip and on the card, with no
     Bench b;
     auto& document = b.window.document();
     b.window.show_stage(Stage::back);
-    REQUIRE(document.wait_tried(120000));
+    REQUIRE(tried(document));
     CHECK_FALSE(b.figure("tips").isEmpty());
     document.edit("tubes one way", Json{{"back", {{"kind", "tubes"}, {"across", false}}}});
-    REQUIRE(document.wait_tried(120000));
+    REQUIRE(tried(document));
     b.settle();
     CHECK_FALSE(document.findings().trial);
     CHECK(b.figure("tips").isEmpty());
@@ -91,7 +91,7 @@ TEST_CASE("a tool that cannot stand is said on the slip and on the card, with no
 TEST_CASE("an edit that the tool does not feel keeps its trial, and one that it feels marks it") {
     Bench b;
     auto& document = b.window.document();
-    REQUIRE(document.wait_tried(120000));
+    REQUIRE(tried(document));
     const auto trial = document.findings().trial;
     REQUIRE(trial);
     b.window.show_stage(Stage::brief);
@@ -103,7 +103,7 @@ TEST_CASE("an edit that the tool does not feel keeps its trial, and one that it 
     REQUIRE(document.findings().plug_sheets);
     const auto sheets = document.findings().plug_sheets;
     document.edit("kerf", Json{{"plug", {{"slabs", {{"kerf", 0.006}}}}}});
-    REQUIRE(document.wait_tried(120000));
+    REQUIRE(tried(document));
     CHECK(document.findings().trial == trial);
     REQUIRE(document.findings().plug_sheets);
     CHECK(document.findings().plug_sheets != sheets);
@@ -113,7 +113,7 @@ TEST_CASE("an edit that the tool does not feel keeps its trial, and one that it 
         CHECK(document.findings().trial == trial);
         CHECK(document.findings().trial_is_old);
     }
-    REQUIRE(document.wait_tried(120000));
+    REQUIRE(tried(document));
     CHECK(document.findings().trial != trial);
     CHECK_FALSE(document.findings().trial_is_old);
 }
@@ -121,13 +121,13 @@ TEST_CASE("an edit that the tool does not feel keeps its trial, and one that it 
 TEST_CASE("another job shows nothing of the last one's tool") {
     Bench b;
     auto& document = b.window.document();
-    REQUIRE(document.wait_tried(120000));
+    REQUIRE(tried(document));
     const auto trial = document.findings().trial;
     document.start(load_job((data_folder() + "/demo/radar-dome.json").toStdString()), {});
     REQUIRE(document.wait_evaluated(60000));
     CHECK(document.findings().trial != trial);
     CHECK_FALSE(document.findings().trial_is_old);
-    REQUIRE(document.wait_tried(120000));
+    REQUIRE(tried(document));
     REQUIRE(document.findings().trial);
     CHECK(document.findings().trial != trial);
 }
@@ -160,7 +160,7 @@ TEST_CASE("a changed shop renews what reads it and leaves the rest") {
 TEST_CASE("check, report, sheets and window say the same of a job") {
     Bench b("radar-dome");
     auto& document = b.window.document();
-    REQUIRE(document.wait_tried(120000));
+    REQUIRE(tried(document));
     const auto job = b.file("dome.jigshell");
     document.save(job);
     const auto batch = folder_of_programs() + "/jigshell-batch";

@@ -35,11 +35,12 @@ TEST_CASE("layers are listed as they are cut, and the chosen one's darts stand o
     REQUIRE(layers.size() == 4);
     CHECK(table->item(0, 0)->text() == "peel ply");
     CHECK(table->item(3, 0)->text() == "bag film");
-    CHECK(table->item(3, 3)->text() == "—");
+    CHECK(table->item(3, 2)->text() == "—");
     for (int i = 0; i < 3; ++i) {
         const auto& l = layers[static_cast<std::size_t>(i)];
-        CHECK(table->item(i, 3)->text() == QString::number(l.darts.size()));
+        CHECK(table->item(i, 2)->text() == QString::number(l.darts.size()));
         CHECK(table->item(i, 0)->toolTip().contains("Covers the face"));
+        CHECK(table->item(i, 0)->toolTip().contains("off its roll"));
     }
     // Film stretches less than fleece: more darts.
     REQUIRE(layers[1].name == "perforated film");

@@ -17,11 +17,8 @@ class LayersPane : public Pane {
         box->setContentsMargins(0, 0, 0, 0);
         box->setSpacing(6);
         box->addWidget(wrapped("Layers, from the last ply out", this, word_font(10.5, true)));
-        table_ = new RecordTable({{"layer", false, false, {}},
-                                  {"cut", false, true, {}},
-                                  {"roll", false, true, {}},
-                                  {"darts", false, true, {}}},
-                                 false, this);
+        table_ = new RecordTable(
+            {{"layer", false, false, {}}, {"cut", false, true, {}}, {"darts", false, true, {}}}, false, this);
         table_->setObjectName("bag-layers");
         table_->setToolTip("Choose one to see its darts; a second click lets go of it");
         table_->setAccessibleName("Layers of the bag, from the last ply outwards");
@@ -48,25 +45,23 @@ class LayersPane : public Pane {
         const auto unit = QString::fromStdString(unit_sign(Kind::length, w));
         const auto plain = [&](double v) { return say(Kind::length, v).chopped(unit.size()).trimmed(); };
         table_->horizontalHeaderItem(1)->setText("cut, " + unit);
-        table_->horizontalHeaderItem(2)->setText("roll, " + unit);
-        table_->horizontalHeaderItem(2)->setToolTip("What comes off its roll for one pull");
         QList<QStringList> rows;
         QList<QString> tips;
         for (const auto& l : f.bag->layers) {
-            const bool cut = l.cut.metres > 0;
             rows << QStringList{
                 QString::fromStdString(l.name),
                 l.length > 0 ? plain(l.length) + " × " + plain(l.width) : say(Kind::area, l.area),
-                cut ? plain(l.cut.metres) : QString("—"),
                 l.judged ? QString::number(l.darts.size()) : QString("—")};
             QString tip =
                 "Covers " + QString::fromStdString(worded(l.covers, w)) + ": " + say(Kind::area, l.area);
+            if (l.cut.metres > 0)
+                tip += "\n" + say(Kind::length, l.cut.metres) + " off its roll for one pull";
             if (l.cut.strips > 1)
                 tip += QString(", in %1 lengths of a roll %2 wide")
                            .arg(l.cut.strips)
                            .arg(say(Kind::length, l.roll));
             if (l.beside > 1)
-                tip += QString("\nits share of %1 that lie side by side on a roll %2 wide")
+                tip += QString(", its share of %1 that lie side by side on a roll %2 wide")
                            .arg(l.beside)
                            .arg(say(Kind::length, l.roll));
             if (!l.darts.empty()) {
