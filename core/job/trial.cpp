@@ -30,7 +30,10 @@ heat::Fastest fastest_programme(const Job& job, const Findings& f, const Shop& s
     const auto* run = f.heat ? f.heat->cures->find(of) : nullptr;
     if (run == nullptr || !f.plug || !f.shell)
         throw InputError("heat", "this cure is not worked out", "mend the stops on the job card first");
-    const heat::Warmed with{job.brief, *f.plug, job.shell, *f.shell, job.back, job.part, shop};
+    // A back that is not worked out has its own stop.
+    auto back = job.back;
+    if (!f.back) back.kind = BackKind::none;
+    const heat::Warmed with{job.brief, *f.plug, job.shell, *f.shell, back, job.part, shop};
     // A week is past all patience; what is there already is to be beaten, where it does no harm.
     constexpr double kWeek = 7 * 86400;
     return heat::fastest(*run, heat::bounds_of(*run, job.heat, *f.heat, with), kWeek, progress);

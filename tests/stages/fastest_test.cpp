@@ -182,3 +182,14 @@ TEST_CASE("each cure of the demos gets a programme that raises no call of its ow
         }
     }
 }
+
+TEST_CASE("a back that cannot be worked out stands in no cure's way") {
+    auto job = fixtures::demo("cello-case");
+    job.back.board = "a board that no shop has";
+    const auto f = fixtures::worked_out(job);
+    REQUIRE_FALSE(f.back);
+    REQUIRE(f.heat);
+    CHECK(fastest_programme(job, f, fixtures::shop(), CureOf::part, quiet).run);
+    // A cure that the job has not is said, and does not crash.
+    CHECK_THROWS_AS(fastest_programme(job, Findings(), fixtures::shop(), CureOf::part, quiet), InputError);
+}

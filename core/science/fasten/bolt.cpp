@@ -1,13 +1,12 @@
 #include "core/science/fasten/bolt.hpp"
 
+#include <algorithm>
 #include <array>
 #include <cmath>
 #include <numbers>
 #include <utility>
 
 namespace jig {
-
-using std::numbers::pi;
 
 double Bolt::pitch() const {
     constexpr std::array<std::pair<double, double>, 15> kCoarse{{{0.003, 0.0005},
@@ -38,7 +37,7 @@ double Bolt::pitch_diameter() const {
 
 double Bolt::stress_area() const {
     const double d = diameter - 0.9382 * pitch();
-    return pi / 4 * d * d;
+    return std::numbers::pi / 4 * d * d;
 }
 
 double Bolt::head_diameter() const {
@@ -46,12 +45,12 @@ double Bolt::head_diameter() const {
 }
 
 double Bolt::washer_area() const {
-    return pi / 4 * (4 - 1.21) * diameter * diameter;
+    return std::numbers::pi / 4 * (4 - 1.21) * diameter * diameter;
 }
 
 double torque_for(const Bolt& bolt, double force, double friction) {
-    const double d2 = bolt.pitch_diameter(), climb = std::atan(bolt.pitch() / (pi * d2)),
-                 rubs = std::atan(friction / std::cos(pi / 6));
+    const double d2 = bolt.pitch_diameter(), climb = std::atan(bolt.pitch() / (std::numbers::pi * d2)),
+                 rubs = std::atan(friction / std::cos(std::numbers::pi / 6));
     return force * (d2 / 2 * std::tan(climb + rubs) + friction * bolt.head_diameter() / 2);
 }
 
