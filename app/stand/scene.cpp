@@ -212,7 +212,7 @@ Scene scene_of(const Job& job, const Findings& f, Stage stage, const Ink& k, con
             break;
         case Stage::bag:
             // A layer that is chosen is looked at in place of the front.
-            if (f.flow && !view.bag_layer) {
+            if (f.flow && !(view.bag_layer && f.bag && *view.bag_layer < f.bag->layers.size())) {
                 add_flow(s, job, f, up, k, w, view.apart);
                 if (f.bag) add_bridge(s, *f.bag, up, k, w);
                 wide = false;

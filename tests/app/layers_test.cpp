@@ -159,4 +159,11 @@ TEST_CASE("of an infused part a chosen layer takes the place of the front, until
     QTest::mouseClick(table->viewport(), Qt::LeftButton, {}, on);
     b.settle();
     CHECK(b.window.stand().scene().legend.contains("resin"));
+    // A layer that is taken away gives the front back as well.
+    const auto last = table->visualItemRect(table->item(table->rowCount() - 1, 0)).center();
+    QTest::mouseClick(table->viewport(), Qt::LeftButton, {}, last);
+    b.settle();
+    CHECK_FALSE(b.window.stand().scene().legend.contains("resin after"));
+    b.choose("/bag/film", "no film");
+    CHECK(b.window.stand().scene().legend.contains("resin after"));
 }
