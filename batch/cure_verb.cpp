@@ -114,6 +114,59 @@ Json wall_json(const Wall& wall, const WallHistory& h) {
             {"steps", h.steps}};
 }
 
+Json peaks_json(const std::vector<ThicknessPeak>& peaks) {
+    Json out = Json::array();
+    for (const auto& p : peaks)
+        out.push_back({{"thickness_m", p.thickness},
+                       {"peak_K", p.peak},
+                       {"peak_s", p.peak_time},
+                       {"under_K", p.under > 0 ? Json(p.under) : Json()},
+                       {"gel_s", or_null(p.gels)}});
+    return out;
+}
+
+/// How hot layers of a wall become by how thick they are laid, into its answer.
+void thicken(const Arguments& a, Wall wall, double end, Json& out, Progress& progress) {
+    const auto names = a.option("thicker");
+    if (!names) {
+        for (const char* alone : {"limit", "under"}) {
+            if (a.option(alone))
+                throw InputError("--" + std::string(alone), "nothing says which layers grow thicker",
+                                 "name them with --thicker");
+        }
+        return;
+    }
+    LaidAtOnce laid;
+    laid.wall = std::move(wall);
+    laid.end = end;
+    laid.follow = {false, false};
+    std::vector<std::string> wanted{""};
+    for (const char c : *names) {
+        if (c == ',')
+            wanted.emplace_back();
+        else
+            wanted.back() += c;
+    }
+    for (const auto& name : wanted) {
+        const auto before = laid.layers.size();
+        for (std::size_t i = 0; i < laid.wall.layers.size(); ++i) {
+            if (laid.wall.layers[i].name == name) laid.layers.push_back(i);
+        }
+        if (laid.layers.size() == before)
+            throw InputError("--thicker", "the wall has no layer \"" + name + "\"",
+                             "write names as the wall does, with commas between");
+    }
+    std::sort(laid.layers.begin(), laid.layers.end());
+    laid.layers.erase(std::unique(laid.layers.begin(), laid.layers.end()), laid.layers.end());
+    const auto curve = peaks_at(laid, heat::thicknesses(), progress);
+    HeatLimits limits;
+    if (a.option("limit")) limits.laid = a.need_number("limit", kColdest, kHottest);
+    if (a.option("under")) limits.under = a.need_number("under", kColdest, kHottest);
+    out["exotherm"] = peaks_json(curve);
+    const bool limited = a.option("limit") || a.option("under");
+    out["most_m"] = limited ? or_null(thickest(laid, curve, limits, progress)) : Json();
+}
+
 }  // namespace
 
 Kinetics kinetics_from(const JsonPlace& place, const Shop& shop) {
@@ -178,6 +231,16 @@ Json fast_json(const heat::Fastest& f) {
             {"tried", f.tried}};
 }
 
+Json go_json(const heat::OneGo& go) {
+    return {{"most_m", or_null(go.most)},
+            {"laid_m", go.laid},
+            {"laid_peak_K", go.whole.peak},
+            {"limit_K", go.limits.laid},
+            {"under_limit_K", go.limits.under < 1000 ? Json(go.limits.under) : Json()},
+            {"under", go.under},
+            {"exotherm", peaks_json(go.curve)}};
+}
+
 /// The cures of a job, each as a wall's answer with what is said of it.
 Json cures_of_job(const Arguments& a, Progress& progress) {
     OnBoard on(a, Depth::stages, progress);
@@ -195,6 +258,7 @@ Json cures_of_job(const Arguments& a, Progress& progress) {
         one["cure_end"] = run.cure;
         one["over_Tg_K"] = run.over_Tg > -999 ? Json(run.over_Tg) : Json();
         one["safe_rate_K_s"] = or_null(run.safe_rate);
+        if (const auto* go = on.findings.heat->go(run.of)) one["one_go"] = go_json(*go);
         if (a.flag("fast"))
             one["fast"] = fast_json(fastest_programme(on.job, on.findings, *on.shop, run.of, progress));
         cures.push_back(std::move(one));
@@ -211,8 +275,14 @@ Json run_cure(const Arguments& a, Progress& progress) {
     const auto& path = a.file("the wall");
     const auto bytes = read_file(path);
     // A job is zipped where it carries meshes, and names itself.
-    if (bytes.compare(0, 2, "PK") == 0 || bytes.find("\"jigshell job\"") != std::string::npos)
+    if (bytes.compare(0, 2, "PK") == 0 || bytes.find("\"jigshell job\"") != std::string::npos) {
+        for (const char* of_wall : {"thicker", "limit", "under"}) {
+            if (a.option(of_wall))
+                throw InputError("--" + std::string(of_wall), "a job's own plies are thickened as they are",
+                                 "leave it out, or name a wall");
+        }
         return cures_of_job(a, progress);
+    }
     if (a.option("fast"))
         throw InputError("--fast", "only a job knows what its cures have to reach",
                          "leave it out, or name a job");
@@ -242,7 +312,9 @@ Json run_cure(const Arguments& a, Progress& progress) {
         place.fail("nothing says how long it goes on", "give \"end_s\", or times in \"at_s\"");
     rules.end =
         place.has("end_s") ? between(place, "end_s", 1e-6, kLongest) : std::max(1e-6, rules.at.back());
-    return wall_json(wall, warm(wall, rules, progress));
+    auto out = wall_json(wall, warm(wall, rules, progress));
+    thicken(a, std::move(wall), rules.end, out, progress);
+    return out;
 }
 
 Json run_kinetics(const Arguments& a, Progress&) {

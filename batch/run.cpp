@@ -81,7 +81,15 @@ const std::vector<Verb>& verbs() {
          "The tool of a job on trial by shell finite elements: own weight, turned over, leant on, bolted, "
          "levered, bagged, heated, on two meshes.",
          run_tool},
-        {{"part", "JOB", {{"quick", "yes|no", "leaves the fine mesh off"}, kLibrary}},
+        {{"part",
+          "JOB",
+          {{"quick", "yes|no", "leaves the fine mesh off"},
+           {"builds", "yes|no", "also the builds that it keeps, each worked out to the end"},
+           {"as-stiff", "NAME",
+            "also the fewest plies of --cloth that bend no easier than that build, or now"},
+           {"cloth", "NAME", "of the library, with --as-stiff"},
+           {"out", "JOB", "with --as-stiff: writes the job with that build kept"},
+           kLibrary}},
          "The part of a job under what it has to carry, by shell finite elements on two meshes: what it "
          "gives "
          "and how many times each load it holds, zones and draped cloth followed.",
@@ -124,6 +132,10 @@ const std::vector<Verb>& verbs() {
         {{"cure",
           "WALL.json or JOB",
           {{"fast", "yes|no", "of a job: also the soonest programme of each cure that harms nothing"},
+           {"thicker", "NAMES",
+            "of a wall: also how hot the layers of these names become by how thick they are"},
+           {"limit", "K", "with --thicker: the hottest that they may come to, for how thick they may be"},
+           {"under", "K", "with --thicker: the hottest that what does not react before them may come to"},
            kLibrary}},
          "Heat and cure through a wall of layers: temperatures, degree of cure and Tg at each layer's faces "
          "and middle, the peak, the spread, gelation, and where the heat went.\nWALL: {\"layers\": "
@@ -132,7 +144,7 @@ const std::vector<Verb>& verbs() {
          "\"K_s\"} or {\"hold_s\"} ...] or {\"T_K\"}} or {\"T_K\"}, two of them], \"start_K\", "
          "\"end_s\", \"at_s\": [...]}.\nOf a job: each of its cures the same way, with the course of the air "
          "and the "
-         "calls of Heat.",
+         "calls of Heat, and how thick its plies may be laid at once.",
          run_cure},
         {{"drape",
           "MESH",

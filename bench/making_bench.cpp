@@ -13,6 +13,7 @@
 #include "core/science/heat/wall.hpp"
 #include "core/science/mesh/nearest_face.hpp"
 #include "core/stages/heat/fastest.hpp"
+#include "core/stages/heat/one_go.hpp"
 
 using namespace jig;
 
@@ -79,6 +80,42 @@ void soonest_programme(benchmark::State& state) {
     state.counters["times_one_programme_each"] = bench::fastest(2, find) / (bench::fastest(3, one) * tried);
 }
 BENCHMARK(soonest_programme)->Arg(5)->Arg(20)->Unit(benchmark::kMillisecond);
+
+/// How hot plies become by their thickness, beside as many thicknesses run in full as one programme is.
+void exotherm_by_thickness(benchmark::State& state) {
+    const WallSide air{12, steady(293.15)};
+    LaidAtOnce laid;
+    laid.wall = {{{"board", 0.1, 0.13, 740, 1700, {}, 0, 0},
+                  {"plies", 0.004, 0.35, 1800, 1000,
+                   kinetics_by_gel(CureFamily::epoxy, 293.15, 7200, 340, 20), 600, 0}},
+                 {air, air},
+                 293.15};
+    laid.layers = {1};
+    laid.programme = {{true, 0, 0, 24 * 3600, {}}};
+    laid.follow = {false, true};
+    Progress quiet;
+    const auto at = heat::thicknesses();
+    HeatLimits limits;
+    limits.laid = 323.15;
+    std::size_t runs = 0;
+    const auto curve = [&] {
+        const auto peaks = peaks_at(laid, at, quiet);
+        benchmark::DoNotOptimize(thickest(laid, peaks, limits, quiet));
+        runs = peaks.size();
+    };
+    for (auto _ : state) curve();
+    const auto full = [&] {
+        for (const double t : at) {
+            auto wall = laid.wall;
+            wall.layers[1].thickness = t;
+            benchmark::DoNotOptimize(
+                run_programme(std::move(wall), laid.programme, laid.follow, {}, 0, quiet).history.peak);
+        }
+    };
+    state.counters["thicknesses"] = static_cast<double>(runs);
+    state.counters["times_full_programmes"] = bench::fastest(5, curve) / bench::fastest(2, full);
+}
+BENCHMARK(exotherm_by_thickness)->Unit(benchmark::kMillisecond);
 
 void cloth_over_a_dome(benchmark::State& state) {
     const auto mesh = bench::dome(200000);

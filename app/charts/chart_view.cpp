@@ -136,11 +136,11 @@ void ChartView::show_chart(const Job& job, const Findings& f, Stage stage, const
     days_->setVisible(stage == Stage::run && f.run);
     plot_->setVisible(!plots.empty());
     if (f.run && stage == Stage::run) days_->show_days(*f.run, ink, wording);
-    // Heat's cures stand beside the sizes, two by two; how far they cure stands with their tables.
+    std::erase_if(plots, [](const Plot& p) { return p.aside; });
+    // Heat's cures stand beside the sizes, two by two.
     std::vector<Plot> beside;
-    if (stage == Stage::heat) {
-        for (std::size_t i = 1; i < plots.size(); i += 2) beside.push_back(std::move(plots[i]));
-    }
+    if (stage == Stage::heat && plots.size() > 1)
+        beside.assign(std::make_move_iterator(plots.begin() + 1), std::make_move_iterator(plots.end()));
     for (std::size_t i = 0; i < std::max(beside.size(), more_.size()); ++i) {
         if (i == more_.size()) {
             more_.push_back(new PlotView(plot_->parentWidget()));

@@ -84,6 +84,10 @@ QList<QPointF> extreme_of(const WallHistory& h, std::vector<double> WallPlace::*
     return out;
 }
 
+QString word_of(CureOf of) {
+    return QString::fromUtf8(said(of).data(), static_cast<int>(said(of).size()));
+}
+
 std::vector<QPointF> points_of(const QList<QPointF>& list) {
     return {list.begin(), list.end()};
 }
@@ -93,8 +97,7 @@ std::vector<QPointF> points_of(const QList<QPointF>& list) {
 Plot cure_plot(const heat::CureRun& run) {
     const auto& h = run.cured.history;
     const auto reacts = [&](const WallPlace& p) { return run.wall.layers[p.layer].resin.has_value(); };
-    Plot plot{QString("Cure: %1")
-                  .arg(QString::fromUtf8(said(run.of).data(), static_cast<int>(said(run.of).size()))),
+    Plot plot{QString("Cure: %1").arg(word_of(run.of)),
               {"time", Kind::hours, 0, std::max(60.0, run.seconds), {}},
               {"temperature", Kind::temperature, 0, 0, {}},
               {},
@@ -145,6 +148,45 @@ Plot degree_plot(const heat::CureRun& run) {
         plot.notes.push_back({{*gel.all, run.wall.layers[gel.layer].resin->gel}, "gelled all through"});
         break;
     }
+    plot.aside = true;
+    return plot;
+}
+
+Plot go_plot(const heat::OneGo& go, const QString& of, const Wording& w) {
+    Plot plot{QString("%1: by how thick it is laid at once").arg(of),
+              {"plies laid at once", Kind::thickness, 0, heat::kThickest, {}},
+              {"hottest", Kind::temperature, go.air, go.limits.laid, {}},
+              {{"plies", {}, Tone::clay, false, false},
+               {"under them", {}, Tone::petrol, false, false},
+               {"limit", {}, Tone::moss, true, false}},
+              {},
+              {},
+              {},
+              true};
+    const double most = go.most.value_or(0);
+    plot.x.high = std::min(heat::kThickest, std::max({1.8 * most, 1.3 * go.laid, 0.002}));
+    auto points = go.curve;
+    points.push_back(go.whole);
+    std::sort(points.begin(), points.end(),
+              [](const auto& a, const auto& b) { return a.thickness < b.thickness; });
+    for (std::size_t i = 0; i < points.size(); ++i) {
+        const auto& p = points[i];
+        plot.lines[0].points.emplace_back(p.thickness, p.peak);
+        if (p.under > 0) plot.lines[1].points.emplace_back(p.thickness, p.under);
+        // One beyond the edge, so that lines go on to it.
+        if (p.thickness > plot.x.high) break;
+    }
+    // What it may come to and this lay-up are what is looked at; what runs away goes out of the picture.
+    const double room = go.limits.laid - go.air;
+    plot.y.high = std::max(go.limits.laid + room, std::min(go.whole.peak, go.limits.laid + 4 * room));
+    for (const auto& line : plot.lines) {
+        for (const auto& p : line.points) plot.y.low = std::min(plot.y.low, p.y());
+    }
+    plot.y.low -= 0.05 * (plot.y.high - plot.y.low);
+    plot.lines[2].points = {{0, go.limits.laid}, {plot.x.high, go.limits.laid}};
+    std::erase_if(plot.lines, [](const PlotLine& l) { return l.points.empty(); });
+    if (go.laid < plot.x.high)
+        plot.notes.push_back({{go.laid, go.whole.peak}, "all of it: " + shown(Kind::thickness, go.laid, w)});
     return plot;
 }
 
@@ -234,6 +276,7 @@ std::vector<Plot> plots_of(const Job& job, const Findings& f, Stage stage, const
         for (const auto& run : f.heat->cures->runs) {
             out.push_back(cure_plot(run));
             out.push_back(degree_plot(run));
+            if (const auto* go = f.heat->go(run.of)) out.push_back(go_plot(*go, word_of(run.of), w));
         }
         return out;
     }

@@ -17,6 +17,8 @@ Plot growth_plot(const heat::Findings& heat, double tolerance, const Wording& wo
 Plot cure_plot(const heat::CureRun& run);
 /// Degree of cure of what reacts in it.
 Plot degree_plot(const heat::CureRun& run);
+/// How hot a lay-up becomes by how thick it is laid at once, `of` which; the lay-up that there is marked.
+Plot go_plot(const heat::OneGo& go, const QString& of, const Wording& wording);
 /// Mass of each weighed pull against what is `planned`, kg.
 Plot mass_plot(const log::Choices& log, double planned);
 

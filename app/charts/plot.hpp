@@ -55,7 +55,8 @@ struct Plot {
     std::vector<PlotLine> lines;
     std::vector<PlotBand> bands;
     std::vector<PlotNote> notes;
-    QString nothing;  ///< said in place of the lines where there are none
+    QString nothing;     ///< said in place of the lines where there are none
+    bool aside = false;  ///< stands in the slip with the words that it is about, not on the stand
     bool operator==(const Plot&) const = default;
 };
 

@@ -65,7 +65,8 @@ void gather(const Job& job, Findings& f, const shell::Warmth& warmth, const Shop
         for (const auto& step :
              bag::work(job.bag, *f.bag, {}, *f.part, *f.edge, f.split->parts(), 0, shop).steps)
             bagging += step.hours();
-        return part::calls(job.part, *f.part, job.brief, f.split->parts(), bagging, shop);
+        return part::calls(job.part, *f.part, job.brief, f.split->parts(), bagging,
+                           heat::go_limit(f.heat ? f.heat->part_go : heat::OneGo{}, f.part->resin), shop);
     });
     judge(Stage::bag, all(f.bag, f.part, f.split),
           [&] { return bag::calls(job.bag, *f.bag, job.edge, job.part, *f.part, f.split->parts()); });
@@ -150,6 +151,7 @@ struct JobBoard::Inside {
         f.split = faults.take<split::Findings>(Stage::split);
         f.plug = faults.take<plug::Findings>(Stage::plug);
         f.edge = faults.take<edge::Findings>(Stage::edge);
+        faults.take<heat::ShellGo>(Stage::shell);
         f.shell = faults.take<shell::Findings>(Stage::shell);
         f.back = faults.take<back::Findings>(Stage::back);
         f.release = faults.take<release::Findings>(Stage::release);
@@ -157,6 +159,7 @@ struct JobBoard::Inside {
         faults.take<part::Regions>(Stage::part);
         f.part = faults.take<part::Findings>(Stage::part);
         f.bag = faults.take<bag::Findings>(Stage::bag);
+        faults.take<heat::PartGo>(Stage::heat);
         faults.take<heat::Cures>(Stage::heat);
         f.heat = faults.take<heat::Findings>(Stage::heat);
         f.run = faults.take<run::Findings>(Stage::run);
@@ -274,6 +277,10 @@ std::shared_ptr<const bag::Layouts> JobBoard::seek_layout(const Sheet& sheet, Pr
 std::shared_ptr<const part::Trial> JobBoard::try_part(const Sheet& sheet, bool fine, Progress& progress) {
     return fine ? inside_->need<PartTried<true>>(*sheet, progress)->trial
                 : inside_->need<PartTried<false>>(*sheet, progress)->trial;
+}
+
+std::shared_ptr<const back::Trial> JobBoard::try_tool(const Sheet& sheet, Progress& progress) {
+    return inside_->need<Tried<false>>(*sheet, progress)->trial;
 }
 
 Findings evaluate(const Job& job, const Shop& shop, Progress& progress, Depth depth) {

@@ -107,6 +107,8 @@ class JobBoard {
     std::shared_ptr<const bag::Layouts> seek_layout(const Sheet& sheet, Progress& progress);
     /// The part alone on trial; null where it has nothing to carry or there is no tool.
     std::shared_ptr<const part::Trial> try_part(const Sheet& sheet, bool fine, Progress& progress);
+    /// The tool on trial on the quick mesh, whatever is known of the fine one; null where there is none.
+    std::shared_ptr<const back::Trial> try_tool(const Sheet& sheet, Progress& progress);
 
   private:
     struct Inside;

@@ -8,6 +8,7 @@
 #include "core/stages/bag/flow.hpp"
 #include "core/stages/brief/findings.hpp"
 #include "core/stages/heat/findings.hpp"
+#include "core/stages/heat/one_go.hpp"
 #include "core/stages/log/findings.hpp"
 #include "core/stages/part/trial.hpp"
 #include "core/stages/plug/sheets.hpp"
@@ -93,6 +94,11 @@ struct Cell<AnyPitch> {
 using EnvelopeHeat = Sole<struct EnvelopeHeatName>;
 /// Bending stiffness of the flange's laminate along it, N·m; 0 where no joint asks or it is not known.
 using FlangePlate = Sole<struct FlangePlateName>;
+/// How thick the shell may be laid at once.
+struct ShellLimit {
+    GoLimit go;
+    bool operator==(const ShellLimit&) const = default;
+};
 /// m of ribs that lie on the shell; 0 where no doubler asks.
 using UnderRibs = Sole<struct UnderRibsName>;
 /// The tool's face with its flange; none where the rim allows no flange.
@@ -175,6 +181,8 @@ FlangePlate flange_plate(const brief::Making&, const split::Choices&, const shel
 edge::Findings edge_of(const edge::Choices&, const shape::Findings&, const split::Findings&,
                        const brief::Making&, const FlangePlate&, const edge::Library&);
 ToolSurface tool_surface(const edge::Findings&);
+heat::PlugUnder plug_under(const plug::Choices&, const split::Findings&, const plug::Library&);
+ShellLimit shell_limit(const heat::ShellGo&, const shell::Choices&, const Lists<Resin>&);
 UnderRibs under_ribs(const shell::Choices&, const back::Choices&, const ToolSurface&);
 part::ClothAsked cloth_asked(const part::Choices&);
 part::Draped draped(const part::ClothAsked&, const ToolSurface&, const Lists<Reinforcement>&, Progress&);
@@ -182,7 +190,7 @@ part::ZonesAsked zones_asked(const part::Choices&);
 part::Regions regions(const part::ZonesAsked&, const ToolSurface&, const part::Draped&, Progress&);
 shell::Findings shell_of(const shell::Choices&, const shape::Findings&, const split::Findings&,
                          const edge::Findings&, const brief::Crew&, const UnderRibs&, const shell::Warmth&,
-                         const shell::Library&);
+                         const ShellLimit&, const shell::Library&);
 run::Findings run_of(const run::Choices&, const run::Asked&, const Room&, const heat::Cures&,
                      const split::Choices&, const split::Findings&, const plug::Choices&,
                      const plug::Findings&, const edge::Choices&, const edge::Findings&,
@@ -241,15 +249,15 @@ Routes routes(const plug::Choices&, const shape::Choices&, const shape::Findings
 using JobGraph =
     Graph<Given, &brief::evaluate, &nodes::shape_of, &nodes::split_asked, &split::evaluate, &nodes::warmth,
           &nodes::envelope_heat, &nodes::plug_of, &nodes::flange_plate, &nodes::edge_of, &nodes::tool_surface,
-          &nodes::under_ribs, &nodes::shell_of, &back::evaluate, &release::evaluate, &nodes::cloth_asked,
-          &nodes::draped, &nodes::zones_asked, &nodes::regions, &part::evaluate, &heat::cures, &bag::evaluate,
-          &heat::evaluate, &nodes::flow_asked, &nodes::duty_asked, &nodes::face_wanted,
-          &nodes::part_face<false>, &nodes::try_part_quickly, &nodes::flowed<false>, &nodes::run_of,
-          &log::evaluate, &nodes::plug_cutting, &nodes::plug_sheets, &nodes::rib_cutting, &nodes::rib_sheets,
-          &nodes::settled, &nodes::mesh_edge<false>, &nodes::trial_face<false>, &nodes::try_quickly,
-          &nodes::mesh_edge<true>, &nodes::trial_face<true>, &nodes::try_finely, &nodes::part_face<true>,
-          &nodes::try_part_finely, &nodes::flowed<true>, &nodes::seek_layout, &nodes::seek_pitch,
-          &nodes::seek_stack, &nodes::routes>;
+          &nodes::under_ribs, &nodes::plug_under, &heat::shell_go, &nodes::shell_limit, &nodes::shell_of,
+          &back::evaluate, &release::evaluate, &nodes::cloth_asked, &nodes::draped, &nodes::zones_asked,
+          &nodes::regions, &part::evaluate, &heat::part_go, &heat::cures, &bag::evaluate, &heat::evaluate,
+          &nodes::flow_asked, &nodes::duty_asked, &nodes::face_wanted, &nodes::part_face<false>,
+          &nodes::try_part_quickly, &nodes::flowed<false>, &nodes::run_of, &log::evaluate,
+          &nodes::plug_cutting, &nodes::plug_sheets, &nodes::rib_cutting, &nodes::rib_sheets, &nodes::settled,
+          &nodes::mesh_edge<false>, &nodes::trial_face<false>, &nodes::try_quickly, &nodes::mesh_edge<true>,
+          &nodes::trial_face<true>, &nodes::try_finely, &nodes::part_face<true>, &nodes::try_part_finely,
+          &nodes::flowed<true>, &nodes::seek_layout, &nodes::seek_pitch, &nodes::seek_stack, &nodes::routes>;
 using JobSlate = Slate<JobGraph>;
 
 }  // namespace jig

@@ -125,10 +125,29 @@ part::Regions regions(const part::ZonesAsked& asked, const ToolSurface& tool, co
     return tool.face ? part::regions(asked, *tool.face, draped, progress) : part::Regions{};
 }
 
+heat::PlugUnder plug_under(const plug::Choices& c, const split::Findings& split, const plug::Library& shop) {
+    heat::PlugUnder out;
+    const bool pieces = c.by_piece && !split.one_piece() && !c.piece_routes.empty();
+    // What the plug lacks it says itself.
+    try {
+        out.board = plug::substrate_of(pieces ? c.piece_routes.front() : c.route, c, shop);
+    } catch (const InputError&) {
+        return out;
+    }
+    out.known = true;
+    const bool hollow = c.route == Route::slabs && c.slabs.hollow;
+    out.path = hollow ? std::min(c.slabs.wall, split.size.minCoeff()) : split.size.minCoeff();
+    return out;
+}
+
+ShellLimit shell_limit(const heat::ShellGo& go, const shell::Choices& c, const Lists<Resin>& shop) {
+    return {heat::go_limit(go, need(shop.resins, c.resin, "shell resin"))};
+}
+
 shell::Findings shell_of(const shell::Choices& c, const shape::Findings& shape, const split::Findings& split,
                          const edge::Findings& edge, const brief::Crew& brief, const UnderRibs& ribs,
-                         const shell::Warmth& warmth, const shell::Library& shop) {
-    return shell::evaluate(c, shape, split, edge, brief, ribs.value, warmth, shop);
+                         const shell::Warmth& warmth, const ShellLimit& limit, const shell::Library& shop) {
+    return shell::evaluate(c, shape, split, edge, brief, ribs.value, warmth, limit.go, shop);
 }
 
 run::Findings run_of(const run::Choices& c, const run::Asked& brief, const Room& room,
@@ -289,7 +308,7 @@ back::Suggestion seek_pitch(const ToolSurface& tool, const edge::Choices& edge,
 
 shell::Found seek_stack(const shell::Choices& shell, const back::Choices& back, const shell::Findings& found,
                         const shell::Library& shop, Progress& progress) {
-    return shell::find_stacks(shell, shell.seek, back, found.area, shop, progress);
+    return shell::find_stacks(shell, shell.seek, back, found.area, found.go, shop, progress);
 }
 
 Routes routes(const plug::Choices& c, const shape::Choices& shape_choices, const shape::Findings& shape,

@@ -33,7 +33,8 @@ std::vector<SchoolPlan> schools_side_by_side(JobBoard& board, const Job& job,
         auto tried = job;
         if (job.shell.school != school) tried.shell = restarted(job.shell, school);
         plan.shell = tried.shell;
-        const auto f = board.work_out(board.lay(tried, shop, true), Depth::quick, progress);
+        const auto sheet = board.lay(tried, shop, true);
+        const auto f = board.work_out(sheet, Depth::quick, progress);
         if (!f.shell || !f.run || !f.heat || !f.part) {
             for (const auto& call : f.calls) {
                 if (call.key == "input") plan.obstacle = call.headline + ". " + call.why;
@@ -71,18 +72,23 @@ std::vector<SchoolPlan> schools_side_by_side(JobBoard& board, const Job& job,
         plan.sums.push_back(
             {"pulls", "pulls it lasts", Kind::count, static_cast<double>(shell::facts_of(school).pulls),
              "typical of the school, looked after: " + std::string(shell::facts_of(school).reason)});
-        if (f.trial) {
-            if (const auto* r = f.trial->find(LoadCase::leaning))
+        // On one mesh for all of them, whichever the board knows better.
+        std::shared_ptr<const back::Trial> trial;
+        try {
+            trial = board.try_tool(sheet, progress);
+            if (!trial) plan.untried = f.edge ? f.edge->no_tool : std::string();
+        } catch (const InputError& e) {
+            plan.untried = e.problem();
+        }
+        if (trial) {
+            if (const auto* r = trial->find(LoadCase::leaning))
                 plan.sums.push_back({"leaning", "gives at the rim", Kind::thickness, r->moves,
                                      r->how + ", " + r->where + "; shell finite elements on the quick mesh"});
-            if (const auto* r = f.trial->find(LoadCase::heat))
+            if (const auto* r = trial->find(LoadCase::heat))
                 plan.sums.push_back({"warped", "out of shape hot", Kind::thickness, r->error,
                                      r->how + "; shell finite elements on the quick mesh"});
-        } else {
-            plan.untried = f.edge && !f.edge->no_tool.empty() ? f.edge->no_tool : "the tool cannot be tried";
-            for (const auto& call : f.calls) {
-                if (call.key == "input") plan.untried = call.headline;
-            }
+        } else if (plan.untried.empty()) {
+            plan.untried = "the tool cannot be tried";
         }
         out.push_back(std::move(plan));
     }

@@ -116,8 +116,8 @@ TEST_CASE("every chart is painted in both inks, with something on it, also where
                       k.paper) > 400);
         for (const auto stage : {Stage::run, Stage::heat, Stage::log}) {
             const auto plots = plots_of(job, f, stage, {});
-            // Sizes, and heat and degree of each of three cures.
-            REQUIRE(plots.size() == (stage == Stage::heat ? 7 : 1));
+            // Sizes, heat and degree of each of three cures, and two of them by thickness.
+            REQUIRE(plots.size() == (stage == Stage::heat ? 9 : 1));
             for (const auto& plot : plots) {
                 INFO(plot.title.toStdString());
                 const auto picture =

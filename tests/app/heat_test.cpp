@@ -161,3 +161,46 @@ TEST_CASE("the part's cloth is started elsewhere and turned by its words, and se
     b.key(Qt::Key_Z, Qt::ControlModifier);
     CHECK(b.window.document().job().part.drape.across == 0);
 }
+
+TEST_CASE(
+    "how hot a lay-up runs by its thickness is drawn with this one on it, and follows what it may come to") {
+    Bench b;
+    b.window.show_stage(Stage::heat);
+    b.settle();
+    const auto& document = b.window.document();
+    const auto& go = document.findings().heat->shell_go;
+    auto* chart = b.window.findChild<PlotView*>("go-on_plug");
+    auto* said = b.window.findChild<QLabel*>("go-said-on_plug");
+    REQUIRE(chart != nullptr);
+    REQUIRE(said != nullptr);
+    CHECK(chart->isVisibleTo(&b.window));
+    // A shell standing free has been laid before.
+    CHECK_FALSE(b.window.findChild<PlotView*>("go-post_cure")->isVisibleTo(&b.window));
+    const auto may = [&] {
+        for (const auto& line : chart->plot().lines) {
+            if (line.name == "limit") return line.points.front().y();
+        }
+        return 0.0;
+    };
+    CHECK(may() == Approx(go.air + 30));
+    REQUIRE(chart->plot().notes.size() == 1);
+    CHECK(chart->plot().notes[0].at.x() == Approx(go.laid));
+    CHECK(said->text().contains(QString::fromStdString(show(Kind::temperature, go.whole.peak, {}))));
+    // Less is allowed: the dashed line comes down, the shell takes more days.
+    const int days = document.findings().shell->days;
+    b.type("/heat/runs_past", "5");
+    CHECK(document.job().heat.runs_past == Approx(5));
+    CHECK(may() == Approx(document.findings().heat->shell_go.air + 5));
+    CHECK(document.findings().shell->days >= days);
+    CHECK(document.findings().shell->go.most < go.most.value_or(1));
+    // A quick polyester on the same plug: in several goes, and Shell says why.
+    auto job = document.job();
+    job.shell.resin = "polyester, general";
+    b.window.document().replace("polyester", job);
+    b.settle();
+    CHECK(said->text().contains("is the most in one go"));
+    b.window.show_stage(Stage::shell);
+    b.settle();
+    CHECK(b.call_row("too_much")->isVisible());
+    CHECK(document.findings().shell->days > days);
+}

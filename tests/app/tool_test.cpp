@@ -336,7 +336,7 @@ TEST_CASE("schools are set side by side with reasons, one is taken and undone") 
     const auto sums = sheet.findChildren<QToolButton*>("sum");
     CHECK(sums.size() == 70);
     QTest::mouseClick(sums.front(), Qt::LeftButton);
-    CHECK(sheet.findChild<QLabel*>("schools-why")->text().contains(sums.front()->toolTip()));
+    CHECK(sheet.findChild<QLabel*>("sums-why")->text().contains(sums.front()->toolTip()));
     CHECK(sheet.findChild<QPushButton*>("take-glass_epoxy") == nullptr);
     // A word that changes the shell makes the sheet old; it says so, and is worked out anew on demand.
     CHECK(sheet.findChild<QLabel*>("sheet-old") == nullptr);

@@ -102,3 +102,49 @@ TEST_CASE("constants out of a data sheet serve as a wall's resin") {
     CHECK(ask({"kinetics", put(folder, "none.json", R"({"family": "epoxy", "gel_times": []})")}).code == 2);
     CHECK(ask({"kinetics", put(folder, "odd.json", R"({"family": "cheese", "gel_times": []})")}).code == 2);
 }
+
+TEST_CASE("a wall's layers are made thicker by name, as far as a limit lets them") {
+    const fixtures::Folder folder;
+    const auto wall = put(folder, "wall.json", kWall);
+    const auto plain = ask({"cure", wall}).json();
+    CHECK_FALSE(plain.contains("exotherm"));
+    const auto a = ask({"cure", wall, "--thicker", "shell", "--limit", "345"});
+    INFO(a.err);
+    REQUIRE(a.code == 0);
+    const auto j = a.json();
+    const auto& curve = j["exotherm"];
+    REQUIRE(curve.size() > 8);
+    double last = 0;
+    for (const auto& p : curve) {
+        CHECK(p["thickness_m"].get<double>() > last);
+        last = p["thickness_m"].get<double>();
+        CHECK(p["under_K"].get<double>() > 293);
+    }
+    // At the wall's own thickness it comes to what the wall itself comes to.
+    for (std::size_t i = 0; i + 1 < curve.size(); ++i) {
+        if (curve[i + 1]["thickness_m"].get<double>() < 0.005 ||
+            curve[i]["thickness_m"].get<double>() > 0.005)
+            continue;
+        CHECK(curve[i]["peak_K"].get<double>() <= plain["peak_K"].get<double>() + 1);
+        CHECK(curve[i + 1]["peak_K"].get<double>() >= plain["peak_K"].get<double>() - 1);
+    }
+    const double most = j["most_m"].get<double>();
+    auto thick = Json::parse(kWall);
+    thick["layers"][1]["thickness_m"] = most;
+    CHECK(ask({"cure", put(folder, "most.json", thick.dump())}).json()["peak_K"].get<double>() < 346);
+    thick["layers"][1]["thickness_m"] = 1.05 * most;
+    CHECK(ask({"cure", put(folder, "more.json", thick.dump())}).json()["peak_K"].get<double>() > 345);
+    // What lies under it may be what decides; what never gets there is not held back.
+    CHECK(ask({"cure", wall, "--thicker", "shell", "--limit", "345", "--under", "330"}).json()["most_m"] <=
+          most);
+    CHECK(ask({"cure", wall, "--thicker", "shell", "--limit", "300"}).json()["most_m"].is_null());
+    CHECK(ask({"cure", wall, "--thicker", "shell"}).json()["most_m"].is_null());
+    CHECK(ask({"cure", wall, "--thicker", "skin"}).code == 2);
+    CHECK(ask({"cure", wall, "--thicker", "shell,"}).code == 2);
+    CHECK(ask({"cure", wall, "--limit", "345"}).code == 2);
+    CHECK(ask({"cure", wall, "--thicker", "shell", "--limit", "hot"}).code == 2);
+    const auto job = fixtures::data() + "/demo/radar-dome.json";
+    CHECK(ask({"cure", job, "--thicker", "shell"}).code == 2);
+    for (const auto& cure : ask({"cure", job}).json()["cures"])
+        CHECK(cure.contains("one_go") == (cure["of"] != "post_cure"));
+}

@@ -260,7 +260,7 @@ TEST_CASE("stacks that are sought are mirrored, balanced, step up, and none on t
     const auto f = worked_out(job);
     for (const auto school : {School::glass_epoxy, School::mat_polyester, School::carbon_epoxy}) {
         const auto like = shell::start_from(school);
-        const auto found = shell::find_stacks(like, job.shell.seek, job.back, f.shell->area, shop(), quiet);
+        const auto found = shell::find_stacks(like, job.shell.seek, job.back, f.shell->area, f.shell->go, shop(), quiet);
         REQUIRE(found.curve.size() > 3);
         CHECK(found.tried > 50);
         for (std::size_t i = 0; i < found.curve.size(); ++i) {
@@ -290,7 +290,7 @@ TEST_CASE("stacks that are sought are mirrored, balanced, step up, and none on t
     }
     shell::Choices none;
     none.layers = {{LayerKind::core, "PVC foam 75, 10 mm", 0, 0}};
-    CHECK_THROWS_AS(shell::find_stacks(none, {}, job.back, 1, shop(), quiet), InputError);
+    CHECK_THROWS_AS(shell::find_stacks(none, {}, job.back, 1, {}, shop(), quiet), InputError);
 }
 
 TEST_CASE("the seven schools are worked out for the same job and say the same things of it") {

@@ -264,10 +264,10 @@ TEST_CASE("what cloth in one piece does not reach is said") {
     for (auto& net : draped.nets) net.drape.holes = {Point(0, 0, 0), Point(1, 0, 0)};
     part.draped = std::make_shared<const part::Draped>(draped);
     bool said = false;
-    for (const auto& c : part::calls(job.part, part, job.brief, 1, 0, shop()))
+    for (const auto& c : part::calls(job.part, part, job.brief, 1, 0, {}, shop()))
         said = said || (c.key == "unreached" && c.headline.find("2 places") != std::string::npos);
     CHECK(said);
-    for (const auto& c : part::calls(job.part, *f.part, job.brief, 1, 0, shop())) CHECK(c.key != "unreached");
+    for (const auto& c : part::calls(job.part, *f.part, job.brief, 1, 0, {}, shop())) CHECK(c.key != "unreached");
 }
 
 TEST_CASE("a cloth whose threads lie aslant on its roll is cut along the roll, not along its threads") {

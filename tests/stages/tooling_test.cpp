@@ -130,7 +130,7 @@ TEST_CASE("a shell past the resin's day limit is laid over more days, each withi
     for (std::size_t i = 0; i < f.shell->stack.laid.size(); ++i) {
         if (f.shell->stack.laid[i].layer.kind == LayerKind::ply)
             today += f.shell->stack.laid[i].ply.thickness;
-        CHECK(today <= f.shell->resin.day_limit + 1e-12);
+        CHECK(today <= f.shell->go.most + 1e-12);
         if (std::find(f.shell->day_ends.begin(), f.shell->day_ends.end(), i) != f.shell->day_ends.end())
             today = 0;
     }

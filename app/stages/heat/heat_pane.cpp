@@ -56,6 +56,14 @@ class CurePane : public RecordsPane<Leg> {
         cure_ = new PlotView(this);
         cure_->setObjectName("cure-" + rules_name());
         box()->addWidget(cure_);
+        go_said_ = new QLabel(this);
+        go_said_->setWordWrap(true);
+        go_said_->setObjectName("go-said-" + rules_name());
+        box()->addWidget(go_said_);
+        go_ = new PlotView(this);
+        go_->setObjectName("go-" + rules_name());
+        go_->setMinimumHeight(200);
+        box()->addWidget(go_);
     }
 
     void set_ink(const Ink& ink) override { ink_ = &ink; }
@@ -73,11 +81,33 @@ class CurePane : public RecordsPane<Leg> {
                                        ? "the usual programme of its resin and the shop's rates."
                                        : "your programme; without a leg it is the usual one."));
         cure_->setVisible(run != nullptr);
+        const auto* go = run != nullptr ? f.heat->go(of_) : nullptr;
+        go_->setVisible(go != nullptr);
+        go_said_->setVisible(go != nullptr);
         if (run == nullptr) return;
         cure_->show_plot(degree_plot(*run), *ink_, wording);
+        if (go == nullptr) return;
+        go_said_->setText(said_of(*go, wording));
+        go_->show_plot(go_plot(*go, name, wording), *ink_, wording);
     }
 
   private:
+    /// What all of it would do at once, and how much may be.
+    [[nodiscard]] QString said_of(const heat::OneGo& go, const Wording& wording) const {
+        const auto& f = document_.findings();
+        const auto whole = QString("All %1 of its plies at once would come to %2")
+                               .arg(shown(Kind::thickness, go.laid, wording),
+                                    shown(Kind::temperature, go.whole.peak, wording));
+        const auto limit = of_ == CureOf::on_plug && f.shell ? f.shell->go
+                           : f.part                          ? heat::go_limit(go, f.part->resin)
+                                                             : GoLimit{};
+        const int goes = limit.goes(go.laid);
+        if (goes == 1) return whole + ": it may be laid in one go.";
+        return QString("%1; %2 is the most in one go (%3), so it is laid in %4 or more.")
+            .arg(whole, shown(Kind::thickness, limit.most, wording),
+                 QString::fromStdString(worded(limit.why, wording)))
+            .arg(goes);
+    }
     [[nodiscard]] QString rules_name() const { return QString::fromStdString(std::string(file_word(of_))); }
     [[nodiscard]] QStringList cells(const Leg& l) const override {
         return {QString::fromStdString(show_for_edit(Kind::temperature, l.to, wording())),
@@ -113,6 +143,8 @@ class CurePane : public RecordsPane<Leg> {
     CureOf of_;
     QLabel* title_ = nullptr;
     PlotView* cure_ = nullptr;
+    QLabel* go_said_ = nullptr;
+    PlotView* go_ = nullptr;
     const Ink* ink_ = &app::ink(Light::day);
 };
 

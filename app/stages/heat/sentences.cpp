@@ -17,7 +17,10 @@ std::vector<Sentence> heat_sentences(const Job& job, const Shop&) {
          "W/m²·K; the oven climbs by",
          quantity_word("/heat/climbs", "what the oven climbs by at most", Kind::heating, 2.0 / 3600,
                        200.0 / 3600),
-         "at most."}};
+         "at most. By its own heat a lay-up may run",
+         quantity_word("/heat/runs_past", "what a lay-up may run past its air", Kind::warming, 5, 80,
+                       "typical: 20 to 40 K; where it prints or the plug is soft, less"),
+         "past its air."}};
     if (job.heat.shell_gel > 0) {
         out.push_back(
             {"Plug and shell are at",

@@ -282,6 +282,7 @@ class Recorder {
             highest_.push_back(wall.layers[l].cure);
         }
         out.peak = -1;
+        out.hottest.assign(wall.layers.size(), {wall.start, 0});
     }
 
     /// After a step, from `was` to `time`.
@@ -297,6 +298,12 @@ class Recorder {
         if (high > out_.peak) {
             out_.peak = high;
             out_.peak_time = time;
+        }
+        for (std::size_t l = 0; l < out_.hottest.size(); ++l) {
+            const auto range = solver_.cells().layers[l];
+            double hot = std::max(solver_.face(range.from, time), solver_.face(range.to, time));
+            for (auto i = range.from; i < range.to; ++i) hot = std::max(hot, solver_.now().T[i]);
+            if (hot > out_.hottest[l].T) out_.hottest[l] = {hot, time};
         }
         for (std::size_t g = 0; g < out_.gels.size(); ++g) {
             auto& gel = out_.gels[g];

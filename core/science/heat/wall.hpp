@@ -69,6 +69,11 @@ struct WallHistory {
         bool operator==(const Gel&) const = default;
     };
     std::vector<Gel> gels;  ///< of the layers that react
+    struct Hottest {
+        double T = 0, time = 0;  ///< K anywhere in it, its faces too, and the s at which
+        bool operator==(const Hottest&) const = default;
+    };
+    std::vector<Hottest> hottest;  ///< of each layer
     /// J/m²: drawn from the air, set free by the resin, kept by the wall, given back to the air.
     double in = 0, reaction = 0, held = 0, lost = 0;
     int steps = 0;

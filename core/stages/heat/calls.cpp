@@ -62,9 +62,6 @@ std::vector<Bears> cores_of(const std::vector<Layer>& layers, const std::string&
     return out;
 }
 
-/// K past the air at which a laminate is worth a word.
-constexpr double kOvershoot = 15;
-
 /// What a programme does that it should not.
 void judge_run(const Choices& c, const CureRun& run, const plug::Findings& plug, Calls& out) {
     const std::string name(said(run.of));
@@ -92,7 +89,7 @@ void judge_run(const Choices& c, const CureRun& run, const plug::Findings& plug,
                                                  [&](Leg& leg) { leg.hold *= *run.longer; }))
                        : std::nullopt);
     }
-    if (run.overshoot > kOvershoot)
+    if (run.overshoot > c.runs_past)
         add(Severity::caution, "runs_hot",
             "The resin runs " + quantity(Kind::warming, run.overshoot) + " past the hottest air (" + name +
                 ")",
@@ -100,10 +97,7 @@ void judge_run(const Choices& c, const CureRun& run, const plug::Findings& plug,
             "has "
             "gelled, or take a slower hardener.");
     if (run.of == CureOf::on_plug) {
-        double hottest = 0;
-        for (const auto& p : h.places) {
-            if (p.layer == 0) hottest = std::max(hottest, *std::max_element(p.T.begin(), p.T.end()));
-        }
+        const double hottest = h.hottest.front().T;
         if (hottest > plug.board.top_temperature + 0.5)
             add(Severity::stop, "plug_cooked",
                 plug.board.name + " comes to " + quantity(Kind::temperature, hottest) +
@@ -143,7 +137,7 @@ CureBounds bounds_of(const CureRun& run, const Choices& c, const Findings& f, co
     CureBounds out;
     out.climbs = c.climbs;
     out.within = c.within;
-    out.overshoot = kOvershoot;
+    out.overshoot = c.runs_past;
     // What an oven of this trade comes to.
     out.air = 453.15;
     out.air_by = "the oven";

@@ -36,6 +36,7 @@ struct Choices {
     double within = 5;  ///< K of the air that the slowest place must have come to before a hold's clock runs
     double climbs = 40.0 / 3600;  ///< K/s that the oven climbs by with its load at most
     double transfer = 12;         ///< W/(m²·K) between the air and what stands in it
+    double runs_past = 30;        ///< K that a lay-up may run past its air by its own heat
     static void fields(auto& c, auto&& v) {
         v("room", c.room, 263.0, 323.0);
         v("shell_gel", c.shell_gel, 0.0, 450.0);
@@ -48,6 +49,7 @@ struct Choices {
         v("within", c.within, 0.5, 100.0);
         v("climbs", c.climbs, 1e-5, 1.0);
         v("transfer", c.transfer, 1.0, 500.0);
+        v("runs_past", c.runs_past, 2.0, 200.0);
     }
     bool operator==(const Choices&) const = default;
 };

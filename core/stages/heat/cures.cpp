@@ -3,146 +3,31 @@
 #include <algorithm>
 #include <cmath>
 
-#include "core/shop/cure.hpp"
+#include "core/stages/heat/walls.hpp"
 
 namespace jig::heat {
 namespace {
 
-constexpr double kStillAir = 8;            ///< W/(m²·K) behind a plug in its room, typical
 constexpr double kPatience = 48 * 3600.0;  ///< s that a hold waits for the slowest place
 constexpr double kPartRamp = 20.0 / 3600;  ///< K/s up and down with a part in the tool, typical
-constexpr double kFilled = 2600;           ///< kg/m³ of the mineral that fills coats and resins
-constexpr double kNeat = 1250;             ///< kg/m³ of unfilled resin, the heaviest
-
-/// W/(m·K) across a fibre (methods.md, typical material figures) and of resin.
-double across(FibreKind fibre) {
-    return fibre == FibreKind::carbon ? 1.5 : fibre == FibreKind::aramid ? 0.2 : 1.0;
-}
-constexpr double kResin = 0.2;
-
-/// Through a ply, fibres lying across the heat's way (Halpin and Tsai 1969 with a shape of 1).
-double through(FibreKind fibre, double share) {
-    const double r = across(fibre) / kResin, eta = (r - 1) / (r + 1);
-    return kResin * (1 + eta * share) / (1 - eta * share);
-}
-
-/// Share of a filled resin's or coat's room that mineral takes, by its density.
-double mineral_in(double density) {
-    return std::clamp((density - kNeat) / (kFilled - kNeat), 0.0, 0.9);
-}
-
-/// kg in a m³ of it that react.
-double reacting(double density) {
-    return (1 - mineral_in(density)) * std::min(density, kNeat);
-}
-
-double capacity(FibreKind fibre) {
-    return fibre == FibreKind::carbon ? 750 : fibre == FibreKind::aramid ? 1400 : 800;
-}
-constexpr double kResinCapacity = 1200;
-
-/// How a stack lies while it cures.
-struct Lying {
-    std::string of;
-    bool fresh = true;          ///< whether it reacts at all
-    double room = 293.15;       ///< K that coats have set at before plies came
-    std::size_t from = 0;       ///< first layer of this go; what lies before it has cured overnight
-    std::size_t to = 1u << 30;  ///< one past its last layer; what comes after is not there yet
-};
-
-/// s from one day's lay-up to the next.
-constexpr double kOvernight = 16 * 3600.0;
-
-/// A stack as heat sees it, and the layer of the stack that each of its layers begins with.
-struct Seen {
-    std::vector<WallLayer> layers;
-    std::vector<std::size_t> from;
-};
-
-/// Neighbours of one kind and one go are one.
-Seen wall_of(const StackSum& stack, const Resin& resin, const Lying& lying, const CureLibrary& shop) {
-    const auto& of = lying.of;
-    const double neat = reacting(resin.matrix.density) / resin.matrix.density;
-    const auto cures = [&](const Kinetics& k,
-                           std::size_t layer) -> std::pair<std::optional<Kinetics>, double> {
-        if (!lying.fresh) return {std::nullopt, 0};
-        return {k, layer < lying.from ? cure_after(k, lying.room, kOvernight) : 0};
-    };
-    Seen seen;
-    auto& out = seen.layers;
-    enum class Last { none, plies, other } last = Last::none;
-    double resists = 0, heats = 0;
-    for (std::size_t i = 0; i < std::min(stack.laid.size(), lying.to); ++i) {
-        const auto& l = stack.laid[i];
-        if (i == lying.from && last == Last::plies) last = Last::other;
-        const double t = l.ply.thickness, rho = l.ply.material.density;
-        if (t <= 0) continue;
-        WallLayer w;
-        w.thickness = t;
-        w.density = rho;
-        if (l.layer.kind == LayerKind::ply) {
-            const auto* cloth = find(shop.reinforcements, l.layer.material);
-            const auto fibre = cloth != nullptr ? cloth->fibre : FibreKind::glass;
-            const double k = through(fibre, l.fibre_volume);
-            const double c =
-                l.mass() > 0 ? (l.fibre * capacity(fibre) + (l.mass() - l.fibre) * kResinCapacity) / l.mass()
-                             : kResinCapacity;
-            const double holds = l.resin / t * neat;
-            if (last == Last::plies) {
-                // In series with the plies before it.
-                auto& whole = out.back();
-                resists += t / k;
-                heats += rho * c * t;
-                whole.resin_density =
-                    (whole.resin_density * whole.thickness + holds * t) / (whole.thickness + t);
-                whole.density = (whole.density * whole.thickness + rho * t) / (whole.thickness + t);
-                whole.thickness += t;
-                whole.conductivity = whole.thickness / resists;
-                whole.capacity = heats / (whole.density * whole.thickness);
-                continue;
-            }
-            resists = t / k;
-            heats = rho * c * t;
-            w.name = of + ", laminate";
-            w.conductivity = k;
-            w.capacity = c;
-            w.resin_density = holds;
-            std::tie(w.resin, w.cure) = cures(kinetics_of(resin), i);
-            last = Last::plies;
-        } else if (l.layer.kind == LayerKind::core) {
-            const auto& core = need(shop.cores, l.layer.material, "heat");
-            w.name = core.name;
-            w.conductivity = core.conductivity;
-            w.capacity = core.heat_capacity;
-            // A mat that drinks resin cures with it.
-            if (l.resin > 0 && core.fills > 0) {
-                w.resin_density = l.resin / t * neat;
-                w.conductivity = kResin;
-                std::tie(w.resin, w.cure) = cures(kinetics_of(resin), i);
-            }
-            last = Last::other;
-        } else {
-            const auto* coat = find(shop.surface_coats, l.layer.material);
-            w.name = coat != nullptr ? coat->name : l.name;
-            // Mineral takes the room that resin does not.
-            const double mineral = mineral_in(rho);
-            w.conductivity = kResin * (1 + 2 * mineral) / std::max(0.1, 1 - mineral);
-            w.capacity = 1100;
-            w.resin_density = reacting(rho);
-            // It is tacky, pass for pass, before the first ply comes.
-            const auto k = coat != nullptr ? kinetics_of(*coat) : kinetics_of(resin);
-            if (lying.fresh) {
-                w.resin = k;
-                w.cure = cure_after(
-                    k, lying.room,
-                    i < lying.from || coat == nullptr ? kOvernight : coat->passes * coat->between_passes);
-            }
-            last = Last::other;
+/// The go that lays most at once: the one that runs hottest.
+Lying hottest_go(const shell::Findings& shell, double room) {
+    const auto whole = shell.stack.laid.size();
+    Lying out{"shell", true, room, 0, whole};
+    double most = -1;
+    std::size_t from = 0;
+    for (std::size_t day = 0; day <= shell.day_ends.size(); ++day) {
+        const auto to = day < shell.day_ends.size() ? std::min(shell.day_ends[day] + 1, whole) : whole;
+        double laid = 0;
+        for (auto i = from; i < to; ++i) laid += shell.stack.laid[i].resin;
+        if (laid > most) {
+            most = laid;
+            out.from = from;
+            out.to = to;
         }
-        out.push_back(std::move(w));
-        seen.from.push_back(i);
+        from = to;
     }
-    return seen;
+    return out;
 }
 
 /// How far a wall lies over its Tg once it has gelled, and when.
@@ -215,51 +100,20 @@ CureRun run_of(CureOf of, Wall wall, std::vector<Leg> legs, bool usual, double w
     return out;
 }
 
-/// The legs of a cure: the maker's, or the usual ones.
-std::vector<Leg> legs_of(CureOf of, const Choices& c, const shell::Choices& shell_choices,
-                         const shell::Findings& shell, const part::Choices& part_choices,
-                         const part::Findings& part, const Lists<Rate>& shop) {
-    const double ramp = need(shop.rates, "post-cure ramp", "shop rates").value / 3600;
-    switch (of) {
-        case CureOf::on_plug:
-            if (!c.on_plug.empty()) return c.on_plug;
-            // A prepreg has its heat on the plug; what is mixed gels in the room or where the maker says.
-            return {{std::max(c.room, shell.resin.in_cloth ? shell.resin.gel_temperature
-                                      : c.shell_gel > 0    ? c.shell_gel
-                                                           : c.room),
-                     ramp, shell.resin.demould_time}};
-        case CureOf::post_cure:
-            if (!c.post_cure.empty()) return c.post_cure;
-            return {{std::max(c.room, shell_choices.cure_temperature), ramp,
-                     need(shop.rates, "post-cure hold", "shop rates").value * 3600}};
-        case CureOf::part:
-            break;
-    }
-    if (!c.part.empty()) return c.part;
-    return {{std::max(c.room, part_choices.gel_temperature), kPartRamp, part.resin.demould_time}};
-}
-
-/// The go that lays most at once: the one that runs hottest.
-Lying hottest_go(const shell::Findings& shell, double room) {
-    const auto whole = shell.stack.laid.size();
-    Lying out{"shell", true, room, 0, whole};
-    double most = -1;
-    std::size_t from = 0;
-    for (std::size_t day = 0; day <= shell.day_ends.size(); ++day) {
-        const auto to = day < shell.day_ends.size() ? std::min(shell.day_ends[day] + 1, whole) : whole;
-        double laid = 0;
-        for (auto i = from; i < to; ++i) laid += shell.stack.laid[i].resin;
-        if (laid > most) {
-            most = laid;
-            out.from = from;
-            out.to = to;
-        }
-        from = to;
-    }
-    return out;
-}
-
 }  // namespace
+
+std::vector<Leg> legs_on_plug(const Choices& c, const Resin& resin, const Lists<Rate>& shop) {
+    if (!c.on_plug.empty()) return c.on_plug;
+    // A prepreg has its heat on the plug; what is mixed gels in the room or where the maker says.
+    const double wanted = resin.in_cloth ? resin.gel_temperature : c.shell_gel;
+    return {{std::max(c.room, wanted), need(shop.rates, "post-cure ramp", "shop rates").value / 3600,
+             resin.demould_time}};
+}
+
+std::vector<Leg> legs_of_part(const Choices& c, double gels_at, const Resin& resin) {
+    if (!c.part.empty()) return c.part;
+    return {{std::max(c.room, gels_at), kPartRamp, resin.demould_time}};
+}
 
 std::vector<Segment> segments_of(const std::vector<Leg>& legs, double room, double within) {
     std::vector<Segment> out;
@@ -292,8 +146,13 @@ Cures cures(const Choices& c, const plug::Findings& plug, const shell::Choices& 
             const CureLibrary& shop, Progress& progress) {
     Cures out;
     out.runs.reserve(3);
-    const auto legs = [&](CureOf of) {
-        return legs_of(of, c, shell_choices, shell, part_choices, part, shop);
+    const auto legs = [&](CureOf of) -> std::vector<Leg> {
+        if (of == CureOf::on_plug) return legs_on_plug(c, shell.resin, shop);
+        if (of == CureOf::part) return legs_of_part(c, part_choices.gel_temperature, part.resin);
+        if (!c.post_cure.empty()) return c.post_cure;
+        return {{std::max(c.room, shell_choices.cure_temperature),
+                 need(shop.rates, "post-cure ramp", "shop rates").value / 3600,
+                 need(shop.rates, "post-cure hold", "shop rates").value * 3600}};
     };
     const auto usual = [&](CureOf of) {
         return (of == CureOf::on_plug ? c.on_plug : of == CureOf::post_cure ? c.post_cure : c.part).empty();
@@ -303,22 +162,9 @@ Cures cures(const Choices& c, const plug::Findings& plug, const shell::Choices& 
     };
     const WallSide air{c.transfer, steady(c.room)};
     if (!shell.stack.laid.empty()) {
-        const auto& b = plug.board;
         const auto lying = hottest_go(shell, c.room);
         const auto go = wall_of(shell.stack, shell.resin, lying, shop);
-        Wall on_plug{{{"plug, " + b.name,
-                       std::max(1e-3, plug.heat_path),
-                       b.conductivity,
-                       b.density,
-                       b.heat_capacity,
-                       {},
-                       0,
-                       0}},
-                     {WallSide{kStillAir, steady(c.room)}, air},
-                     c.room};
-        auto& layers = on_plug.layers;
-        layers.insert(layers.end(), go.layers.begin(), go.layers.end());
-        const auto& first = run(CureOf::on_plug, std::move(on_plug));
+        const auto& first = run(CureOf::on_plug, on_plug(go, {plug.board, plug.heat_path, true}, c));
         const auto post = legs(CureOf::post_cure);
         if (std::any_of(post.begin(), post.end(), [&](const Leg& l) { return l.to > c.room + 1; })) {
             // Off the plug all of it goes on from what it has come to there; other days' plies as that day's.
@@ -342,13 +188,7 @@ Cures cures(const Choices& c, const plug::Findings& plug, const shell::Choices& 
         }
     }
     const auto laid = wall_of(part.stack, part.resin, {"part", true, c.room}, shop);
-    if (!laid.layers.empty()) {
-        auto layers = wall_of(shell.stack, shell.resin, {"tool", false, c.room}, shop).layers;
-        // The tool's own face lies under the part.
-        std::reverse(layers.begin(), layers.end());
-        layers.insert(layers.end(), laid.layers.begin(), laid.layers.end());
-        run(CureOf::part, {std::move(layers), {air, air}, c.room});
-    }
+    if (!laid.layers.empty()) run(CureOf::part, in_tool(laid, shell, c, shop));
     return out;
 }
 

@@ -2,10 +2,7 @@
 #pragma once
 
 #include "core/science/heat/cured.hpp"
-#include "core/stages/heat/choices.hpp"
-#include "core/stages/part/findings.hpp"
-#include "core/stages/plug/findings.hpp"
-#include "core/stages/shell/findings.hpp"
+#include "core/stages/heat/walls.hpp"
 
 namespace jig {
 
@@ -56,13 +53,13 @@ struct Cures {
 CureRun through(const CureRun& run, std::vector<Leg> legs, double within, Progress& progress);
 /// A programme as the oven goes: its legs, and back to the room as fast as it last went.
 std::vector<Segment> segments_of(const std::vector<Leg>& legs, double room, double within);
+/// The maker's legs, or the usual ones: of a shell on its plug, and of a part that gels at `gels_at` K.
+std::vector<Leg> legs_on_plug(const Choices& choices, const Resin& resin, const Lists<Rate>& shop);
+std::vector<Leg> legs_of_part(const Choices& choices, double gels_at, const Resin& resin);
 /// Which sides of a cure's wall meet the programme's air: a plug's own side is in its room.
 inline std::array<bool, 2> follows(CureOf of) {
     return {of != CureOf::on_plug, true};
 }
-
-/// What the cures read of the library.
-using CureLibrary = Lists<SurfaceCoat, Core, Reinforcement, Rate>;
 
 Cures cures(const Choices& choices, const plug::Findings& plug, const shell::Choices& shell_choices,
             const shell::Findings& shell, const part::Choices& part_choices, const part::Findings& part,

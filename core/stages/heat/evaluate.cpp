@@ -44,13 +44,30 @@ void figures_of(const CureRun& run, std::vector<Figure>& out) {
              (run.Tg ? "; its Tg is then " + quantity(Kind::temperature, *run.Tg) : std::string())});
 }
 
+/// How thick it may be laid at once.
+void figure_of(const OneGo& go, const char* key, const char* name, std::vector<Figure>& out) {
+    if (go.curve.empty()) return;
+    const auto limits =
+        quantity(Kind::temperature, go.limits.laid) + " in its plies" +
+        (go.limits.under < 1000 ? " and " + quantity(Kind::temperature, go.limits.under) + " in " + go.under
+                                : std::string());
+    out.push_back({key, name, Kind::thickness, go.most.value_or(0),
+                   go.most ? (*go.most >= kThickest ? "no thickness up to that is hotter than "
+                                                    : "thicker than that, its own heat brings more than ") +
+                                 limits + "; all of its " + quantity(Kind::thickness, go.laid) +
+                                 " of plies laid alike, typical kinetics"
+                           : "even the thinnest is hotter than " + limits + ": its air is too warm"});
+}
+
 }  // namespace
 
 Findings evaluate(const Choices& c, const brief::Limits& brief, const shape::Findings& shape,
                   const plug::Choices& routes, const plug::Findings& plug, const shell::Findings& shell,
                   const part::Choices& part_choices, const part::Findings& part, const Cures& cures,
-                  const Library& shop) {
+                  const ShellGo& shell_go, const PartGo& part_go, const Library& shop) {
     Findings out;
+    out.shell_go = shell_go;
+    out.part_go = part_go;
     out.cures = std::make_shared<const Cures>(cures);
     out.length = std::max(shape.measures.size.x(), shape.measures.size.y());
     const auto mean = [](const Laminate& l) { return (l.cte[0] + l.cte[1]) / 2; };
@@ -121,6 +138,8 @@ Findings evaluate(const Choices& c, const brief::Limits& brief, const shape::Fin
         {"Tg_margin", "margin under Tg", Kind::warming, out.Tg_margin,
          "Tg less the top temperature " + quantity(Kind::temperature, brief.top_temperature)}};
     for (const auto& run : cures.runs) figures_of(run, out.figures);
+    figure_of(shell_go, "go_shell", "shell, at most in one go", out.figures);
+    figure_of(part_go, "go_part", "part, at most in one go", out.figures);
     return out;
 }
 

@@ -198,11 +198,7 @@ class Search {
     [[nodiscard]] bool keeps(const CureRun& r) const {
         const bool gelled = std::all_of(r.cured.history.gels.begin(), r.cured.history.gels.end(),
                                         [](const auto& g) { return g.all.has_value(); });
-        double plug = 0;
-        for (const auto& p : r.cured.history.places) {
-            if (r.of == CureOf::on_plug && p.layer == 0)
-                plug = std::max(plug, *std::max_element(p.T.begin(), p.T.end()));
-        }
+        const double plug = r.of == CureOf::on_plug ? r.cured.history.hottest.front().T : 0;
         return gelled && r.cured.waited && r.cure >= b_.cure - 1e-3 &&
                (!b_.Tg || !r.Tg || *r.Tg >= *b_.Tg - 0.1) && r.overshoot <= b_.overshoot + 0.2 &&
                plug <= b_.plug + 0.2 && (!b_.under_glass || r.over_Tg <= -*b_.under_glass + 0.2);

@@ -25,8 +25,9 @@ struct Fastest {
     std::string stands;          ///< what stood in the way, where there is none
 };
 
-/// Of programmes of one leg or two, on a grid of 5 K of heat and four rates, with holds as long as it takes.
-/// Longer than `longest` s is not looked at. Throws as warm(); Cancelled.
+/// Of programmes of one leg or two, on a grid of 5 K of heat and four rates (seven where Tg has to keep
+/// ahead), with holds as long as it takes. Longer than `longest` s is not looked at. Throws as warm();
+/// Cancelled.
 Fastest fastest(const CureRun& run, const CureBounds& bounds, double longest, Progress& progress);
 
 /// A cure's own legs among the choices.

@@ -16,7 +16,7 @@ Fix without_zone(const Choices& c, std::size_t zone) {
 }  // namespace
 
 Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief, int parts, double bagging,
-            const Library& shop) {
+            const GoLimit& go, const Library& shop) {
     Calls out;
     const auto add = [&](Severity s, const char* key, std::string headline, std::string why,
                          std::optional<Fix> fix = {}) {
@@ -83,12 +83,14 @@ Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief, in
             "What was laid first has gelled before the last: more hands, a slower resin, or two goes with "
             "peel ply "
             "between.");
-    if (c.how != LayUp::prepreg && f.wet > f.resin.day_limit)
+    if (f.wet > go.most + 1e-9)
         add(Severity::caution, "exotherm",
-            quantity(Kind::thickness, f.wet) + " wet at once: more than " +
-                quantity(Kind::thickness, f.resin.day_limit) + " of this resin overheats",
-            fmt::format("Lay it in {:.0f} goes, peel ply between, or take a slower resin.",
-                        std::ceil(f.wet / f.resin.day_limit)));
+            quantity(Kind::thickness, f.wet) + " wet at once: " + quantity(Kind::thickness, go.most) +
+                " is the most",
+            fmt::format(
+                "More than that: {}. Lay it in {} goes, peel ply between, or take a slower resin; Heat "
+                "draws it.",
+                go.why, go.goes(f.wet)));
     if (const auto* worst = f.draped->worst(); worst != nullptr) {
         if (worst->drape.locked > 0.01 * f.draped->area)
             add(Severity::caution, "cloth_locks",

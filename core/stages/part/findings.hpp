@@ -2,6 +2,7 @@
 
 #include "core/shop/stack_figures.hpp"
 #include "core/stages/brief/choices.hpp"
+#include "core/stages/go_limit.hpp"
 #include "core/stages/part/choices.hpp"
 #include "core/stages/part/draped.hpp"
 #include "core/stages/part/regions.hpp"
@@ -50,8 +51,9 @@ struct Findings {
 Findings evaluate(const Choices& choices, const shape::Findings& shape, const split::Findings& split,
                   const brief::Crew& brief, const Draped& draped, const Regions& marked, const Library& shop);
 /// `parts` come out of the tool at once. Throws InputError for materials that the library has not.
-/// `bagging` are the hours of all hands that closing its bag takes (Bag's own work).
+/// `bagging` are the hours of all hands that closing its bag takes (Bag's own work), `go` is how thick its
+/// plies may be laid at once.
 Calls calls(const Choices& choices, const Findings& findings, const brief::Choices& brief, int parts,
-            double bagging, const Library& shop);
+            double bagging, const GoLimit& go, const Library& shop);
 
 }  // namespace jig::part

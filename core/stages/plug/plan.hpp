@@ -159,6 +159,9 @@ struct Plan {
     bool operator==(const Plan&) const = default;
 };
 
+/// What a plug's surface is made of, before any coat. Throws InputError for names that the library has not.
+Board substrate_of(Route route, const Choices& choices, const Library& shop);
+
 /// What a route makes of a body. What stands in its way becomes its obstacle. Throws InputError for names
 /// that the library does not have; Cancelled.
 Plan plan_for(Route route, const Choices& choices, const Body& body, const shape::Choices& shape,

@@ -63,7 +63,6 @@ void sums(Plan& plan, double accuracy, std::string accuracy_why, double step, st
 
 void slab_route(const Ask& a, Plan& plan) {
     const auto& board = need(a.shop.boards, a.c.board, "plug board");
-    plan.substrate = board;
     plan.slabs = slab_plan(a.c, a.body, board, a.progress);
     const auto& s = plan.slabs;
     const auto n = static_cast<double>(s.stack.slabs.size());
@@ -127,7 +126,6 @@ void slab_route(const Ask& a, Plan& plan) {
 
 void block_route(const Ask& a, Plan& plan) {
     const auto& board = need(a.shop.boards, a.c.block.board, "block board");
-    plan.substrate = board;
     plan.frame = a.body.frame;
     plan.block = block_plan(a.c, a.body, board, a.brief, a.shop, a.progress);
     const auto& b = plan.block;
@@ -183,7 +181,6 @@ void block_route(const Ask& a, Plan& plan) {
 void skeleton_route(const Ask& a, Plan& plan) {
     const auto& ply = need(a.shop.boards, a.c.skeleton.board, "skeleton board");
     const auto& fill = need(a.shop.boards, a.c.skeleton.fill, "skeleton fill");
-    plan.substrate = fill;
     plan.frame = a.body.frame;
     plan.skeleton = skeleton_plan(a.c, a.body, ply, a.progress);
     const auto& s = plan.skeleton;
@@ -225,7 +222,6 @@ void skeleton_route(const Ask& a, Plan& plan) {
 void foam_route(const Ask& a, Plan& plan) {
     const auto& board = need(a.shop.boards, a.c.foam.board, "foam core");
     const auto& cloth = need(a.shop.reinforcements, a.c.foam.cloth, "skin of the foam core");
-    plan.substrate = board;
     plan.frame = a.body.frame;
     const double block = a.body.length * a.body.width * a.body.depth;
     const double sheet = board.sheet_length * board.sheet_width * board.thickness;
@@ -257,14 +253,6 @@ void tile_route(const Ask& a, Plan& plan) {
     const auto& t = a.c.tiles;
     const auto& filament = need(a.shop.filaments, t.filament, "filament");
     plan.frame = a.body.frame;
-    plan.substrate.name = filament.name;
-    plan.substrate.density = filament.density;
-    plan.substrate.alpha = filament.alpha;
-    plan.substrate.top_temperature = filament.softens;
-    plan.substrate.dissolves_in_styrene = filament.dissolves_in_styrene;
-    plan.substrate.porous = true;
-    plan.substrate.crush = 2e7 * t.infill;
-    plan.substrate.origin = filament.origin;
     TileRules rules;
     rules.room = {t.room[0], t.room[1], t.room[2]};
     rules.key_radius = t.key;
@@ -310,12 +298,6 @@ void tile_route(const Ask& a, Plan& plan) {
 
 void existing_route(const Ask& a, Plan& plan) {
     plan.frame = a.body.frame;
-    plan.substrate.name = "the part's own surface";
-    plan.substrate.density = 1700;
-    plan.substrate.alpha = 25e-6;
-    plan.substrate.crush = 1e8;
-    plan.substrate.porous = false;
-    plan.substrate.top_temperature = kelvin(60);
     plan.mass = 5 * a.body.area;
     if (a.shape.kind != ShapeKind::copied && a.shape.kind != ShapeKind::mesh)
         plan.obstacle = "the shape is drawn here: there is no part to take a mould from";
@@ -336,13 +318,6 @@ void existing_route(const Ask& a, Plan& plan) {
 void splash_route(const Ask& a, Plan& plan) {
     const auto& board = need(a.shop.boards, a.c.board, "plug board");
     plan.frame = a.body.frame;
-    plan.substrate.name = "splash of plaster and glass";
-    plan.substrate.density = 1700;
-    plan.substrate.alpha = 12e-6;
-    plan.substrate.crush = 2e7;
-    plan.substrate.porous = true;
-    plan.substrate.dissolves_in_styrene = false;
-    plan.substrate.top_temperature = kelvin(60);
     const double sheet = board.sheet_length * board.sheet_width * board.thickness;
     const double area = 1.15 * a.body.area;
     plan.mass = area * a.c.splash.thickness * 1700;
@@ -366,6 +341,50 @@ void splash_route(const Ask& a, Plan& plan) {
 
 }  // namespace
 
+Board substrate_of(Route route, const Choices& c, const Library& shop) {
+    Board out;
+    switch (route) {
+        case Route::slabs:
+            return need(shop.boards, c.board, "plug board");
+        case Route::block:
+            return need(shop.boards, c.block.board, "block board");
+        case Route::skeleton:
+            return need(shop.boards, c.skeleton.fill, "skeleton fill");
+        case Route::foam:
+            return need(shop.boards, c.foam.board, "foam core");
+        case Route::tiles: {
+            const auto& filament = need(shop.filaments, c.tiles.filament, "filament");
+            out.name = filament.name;
+            out.density = filament.density;
+            out.alpha = filament.alpha;
+            out.top_temperature = filament.softens;
+            out.dissolves_in_styrene = filament.dissolves_in_styrene;
+            out.porous = true;
+            out.crush = 2e7 * c.tiles.infill;
+            out.origin = filament.origin;
+            return out;
+        }
+        case Route::existing:
+            out.name = "the part's own surface";
+            out.density = 1700;
+            out.alpha = 25e-6;
+            out.crush = 1e8;
+            out.porous = false;
+            out.top_temperature = kelvin(60);
+            return out;
+        case Route::splash:
+            out.name = "splash of plaster and glass";
+            out.density = 1700;
+            out.alpha = 12e-6;
+            out.crush = 2e7;
+            out.porous = true;
+            out.dissolves_in_styrene = false;
+            out.top_temperature = kelvin(60);
+            return out;
+    }
+    return out;
+}
+
 void take_sheets(Plan& plan, const std::string& stock, int count, const std::string& how, double labour) {
     // The first: what a skeleton is filled with may be of the same stock, and is no flat piece.
     const auto bought = std::find_if(plan.needs.begin(), plan.needs.end(),
@@ -387,6 +406,7 @@ Plan plan_for(Route route, const Choices& c, const Body& body, const shape::Choi
     plan.route = route;
     plan.body = body.name;
     plan.area = body.area;
+    plan.substrate = substrate_of(route, c, shop);
     const Ask ask{c, body, shape, brief, shop, progress};
     switch (route) {
         case Route::block:

@@ -203,8 +203,8 @@ Calls calls(const Choices& c, const Findings& f, const plug::Choices& plug,
     if (f.days > 1) {
         add(Stage::shell, Severity::note, "too_much",
             fmt::format("Lay up over {} days: too much for one", f.days),
-            "More than " + quantity(Kind::thickness, f.resin.day_limit) +
-                " of this resin at once overheats; stop, leave peel ply on, go on the next day.");
+            "More than " + quantity(Kind::thickness, f.go.most) + " at once: " + f.go.why +
+                ". Stop, leave peel ply on, go on the next day; Heat draws it.");
     }
     if (!l.balanced) {
         // Offered where partners alone do it and do not curl the shell more.
@@ -268,11 +268,11 @@ Calls calls(const Choices& c, const Findings& f, const plug::Choices& plug,
     for (std::size_t i = 0; i < laid.size(); ++i) {
         const auto& one = laid[i];
         if (one.layer.kind != LayerKind::ply) continue;
-        if (one.ply.thickness > f.resin.day_limit)
+        if (one.ply.thickness > f.go.most)
             add(Stage::shell, Severity::caution, "thick_ply",
                 fmt::format("Layer {} is {} in one go", i + 1, quantity(Kind::thickness, one.ply.thickness)),
-                "More than " + quantity(Kind::thickness, f.resin.day_limit) +
-                    " of this resin at once overheats: lay it as several plies over several days.");
+                "More than " + quantity(Kind::thickness, f.go.most) + " at once: " + f.go.why +
+                    ". Lay it as several plies over several days.");
         if (one.layer.thickness > 0 && (one.fibre_volume > 0.66 || one.fibre_volume < 0.08))
             add(Stage::shell, Severity::caution, "typed_ply",
                 fmt::format("Layer {} typed as {}: {:.0f} % fibre", i + 1,

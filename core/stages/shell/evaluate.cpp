@@ -42,8 +42,9 @@ Laminate flange_laminate(const Choices& c, const Library& shop) {
 
 Findings evaluate(const Choices& c, const shape::Findings& shape, const split::Findings& split,
                   const edge::Findings& edge, const brief::Crew& brief, double under_ribs,
-                  const Warmth& warmth, const Library& shop) {
+                  const Warmth& warmth, const GoLimit& go, const Library& shop) {
     Findings out;
+    out.go = go;
     out.resin = need(shop.resins, c.resin, "shell resin");
     out.stack = sum_stack(c.layers, out.resin, c.how, shop, "shell");
     const auto& l = out.stack.laminate;
@@ -86,14 +87,17 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
     lower(out.resin.name, out.resin.Tg, out.resin.Tg_lead);
     double today = 0;
     for (std::size_t i = 0; i < c.layers.size(); ++i) {
-        const bool laid_wet = c.layers[i].kind == LayerKind::ply || c.layers[i].kind == LayerKind::coupling;
+        const auto kind = c.layers[i].kind;
+        const bool drinks =
+            kind == LayerKind::core && need(shop.cores, c.layers[i].material, "shell").fills > 0;
+        const bool laid_wet = kind == LayerKind::ply || kind == LayerKind::coupling || drinks;
         if (c.layers[i].kind == LayerKind::surface_coat) {
             const auto& coat = need(shop.surface_coats, c.layers[i].material, "shell");
             lower(coat.name, coat.Tg, coat.Tg_lead);
         }
         if (!laid_wet) continue;
         const double t = out.stack.laid[i].ply.thickness;
-        if (today > 0 && today + t > out.resin.day_limit) {
+        if (today > 0 && today + t > go.most + 1e-9) {
             out.day_ends.push_back(i - 1);
             today = 0;
         }
@@ -155,7 +159,7 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
         {"filler", "filler for them", Kind::volume, out.corners.filler,
          "r²·(tan(θ/2) − θ/2) a metre of a fold by θ, (1 − π/4)·(r² − R²) of a bend of radius R"},
         {"days", "days of laying up", Kind::count, static_cast<double>(out.days),
-         "at most " + quantity(Kind::thickness, out.resin.day_limit) + " of this resin in one go"}};
+         "at most " + quantity(Kind::thickness, go.most) + " in one go: " + go.why}};
     for (std::size_t i = 0; i < out.zones.size(); ++i) {
         const auto& z = out.zones[i];
         out.figures.push_back(

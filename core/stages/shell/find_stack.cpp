@@ -17,7 +17,7 @@ constexpr int kMiddling = 4, kHeavy = 10;
 }  // namespace
 
 Found find_stacks(const Choices& like, const Seek& wanted, const back::Choices& back, double area,
-                  const Library& shop, Progress& progress) {
+                  const GoLimit& go, const Library& shop, Progress& progress) {
     const auto cloths = cloths_of(like, shop);
     const auto& resin = need(shop.resins, like.resin, "shell resin");
     const double span = back.has_grid() ? back.pitch : 0.5;
@@ -42,7 +42,7 @@ Found find_stacks(const Choices& like, const Seek& wanted, const back::Choices& 
         double today = 0;
         for (const auto& laid : sum.laid) {
             if (laid.layer.kind != LayerKind::ply) continue;
-            if (today > 0 && today + laid.ply.thickness > resin.day_limit) {
+            if (today > 0 && today + laid.ply.thickness > go.most + 1e-9) {
                 ++p.days;
                 today = 0;
             }

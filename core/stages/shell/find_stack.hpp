@@ -28,9 +28,9 @@ struct Found {
 
 /// Searches over plies of the school's own cloths: coats kept as the school has them, then the lightest
 /// cloth, then heavier, mirrored about the middle, turned by 45° every other ply. All are symmetric beyond
-/// their coats, balanced, and step up from light to heavy. `area` m² of shell and flange. Throws InputError
-/// for materials that the library has not; Cancelled.
+/// their coats, balanced, and step up from light to heavy. `area` m² of shell and flange; days by the `go` of
+/// the stack that there is. Throws InputError for materials that the library has not; Cancelled.
 Found find_stacks(const Choices& like, const Seek& wanted, const back::Choices& back, double area,
-                  const Library& shop, Progress& progress);
+                  const GoLimit& go, const Library& shop, Progress& progress);
 
 }  // namespace jig::shell

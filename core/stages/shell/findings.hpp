@@ -2,6 +2,7 @@
 
 #include "core/shop/stack_figures.hpp"
 #include "core/stages/edge/findings.hpp"
+#include "core/stages/go_limit.hpp"
 #include "core/stages/plug/findings.hpp"
 #include "core/stages/shell/choices.hpp"
 
@@ -40,6 +41,7 @@ struct Findings {
     double resin_mass = 0;  ///< kg to mix, waste counted
     double bow = 0;         ///< m over the longest side on cooling from the post-cure, back left off
     double shrink_bow = 0;  ///< m of that from the resin's shrinkage after gel
+    GoLimit go;             ///< how thick its plies may be laid at once
     std::vector<std::size_t> day_ends;  ///< layers after which to stop for the day
     int days = 1;
     int batches = 0;
@@ -58,10 +60,11 @@ struct Warmth {
     bool operator==(const Warmth&) const = default;
 };
 
-/// `under_ribs` is the length along which ribs lie on the shell, m.
+/// `under_ribs` is the length along which ribs lie on the shell, m; `go` is how thick plies may be laid at
+/// once.
 Findings evaluate(const Choices& choices, const shape::Findings& shape, const split::Findings& split,
                   const edge::Findings& edge, const brief::Crew& brief, double under_ribs,
-                  const Warmth& warmth, const Library& shop);
+                  const Warmth& warmth, const GoLimit& go, const Library& shop);
 Calls calls(const Choices& choices, const Findings& findings, const plug::Choices& plug,
             const plug::Findings& plug_findings, const brief::Choices& brief, bool has_back,
             const Warmth& warmth, const Library& shop);

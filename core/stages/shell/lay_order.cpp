@@ -80,7 +80,7 @@ void order_laying(const Choices& c, const brief::Crew& brief, const Library& sho
             const double night = std::max(0.0, 86400 - brief.shift);
             pots.wait(night);
             add(LayStep::Kind::day_end, "stop for the day, peel ply on", 0, 0,
-                "more than " + quantity(Kind::thickness, f.resin.day_limit) + " at once overheats");
+                "more than " + quantity(Kind::thickness, f.go.most) + " at once: " + f.go.why);
             if (night > f.resin.recoat_window)
                 add(LayStep::Kind::abrade, "abrade before going on",
                     work("sanding structural", shape_area) / 4, 0,

@@ -1,0 +1,104 @@
+#include "core/stages/heat/one_go.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+namespace jig::heat {
+namespace {
+
+constexpr int kPoints = 13;  ///< of a curve
+
+/// The plies of `seen`, and what drinks resin with them, laid at once, `before` layers of the wall in front
+/// of them.
+LaidAtOnce at_once(Wall wall, const Seen& seen, const StackSum& stack, std::size_t before, CureOf of,
+                   const std::vector<Leg>& legs) {
+    LaidAtOnce out;
+    out.wall = std::move(wall);
+    for (std::size_t i = 0; i < seen.layers.size(); ++i) {
+        if (seen.layers[i].resin && stack.laid[seen.from[i]].layer.kind != LayerKind::surface_coat)
+            out.layers.push_back(before + i);
+    }
+    out.programme = segments_of(legs, out.wall.start, 0);
+    out.follow = follows(of);
+    return out;
+}
+
+void work_out(const LaidAtOnce& laid, double past, OneGo& out, Progress& progress) {
+    out.air = laid.wall.start;
+    for (const auto& s : laid.programme) {
+        if (!s.hold) out.air = std::max(out.air, s.to);
+    }
+    out.limits.laid = out.air + past;
+    if (laid.layers.empty()) return;
+    out.laid = thickness_of(laid);
+    out.curve = peaks_at(laid, thicknesses(), progress);
+    out.whole = peak_at(laid, out.laid, progress);
+    out.most = thickest(laid, out.curve, out.limits, progress);
+}
+
+}  // namespace
+
+std::vector<double> thicknesses() {
+    std::vector<double> out;
+    for (int i = 0; i < kPoints; ++i)
+        out.push_back(kThinnest * std::pow(kThickest / kThinnest, static_cast<double>(i) / (kPoints - 1)));
+    return out;
+}
+
+ShellGo shell_go(const Choices& c, const PlugUnder& plug, const shell::Choices& shell, const GoLibrary& shop,
+                 Progress& progress) {
+    ShellGo out;
+    const auto& resin = need(shop.resins, shell.resin, "shell resin");
+    const auto stack = sum_stack(shell.layers, resin, shell.how, shop, "shell");
+    const auto seen = wall_of(stack, resin, {"shell", true, c.room, 0, stack.laid.size()}, shop);
+    if (!plug.known) return out;
+    out.under = plug.board.name;
+    out.limits.under = plug.board.top_temperature;
+    work_out(at_once(on_plug(seen, plug, c), seen, stack, 1, CureOf::on_plug, legs_on_plug(c, resin, shop)),
+             c.runs_past, out, progress);
+    return out;
+}
+
+PartGo part_go(const Choices& c, const shell::Findings& shell, const part::Choices& part_choices,
+               const part::Findings& part, const GoLibrary& shop, Progress& progress) {
+    PartGo out;
+    const auto thickness = [&](const StackSum& stack) {
+        double plies = 0;
+        for (const auto& l : stack.laid) {
+            const bool drinks =
+                l.layer.kind == LayerKind::core && need(shop.cores, l.layer.material, "part").fills > 0;
+            plies += drinks || l.layer.kind == LayerKind::ply ? l.ply.thickness : 0;
+        }
+        return plies;
+    };
+    const auto* stack = &part.stack;
+    for (const auto& region : part.regions) {
+        if (thickness(region.stack) > thickness(*stack)) stack = &region.stack;
+    }
+    const auto seen = wall_of(*stack, part.resin, {"part", true, c.room}, shop);
+    out.under = "the tool";
+    out.limits.under = shell.Tg > 0 ? shell.Tg : out.limits.under;
+    const auto wall = in_tool(seen, shell, c, shop);
+    const auto before = wall.layers.size() - seen.layers.size();
+    work_out(at_once(wall, seen, *stack, before, CureOf::part,
+                     legs_of_part(c, part_choices.gel_temperature, part.resin)),
+             c.runs_past, out, progress);
+    return out;
+}
+
+GoLimit go_limit(const OneGo& go, const Resin& resin) {
+    const bool known = resin.origin_of("day_limit_m").kind != OriginKind::typical;
+    const auto entry = [&] {
+        return GoLimit{resin.day_limit, "more at once overheats, as its library entry says"};
+    };
+    if (!go.most || (known && resin.day_limit < *go.most)) return entry();
+    const auto past = std::find_if(go.curve.begin(), go.curve.end(),
+                                   [&](const ThicknessPeak& p) { return p.thickness > *go.most; });
+    if (past == go.curve.end()) return {*go.most, "no more than that was tried"};
+    // What gives way first names itself.
+    const bool under = past->under > go.limits.under && past->peak <= go.limits.laid;
+    return {*go.most, "its own heat would take " + (under ? go.under : std::string("it")) + " past " +
+                          quantity(Kind::temperature, under ? go.limits.under : go.limits.laid)};
+}
+
+}  // namespace jig::heat

@@ -1,0 +1,45 @@
+// A stack as heat sees it: what lies in the oven, layer by layer.
+#pragma once
+
+#include "core/science/heat/wall.hpp"
+#include "core/stages/heat/choices.hpp"
+#include "core/stages/part/findings.hpp"
+#include "core/stages/plug/findings.hpp"
+#include "core/stages/shell/findings.hpp"
+
+namespace jig::heat {
+
+/// What walls read of the library.
+using CureLibrary = Lists<SurfaceCoat, Core, Reinforcement, Rate>;
+
+/// How a stack lies while it cures.
+struct Lying {
+    std::string of;
+    bool fresh = true;          ///< whether it reacts at all
+    double room = 293.15;       ///< K that coats have set at before plies came
+    std::size_t from = 0;       ///< first layer of this go; what lies before it has cured overnight
+    std::size_t to = 1u << 30;  ///< one past its last layer; what comes after is not there yet
+};
+
+/// A stack in layers of a wall, and the layer of the stack that each of these begins with.
+struct Seen {
+    std::vector<WallLayer> layers;
+    std::vector<std::size_t> from;
+};
+
+/// Neighbours of one kind and one go are one.
+Seen wall_of(const StackSum& stack, const Resin& resin, const Lying& lying, const CureLibrary& shop);
+
+/// What a shell lies on, as heat sees it.
+struct PlugUnder {
+    Board board;
+    double path = 0;     ///< m that heat has to go through
+    bool known = false;  ///< whether the plug could be worked out as far as that
+    bool operator==(const PlugUnder&) const = default;
+};
+/// A shell's layers `go` on its plug, the plug first; its air is the room's.
+Wall on_plug(const Seen& go, const PlugUnder& plug, const Choices& choices);
+/// A part's layers in its tool, the tool's outside first.
+Wall in_tool(const Seen& laid, const shell::Findings& shell, const Choices& choices, const CureLibrary& shop);
+
+}  // namespace jig::heat
