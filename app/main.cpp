@@ -68,7 +68,7 @@ int main(int argc, char** argv) {
     line.addOption({"shot", "Write a picture of the window and leave.", "png"});
     line.addOption({"stage", "Stage to start with.", "stage", "brief"});
     line.addOption({"size", "Size of the window, as 1280x800.", "size", "1280x800"});
-    line.addOption({"sheet", "Open a sheet: routes, schools or stacks, with --shot.", "sheet"});
+    line.addOption({"sheet", "Open a sheet: routes, schools, stacks or builds, with --shot.", "sheet"});
     line.addOption({"load",
                     "Show the tool under a load case, or the part under a load by its number, with --shot.",
                     "case"});
@@ -126,7 +126,8 @@ int main(int argc, char** argv) {
             const auto sheet = line.value("sheet");
             if ((sheet == "routes" && window.set_side_by_side()) ||
                 (sheet == "schools" && window.set_schools_side_by_side()) ||
-                (sheet == "stacks" && window.seek_stack())) {
+                (sheet == "stacks" && window.seek_stack()) ||
+                (sheet == "builds" && window.set_builds_side_by_side())) {
                 while (window.errand().away()) QApplication::processEvents(QEventLoop::AllEvents, 50);
             }
             if (const auto number = line.value("load").toUInt(); number > 0)

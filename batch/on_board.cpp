@@ -29,4 +29,14 @@ double OnBoard::work_out(Depth depth, Progress& progress) {
     return seconds;
 }
 
+Json sums_to_json(const std::vector<Figure>& sums) {
+    Json out = Json::object();
+    for (const auto& s : sums)
+        out[s.key] = {{"value", s.value},
+                      {"shown", show(s.kind, s.value)},
+                      {"name", s.name},
+                      {"reason", worded(s.reason)}};
+    return out;
+}
+
 }  // namespace jig::batch

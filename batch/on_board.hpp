@@ -27,4 +27,7 @@ struct OnBoard {
     double work_out(Depth depth, Progress& progress);
 };
 
+/// Sums of one of several ways, by key: `value`, `shown`, `name`, `reason`.
+Json sums_to_json(const std::vector<Figure>& sums);
+
 }  // namespace jig::batch

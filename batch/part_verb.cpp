@@ -1,6 +1,9 @@
 #include <chrono>
 
 #include "batch/on_board.hpp"
+#include "core/job/builds.hpp"
+#include "core/job/job_file.hpp"
+#include "core/stages/part/as_stiff.hpp"
 #include "core/stages/part/trial.hpp"
 
 namespace jig::batch {
@@ -32,10 +35,63 @@ Json load_json(const part::LoadResult& r) {
             {"reactions_N", r.reactions}};
 }
 
+Json builds_json(OnBoard& on, Progress& progress) {
+    Json out = Json::array();
+    for (const auto& plan : builds_side_by_side(on.board, on.job, on.shop, progress))
+        out.push_back({{"name", plan.build.name},
+                       {"now", plan.now},
+                       {"made_of", part::in_short(plan.build)},
+                       {"obstacle", plan.obstacle.empty() ? Json() : Json(worded(plan.obstacle))},
+                       {"untried", plan.untried.empty() ? Json() : Json(worded(plan.untried))},
+                       {"sums", sums_to_json(plan.sums)}});
+    return out;
+}
+
+/// The build of that name in another cloth; with --out a job that has it kept.
+Json as_stiff_json(const Arguments& a, const OnBoard& on) {
+    const auto name = *a.option("as-stiff");
+    auto like = part::build_of(on.job.part, "now");
+    for (const auto& build : on.job.part.builds) {
+        if (build.name == name) like = build;
+    }
+    if (like.name != name)
+        throw InputError("--as-stiff", "the job keeps no build \"" + name + "\"",
+                         "write the name of one that it keeps, or now for the part as it is");
+    const auto cloth = a.option("cloth");
+    if (!cloth) throw InputError("--as-stiff", "nothing says in which cloth", "name one with --cloth");
+    const auto found = part::as_stiff(like, *cloth, *on.shop);
+    if (const auto out = a.option("out")) {
+        auto job = on.job;
+        part::keep(job.part.builds, found.build);
+        save_job(job, *out);
+    }
+    return {{"like", like.name},
+            {"plies", found.plies},
+            {"areal_mass_kg_m2", found.stack.areal_mass()},
+            {"thickness_m", found.stack.laminate.thickness},
+            {"wanted_Nm", found.wanted},
+            {"found_Nm", found.found},
+            {"layers", to_json_value(found.build.layers)}};
+}
+
 }  // namespace
 
 Json run_part(const Arguments& a, Progress& progress) {
     OnBoard on(a, Depth::stages, progress);
+    Json compared = Json::object();
+    if (a.option("as-stiff"))
+        compared["as_stiff"] = as_stiff_json(a, on);
+    else
+        for (const char* alone : {"cloth", "out"}) {
+            if (a.option(alone))
+                throw InputError("--" + std::string(alone), "nothing says what it has to be as stiff as",
+                                 "name a build with --as-stiff");
+        }
+    if (a.flag("builds")) {
+        on.need(Stage::part);
+        compared["builds"] = builds_json(on, progress);
+    }
+    if (!compared.empty() && on.job.part.duty.loads.empty()) return compared;
     if (on.job.part.duty.loads.empty())
         throw InputError("part", "the job does not say what it has to carry",
                          "give its loads, in Part or as part/duty/loads of the file");
@@ -66,11 +122,13 @@ Json run_part(const Arguments& a, Progress& progress) {
                            {"D11_Nm", r.stack.laminate.D_free(0, 0)},
                            {"D22_Nm", r.stack.laminate.D_free(1, 1)}});
     }
-    return {
+    Json out{
         {"loads", std::move(loads)}, {"regions", std::move(regions)},
         {"mass_kg", trial.mass},     {"degrees_of_freedom", trial.freedoms},
         {"mesh_m", trial.edge},      {"seconds", {{"quick", quick}, {"all", quick + fine}}},
         {"notes", trial.notes},      {"calls", calls_to_json(part::trial_calls(trial, on.job.part.duty))}};
+    out.update(compared);
+    return out;
 }
 
 }  // namespace jig::batch

@@ -42,17 +42,11 @@ Json run_shell(const Arguments& a, Progress& progress) {
                          {"thickness_m", z.whole.laminate.thickness}});
     Json schools = Json::array();
     for (const auto& plan : schools_side_by_side(on.board, job, on.shop, progress)) {
-        Json sums = Json::object();
-        for (const auto& s : plan.sums)
-            sums[s.key] = {{"value", s.value},
-                           {"shown", show(s.kind, s.value)},
-                           {"name", s.name},
-                           {"reason", worded(s.reason)}};
         schools.push_back({{"school", std::string(file_word(plan.school))},
                            {"reason", shell::facts_of(plan.school).reason},
                            {"obstacle", plan.obstacle.empty() ? Json() : Json(worded(plan.obstacle))},
                            {"untried", plan.untried.empty() ? Json() : Json(worded(plan.untried))},
-                           {"sums", std::move(sums)}});
+                           {"sums", sums_to_json(plan.sums)}});
     }
     const auto& found = *on.board.seek_stack(on.sheet, progress);
     Json stacks = Json::array();

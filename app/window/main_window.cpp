@@ -69,6 +69,8 @@ MainWindow::MainWindow(Shop shop, QString recovery)
     centre_->addWidget(routes_);
     shell_sheet_ = new ShellSheet(centre_);
     centre_->addWidget(shell_sheet_);
+    builds_sheet_ = new BuildsSheet(centre_);
+    centre_->addWidget(builds_sheet_);
     ribbon_ = new Ribbon(middle);
     middle->addWidget(centre_);
     middle->addWidget(ribbon_);
@@ -159,6 +161,15 @@ MainWindow::MainWindow(Shop shop, QString recovery)
         auto job = document_->job();
         job.shell.layers = layers;
         document_->replace("take a stack", std::move(job));
+        close_sheet();
+    });
+    connect(builds_sheet_, &BuildsSheet::close_wanted, this, &MainWindow::close_sheet);
+    connect(builds_sheet_, &BuildsSheet::renew_wanted, this, &MainWindow::set_builds_side_by_side);
+    connect(builds_sheet_, &BuildsSheet::keep_wanted, this, &MainWindow::keep_build);
+    connect(builds_sheet_, &BuildsSheet::build_wanted, this, [this](const part::Build& build) {
+        auto job = document_->job();
+        job.part = part::made_as(job.part, build);
+        document_->replace("take a build", std::move(job));
         close_sheet();
     });
     connect(routes_, &RoutesSheet::route_wanted, this, [this](Route route) {
@@ -345,6 +356,7 @@ void MainWindow::job_changed() {
     setWindowTitle((is_at_start() ? QString() : name_of_job + (document_->unsaved() ? "* – " : " – ")) +
                    "Jig Shell");
     shell_sheet_->follow(document_->job());
+    builds_sheet_->follow(document_->job());
     const auto name = document_->undo_name();
     undo_->setEnabled(!name.isEmpty());
     undo_->setToolTip(name.isEmpty() ? "Nothing to undo" : "Undo: " + name);
@@ -390,6 +402,7 @@ void MainWindow::set_wording(const Wording& wording) {
     slip_->set_look(ink(light_), wording);
     routes_->set_look(ink(light_), wording);
     shell_sheet_->set_look(ink(light_), wording);
+    builds_sheet_->set_wording(wording);
     job_changed();
     show_scene(false);
 }

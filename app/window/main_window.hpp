@@ -7,6 +7,7 @@
 #include "app/document/document.hpp"
 #include "app/ribbon/ribbon.hpp"
 #include "app/slip/slip.hpp"
+#include "app/stages/part/builds_sheet.hpp"
 #include "app/stages/plug/routes_sheet.hpp"
 #include "app/stages/shell/shell_sheet.hpp"
 #include "app/stand/stand.hpp"
@@ -81,6 +82,9 @@ class MainWindow : public QMainWindow {
     [[nodiscard]] RoutesSheet& routes() { return *routes_; }
     /// Works the shell out in every school behind the window; false while it is busy.
     bool set_schools_side_by_side();
+    bool set_builds_side_by_side();
+    /// Under the first free name where it has none, or one that is taken.
+    void keep_build(part::Build build);
     /// Seeks stacks behind the window; false while it is busy.
     bool seek_stack();
     /// Nests the plug behind the window and keeps what is left of its sheets as stock of the shop's own;
@@ -93,6 +97,7 @@ class MainWindow : public QMainWindow {
     /// Looks for the soonest programme of a cure and takes it.
     bool seek_programme(CureOf of);
     [[nodiscard]] ShellSheet& shell_sheet() { return *shell_sheet_; }
+    [[nodiscard]] BuildsSheet& builds_sheet() { return *builds_sheet_; }
     /// Shows the tool under a load on the stand; none for the back as it is built.
     void show_load(std::optional<LoadCase> load);
     /// Shows the part under one of its loads; none for it as it is made.
@@ -167,6 +172,7 @@ class MainWindow : public QMainWindow {
     ChartView* chart_;
     RoutesSheet* routes_;
     ShellSheet* shell_sheet_;
+    BuildsSheet* builds_sheet_;
     QStackedWidget* centre_;
     Ribbon* ribbon_;
     Slip* slip_;

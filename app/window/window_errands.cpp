@@ -56,6 +56,35 @@ bool MainWindow::set_schools_side_by_side() {
     });
 }
 
+bool MainWindow::set_builds_side_by_side() {
+    if (!document_->findings().part) {
+        say("Builds can be set side by side once the part is worked out.");
+        return false;
+    }
+    if (stage_ != Stage::part) show_stage(Stage::part);
+    return send_for_job([this, job = document_->job(), board = document_->board(),
+                         shop = document_->shared_shop()](Progress& progress) -> Errand::Homecoming {
+        auto plans = builds_side_by_side(*board, job, shop, progress);
+        return [this, job, shop, plans = std::move(plans)]() mutable {
+            if (stage_ != Stage::part) return QString("The builds are worked out: Ctrl+Shift+B shows them");
+            const auto count = plans.size();
+            builds_sheet_->show_builds(std::move(plans), job, shop);
+            centre_->setCurrentWidget(builds_sheet_);
+            return count == 1 ? QString("1 build worked out") : QString("%1 builds worked out").arg(count);
+        };
+    });
+}
+
+void MainWindow::keep_build(part::Build build) {
+    auto job = document_->job();
+    try {
+        part::keep(job.part.builds, std::move(build));
+    } catch (const InputError& e) {
+        return say(QString::fromStdString(e.problem() + ": " + e.mend() + "."));
+    }
+    document_->replace("keep a build", std::move(job));
+}
+
 bool MainWindow::seek_stack() {
     if (!document_->findings().shell) {
         say("A stack can be sought once the shell is worked out.");

@@ -134,6 +134,28 @@ struct Bench {
         FAIL("nothing visible named " << name.toStdString());
         return nullptr;
     }
+    RecordTable* table(const char* name) { return visible<RecordTable>(name); }
+    QString cell(const char* name, int row, int column) { return table(name)->item(row, column)->text(); }
+    void press(const char* name) {
+        auto* button = visible<QPushButton>(name);
+        window.slip().ensureWidgetVisible(button);
+        QTest::mouseClick(button, Qt::LeftButton);
+        settle();
+    }
+    /// Types into a cell as hands do: choose it, type, Enter.
+    void type_cell(const char* name, int row, int column, const QString& text) {
+        auto* t = table(name);
+        window.slip().ensureWidgetVisible(t);
+        t->setFocus();
+        t->setCurrentCell(row, column);
+        QTest::keyClick(t, Qt::Key_F2);
+        auto* field = t->findChild<QLineEdit*>();
+        REQUIRE(field != nullptr);
+        field->selectAll();
+        QTest::keyClicks(field, text);
+        QTest::keyClick(field, Qt::Key_Return);
+        settle();
+    }
     CallRow* call_row(const QString& key) { return visible<CallRow>("call-row-" + key); }
     /// Opens a call by a click where it is shut, and clicks its way out.
     void fix(const QString& key) {

@@ -15,28 +15,6 @@ struct DutyBench : Bench {
         settle();
     }
     [[nodiscard]] const part::Duty& duty() { return window.document().job().part.duty; }
-    RecordTable* table(const char* name) { return visible<RecordTable>(name); }
-    QString cell(const char* name, int row, int column) { return table(name)->item(row, column)->text(); }
-    void press(const char* name) {
-        auto* b = visible<QPushButton>(name);
-        window.slip().ensureWidgetVisible(b);
-        QTest::mouseClick(b, Qt::LeftButton);
-        settle();
-    }
-    /// Types into a cell as hands do: choose it, type, Enter.
-    void type_cell(const char* name, int row, int column, const QString& text) {
-        auto* t = table(name);
-        window.slip().ensureWidgetVisible(t);
-        t->setFocus();
-        t->setCurrentCell(row, column);
-        QTest::keyClick(t, Qt::Key_F2);
-        auto* field = t->findChild<QLineEdit*>();
-        REQUIRE(field != nullptr);
-        field->selectAll();
-        QTest::keyClicks(field, text);
-        QTest::keyClick(field, Qt::Key_Return);
-        settle();
-    }
     void tried() {
         REQUIRE(bench::tried(window.document()));
         settle();

@@ -401,6 +401,41 @@ TEST_CASE("tool tries a job's tool out, seeks a pitch and writes ribs and drilli
     CHECK(ask({"tool", folder / "none.jigshell"}).code == 2);
 }
 
+TEST_CASE("a part's builds are set side by side, and one is matched in another cloth") {
+    Folder folder;
+    const auto file = fixtures::data() + "/demo/pavilion-petal.json";
+    const auto other = folder / "matched.jigshell";
+    const auto a = ask({"part", file, "--quick", "yes", "--builds", "yes", "--as-stiff", "glass over foam",
+                        "--cloth", "carbon cloth 200 twill", "--out", other});
+    INFO(a.err);
+    REQUIRE(a.code == 0);
+    const auto j = a.json();
+    CHECK(j["loads"].size() == 3);
+    REQUIRE(j["builds"].size() == 3);
+    CHECK(j["builds"][0]["now"] == true);
+    CHECK(j["builds"][1]["sums"]["gives"]["value"].get<double>() <
+          j["builds"][0]["sums"]["gives"]["value"].get<double>());
+    const auto& stiff = j["as_stiff"];
+    CHECK(stiff["found_Nm"].get<double>() >= stiff["wanted_Nm"].get<double>());
+    const auto kept = load_job(other).part.builds;
+    REQUIRE(kept.size() == 4);
+    CHECK(kept.back().name == "as stiff as glass over foam");
+    CHECK(to_json_value(kept.back().layers) == stiff["layers"]);
+    // Without a load the builds are answered all the same.
+    const auto dome = fixtures::data() + "/demo/radar-dome.json";
+    const auto alone = ask({"part", dome, "--builds", "yes"}).json();
+    CHECK(alone["builds"].size() == 1);
+    CHECK_FALSE(alone.contains("loads"));
+    CHECK(ask({"part", dome, "--as-stiff", "now", "--cloth", "glass mat 300"}).json()["as_stiff"]["plies"] >=
+          1);
+    CHECK(ask({"part", dome}).code == 2);
+    CHECK(ask({"part", dome, "--as-stiff", "then", "--cloth", "glass mat 300"}).code == 2);
+    CHECK(ask({"part", dome, "--as-stiff", "now"}).code == 2);
+    CHECK(ask({"part", dome, "--as-stiff", "now", "--cloth", "paper"}).code == 2);
+    CHECK(ask({"part", dome, "--cloth", "glass mat 300"}).code == 2);
+    CHECK(ask({"part", dome, "--builds", "perhaps"}).code == 2);
+}
+
 TEST_CASE("shell answers with its order, the schools and stacks that were sought") {
     Folder folder;
     auto job = fixtures::small_job();

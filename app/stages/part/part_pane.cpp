@@ -2,6 +2,7 @@
 #include <QBoxLayout>
 
 #include "app/slip/stack_pane.hpp"
+#include "app/stages/part/builds_pane.hpp"
 #include "app/stages/part/duty_pane.hpp"
 
 namespace jig::app {
@@ -17,18 +18,21 @@ class PartPane : public Pane {
         box->addWidget(stack_);
         duty_ = make_duty_pane(document, this);
         box->addWidget(duty_);
-        for (auto* pane : {static_cast<Pane*>(stack_), duty_})
+        builds_ = make_builds_pane(document, this);
+        box->addWidget(builds_);
+        for (auto* pane : {static_cast<Pane*>(stack_), duty_, builds_})
             connect(pane, &Pane::wanted, this, &Pane::wanted);
     }
     void refresh(const Wording& wording) override {
         stack_->refresh(wording);
         duty_->refresh(wording);
+        builds_->refresh(wording);
     }
     void set_ink(const Ink& ink) override { stack_->set_ink(ink); }
 
   private:
     StackPane* stack_;
-    Pane* duty_;
+    Pane *duty_, *builds_;
 };
 
 }  // namespace

@@ -1,50 +1,22 @@
 #include "app/stages/shell/shell_sheet.hpp"
 
 #include <QBoxLayout>
-#include <QGridLayout>
 #include <QLabel>
 #include <QMouseEvent>
 #include <QPainter>
 #include <QPushButton>
-#include <QToolButton>
 #include <tuple>
 
 #include <cmath>
 #include <functional>
 
 #include "app/slip/record_table.hpp"
+#include "app/slip/sums_grid.hpp"
 #include "app/slip/words.hpp"
 #include "app/stages/panes.hpp"
 
 namespace jig::app {
 namespace {
-
-const Figure* sum_of(const SchoolPlan& plan, const std::string& key) {
-    for (const auto& f : plan.sums) {
-        if (f.key == key) return &f;
-    }
-    return nullptr;
-}
-
-/// Better is less, but for these.
-bool more_is_better(const std::string& key) {
-    return key == "stiffness" || key == "heat" || key == "pulls";
-}
-
-const SchoolPlan* best_of(const std::vector<SchoolPlan>& plans, const std::string& key) {
-    const SchoolPlan* best = nullptr;
-    double at = 0;
-    for (const auto& plan : plans) {
-        const auto* f = sum_of(plan, key);
-        if (f == nullptr || key == "thickness") continue;
-        const double v = more_is_better(key) ? -f->value : std::abs(f->value);
-        if (best == nullptr || v < at) {
-            best = &plan;
-            at = v;
-        }
-    }
-    return best;
-}
 
 /// Mass against sag: every stack that none beats in both; a click chooses the nearest.
 class Curve : public QWidget {
@@ -224,82 +196,20 @@ void ShellSheet::rebuild() {
 
 void ShellSheet::build_schools(QWidget* page) {
     auto* box = static_cast<QVBoxLayout*>(page->layout());
-    auto* grid = new QGridLayout();
-    grid->setHorizontalSpacing(4);
-    grid->setVerticalSpacing(5);
-    box->addLayout(grid);
-    auto* why =
-        new QLabel("A figure's reasoning opens when you click it. The best of each row is strong.", page);
-    why->setObjectName("schools-why");
-    why->setWordWrap(true);
-    why->setFont(word_font(9.5));
-    why->setMinimumHeight(44);
-    why->setAlignment(Qt::AlignLeft | Qt::AlignTop);
-    static const std::vector<std::pair<const char*, const char*>> rows{
-        {"cost", "plug and mould"},          {"days", "days to the first part"},
-        {"mass", "shell and flange"},        {"thickness", "thickness"},
-        {"stiffness", "bending stiffness"},  {"leaning", "gives at the rim"},
-        {"warped", "out of shape hot"},      {"heat", "good up to"},
-        {"mismatch", "grows past the part"}, {"pulls", "pulls it lasts"}};
-    for (std::size_t r = 0; r < rows.size(); ++r) {
-        auto* label = new QLabel(rows[r].second, page);
-        label->setFont(word_font(9.5));
-        label->setWordWrap(true);
-        grid->addWidget(label, static_cast<int>(r) + 1, 0);
-    }
-    for (std::size_t i = 0; i < plans_.size(); ++i) {
-        const auto& plan = plans_[i];
-        const int column = static_cast<int>(i) + 1;
-        const bool taken = plan.school == job_.shell.school;
-        auto* word = new QLabel(text_of(said(plan.school)) + (taken ? ", taken" : ""), page);
-        word->setFont(word_font(9.5, taken));
-        word->setWordWrap(true);
-        word->setAlignment(Qt::AlignHCenter | Qt::AlignTop);
-        word->setToolTip(shell::facts_of(plan.school).reason);
-        grid->addWidget(word, 0, column);
-        grid->setColumnStretch(column, 1);
-        for (std::size_t r = 0; r < rows.size(); ++r) {
-            const auto* f = sum_of(plan, rows[r].first);
-            if (f == nullptr) {
-                if (plan.untried.empty()) continue;
-                auto* none = new QLabel("not solved", page);
-                none->setFont(word_font(9));
-                none->setAlignment(Qt::AlignCenter);
-                none->setToolTip(text_of(worded(plan.untried, wording_)));
-                grid->addWidget(none, static_cast<int>(r) + 1, column);
-                continue;
-            }
-            auto* figure = new QToolButton(page);
-            figure->setObjectName("sum");
-            figure->setProperty("school", text_of(file_word(plan.school)));
-            figure->setProperty("sum", rows[r].first);
-            figure->setText(text_of(jig::show(f->kind, f->value, wording_)));
-            auto font = figure_font(9.5);
-            font.setBold(best_of(plans_, rows[r].first) == &plan);
-            figure->setFont(font);
-            figure->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
-            const auto whole = QString("%1, %2: %3, %4")
-                                   .arg(text_of(said(plan.school)), rows[r].second, figure->text(),
-                                        text_of(worded(f->reason, wording_)));
-            figure->setToolTip(text_of(worded(f->reason, wording_)));
-            figure->setAccessibleName(whole);
-            connect(figure, &QToolButton::clicked, why, [why, whole] { why->setText(whole); });
-            grid->addWidget(figure, static_cast<int>(r) + 1, column);
-        }
-        if (!plan.obstacle.empty()) {
-            auto* obstacle = new QLabel(text_of(worded(plan.obstacle, wording_)), page);
-            obstacle->setWordWrap(true);
-            obstacle->setFont(word_font(9));
-            grid->addWidget(obstacle, 1, column, static_cast<int>(rows.size()), 1);
-        } else if (!taken) {
-            auto* take = new QPushButton("Take it", page);
-            take->setObjectName("take-" + text_of(file_word(plan.school)));
-            const auto school = plan.school;
-            connect(take, &QPushButton::clicked, this, [this, school] { emit school_wanted(school); });
-            grid->addWidget(take, static_cast<int>(rows.size()) + 1, column);
-        }
-    }
-    box->addWidget(why);
+    using enum SumsRow::Better;
+    SumsGrid grid;
+    grid.rows = {{"cost", "plug and mould", less},          {"days", "days to the first part", less},
+                 {"mass", "shell and flange", less},        {"thickness", "thickness", neither},
+                 {"stiffness", "bending stiffness", more},  {"leaning", "gives at the rim", less},
+                 {"warped", "out of shape hot", less},      {"heat", "good up to", more},
+                 {"mismatch", "grows past the part", less}, {"pulls", "pulls it lasts", more}};
+    for (const auto& plan : plans_)
+        grid.columns.push_back({text_of(file_word(plan.school)), text_of(said(plan.school)),
+                                shell::facts_of(plan.school).reason, plan.school == job_.shell.school,
+                                plan.sums, text_of(worded(plan.untried, wording_)),
+                                text_of(worded(plan.obstacle, wording_))});
+    grid.take = [this](std::size_t i) { emit school_wanted(plans_[i].school); };
+    lay_sums(box, page, grid, wording_);
     auto* reasons = new QLabel(page);
     reasons->setWordWrap(true);
     reasons->setFont(word_font(9.5));

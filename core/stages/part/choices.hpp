@@ -2,6 +2,7 @@
 #pragma once
 
 #include "core/shop/layup.hpp"
+#include "core/stages/part/build.hpp"
 #include "core/stages/part/duty.hpp"
 #include "core/stages/part/joint.hpp"
 #include "core/stages/part/zone.hpp"
@@ -36,6 +37,7 @@ struct Choices {
     DrapeStart drape;
     std::vector<Zone> zones;  ///< in the order in which they are laid
     Duty duty;
+    std::vector<Build> builds;  ///< kept, to be set beside what is chosen
     static void fields(auto& c, auto&& v) {
         v("resin", c.resin);
         v("how", c.how);
@@ -49,6 +51,7 @@ struct Choices {
         v("drape", c.drape);
         v("zones", c.zones);
         v("duty", c.duty);
+        v("builds", c.builds);
     }
     bool operator==(const Choices&) const = default;
 };
