@@ -8,6 +8,7 @@
 #include "core/science/heat/wall.hpp"
 #include "core/science/mesh/stl.hpp"
 #include "core/shop/cure.hpp"
+#include "core/stages/heat/sensors.hpp"
 
 namespace jig::batch {
 namespace {
@@ -258,6 +259,18 @@ Json cures_of_job(const Arguments& a, Progress& progress) {
         one["cure_end"] = run.cure;
         one["over_Tg_K"] = run.over_Tg > -999 ? Json(run.over_Tg) : Json();
         one["safe_rate_K_s"] = or_null(run.safe_rate);
+        Json places = Json::array(), sensors = Json::array();
+        for (const auto& p : heat::places_of(run, on.job.heat.within))
+            places.push_back({{"name", p.name},
+                              {"peak_K", p.peak},
+                              {"near_s", or_null(p.near)},
+                              {"gel_s", or_null(p.gels)},
+                              {"cure_end", p.cure},
+                              {"Tg_K", or_null(p.Tg)}});
+        for (const auto& s : heat::sensors_of(run, on.job.heat.room, on.job.heat.runs_past))
+            sensors.push_back({{"where", s.where}, {"for", s.for_what}, {"alarm_K", or_null(s.alarm)}});
+        one["places"] = std::move(places);
+        one["sensors"] = std::move(sensors);
         if (const auto* go = on.findings.heat->go(run.of)) one["one_go"] = go_json(*go);
         if (a.flag("fast"))
             one["fast"] = fast_json(fastest_programme(on.job, on.findings, *on.shop, run.of, progress));

@@ -68,18 +68,21 @@ Plot growth_plot(const heat::Findings& heat, double tolerance, const Wording& w)
 
 namespace {
 
-/// Over all places of a wall that `counts`: the lowest or highest value of `field` at each time.
-QList<QPointF> extreme_of(const WallHistory& h, std::vector<double> WallPlace::*field, bool highest,
-                          const std::function<bool(const WallPlace&)>& counts) {
-    QList<QPointF> out;
-    for (std::size_t t = 0; t < h.times.size(); ++t) {
+/// Over all places of a cure's walls that react: the lowest or highest value of `field` at each time.
+std::vector<QPointF> extreme_of(const heat::CureRun& run, std::vector<double> WallPlace::*field,
+                                bool highest) {
+    std::vector<QPointF> out;
+    const auto& times = run.cured.history.times;
+    for (std::size_t t = 0; t < times.size(); ++t) {
         std::optional<double> best;
-        for (const auto& place : h.places) {
-            if ((place.*field).empty() || !counts(place)) continue;
-            const double v = (place.*field)[t];
-            if (!best || (highest ? v > *best : v < *best)) best = v;
-        }
-        if (best) out.emplace_back(h.times[t], *best);
+        run.each([&](const std::string&, const Wall& wall, const WallHistory& h) {
+            for (const auto& place : h.places) {
+                if (!wall.layers[place.layer].resin || t >= (place.*field).size()) continue;
+                const double v = (place.*field)[t];
+                if (!best || (highest ? v > *best : v < *best)) best = v;
+            }
+        });
+        if (best) out.emplace_back(times[t], *best);
     }
     return out;
 }
@@ -88,15 +91,9 @@ QString word_of(CureOf of) {
     return QString::fromUtf8(said(of).data(), static_cast<int>(said(of).size()));
 }
 
-std::vector<QPointF> points_of(const QList<QPointF>& list) {
-    return {list.begin(), list.end()};
-}
-
 }  // namespace
 
 Plot cure_plot(const heat::CureRun& run) {
-    const auto& h = run.cured.history;
-    const auto reacts = [&](const WallPlace& p) { return run.wall.layers[p.layer].resin.has_value(); };
     Plot plot{QString("Cure: %1").arg(word_of(run.of)),
               {"time", Kind::hours, 0, std::max(60.0, run.seconds), {}},
               {"temperature", Kind::temperature, 0, 0, {}},
@@ -106,11 +103,10 @@ Plot cure_plot(const heat::CureRun& run) {
               {}};
     PlotLine air{"air", {}, Tone::faint, true, false};
     for (const auto& corner : run.cured.air.corners) air.points.emplace_back(corner.time, corner.T);
-    plot.lines = {
-        air,
-        {"hottest", points_of(extreme_of(h, &WallPlace::T, true, reacts)), Tone::clay, false, false},
-        {"coolest", points_of(extreme_of(h, &WallPlace::T, false, reacts)), Tone::petrol, false, false},
-        {"Tg", points_of(extreme_of(h, &WallPlace::Tg, false, reacts)), Tone::moss, true, false}};
+    plot.lines = {air,
+                  {"hottest", extreme_of(run, &WallPlace::T, true), Tone::clay, false, false},
+                  {"coolest", extreme_of(run, &WallPlace::T, false), Tone::petrol, false, false},
+                  {"Tg", extreme_of(run, &WallPlace::Tg, false), Tone::moss, true, false}};
     std::erase_if(plot.lines, [](const PlotLine& l) { return l.points.empty(); });
     double low = 1e9, high = 0;
     for (const auto& line : plot.lines) {
@@ -133,21 +129,24 @@ Plot cure_plot(const heat::CureRun& run) {
 }
 
 Plot degree_plot(const heat::CureRun& run) {
-    const auto& h = run.cured.history;
-    const auto any = [](const WallPlace&) { return true; };
     Plot plot{"Degree of cure",
               {"time", Kind::hours, 0, std::max(60.0, run.seconds), {}},
               {"cured", Kind::ratio, 0, 1, {}},
-              {{"furthest", points_of(extreme_of(h, &WallPlace::cure, true, any)), Tone::clay, false, false},
-               {"least", points_of(extreme_of(h, &WallPlace::cure, false, any)), Tone::petrol, false, false}},
+              {{"furthest", extreme_of(run, &WallPlace::cure, true), Tone::clay, false, false},
+               {"least", extreme_of(run, &WallPlace::cure, false), Tone::petrol, false, false}},
               {},
               {},
               {}};
-    for (const auto& gel : h.gels) {
-        if (!gel.all || *gel.all <= 0 || *gel.all > run.seconds) continue;
-        plot.notes.push_back({{*gel.all, run.wall.layers[gel.layer].resin->gel}, "gelled all through"});
-        break;
-    }
+    // Where the last of all that was fresh gels.
+    std::optional<QPointF> last;
+    run.each([&](const std::string&, const Wall& wall, const WallHistory& h) {
+        for (const auto& gel : h.gels) {
+            if (!gel.all || *gel.all <= 0 || *gel.all > run.seconds || (last && last->x() >= *gel.all))
+                continue;
+            last = QPointF(*gel.all, wall.layers[gel.layer].resin->gel);
+        }
+    });
+    if (last) plot.notes.push_back({*last, "gelled all through"});
     plot.aside = true;
     return plot;
 }

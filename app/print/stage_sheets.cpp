@@ -6,6 +6,7 @@
 #include "core/stages/back/trial.hpp"
 #include "core/stages/bag/flow.hpp"
 #include "core/stages/cautions.hpp"
+#include "core/stages/heat/sensors.hpp"
 #include "core/stages/part/trial.hpp"
 
 namespace jig::app {
@@ -71,6 +72,7 @@ class Sheets {
                 chart(stage);
                 break;
             case Stage::heat:
+                sensors();
                 chart(stage);
                 break;
             case Stage::run:
@@ -141,6 +143,21 @@ class Sheets {
     void section(const QString& title, Stage stage) {
         pen_.heading(title, 220);
         paint_section(pen_.painter(), pen_.room(220), section_at_cut(job_, f_, stage), pen_.ink(), w_, -1, 1);
+    }
+
+    /// Where each cure's thermocouples go, to be ticked as they are put there.
+    void sensors() {
+        if (!f_.heat) return;
+        for (const auto& run : f_.heat->cures->runs) {
+            QList<QStringList> rows;
+            for (const auto& s : heat::sensors_of(run, job_.heat.room, job_.heat.runs_past))
+                rows << QStringList{QString::fromStdString(s.where), QString::fromStdString(s.for_what),
+                                    s.alarm ? shown(Kind::temperature, *s.alarm) : QString(), kBox};
+            if (rows.isEmpty()) continue;
+            pen_.heading("Thermocouples: " + text_of(said(run.of)));
+            pen_.table({"where", "for", "alarm at", ""}, rows, {0.48, 0.34, 0.12, 0.06},
+                       {false, false, true, false});
+        }
     }
 
     void chart(Stage stage) {

@@ -260,7 +260,8 @@ TEST_CASE("stacks that are sought are mirrored, balanced, step up, and none on t
     const auto f = worked_out(job);
     for (const auto school : {School::glass_epoxy, School::mat_polyester, School::carbon_epoxy}) {
         const auto like = shell::start_from(school);
-        const auto found = shell::find_stacks(like, job.shell.seek, job.back, f.shell->area, f.shell->go, shop(), quiet);
+        const auto found =
+            shell::find_stacks(like, job.shell.seek, job.back, f.shell->area, f.shell->go, shop(), quiet);
         REQUIRE(found.curve.size() > 3);
         CHECK(found.tried > 50);
         for (std::size_t i = 0; i < found.curve.size(); ++i) {

@@ -5,6 +5,8 @@
 
 #include "core/job/job.hpp"
 #include "core/shop/cure.hpp"
+#include "core/stages/heat/fastest.hpp"
+#include "core/stages/heat/sensors.hpp"
 #include "core/stages/part/kit.hpp"
 #include "tests/job/fixtures.hpp"
 #include "tests/quiet.hpp"
@@ -267,7 +269,8 @@ TEST_CASE("what cloth in one piece does not reach is said") {
     for (const auto& c : part::calls(job.part, part, job.brief, 1, 0, {}, shop()))
         said = said || (c.key == "unreached" && c.headline.find("2 places") != std::string::npos);
     CHECK(said);
-    for (const auto& c : part::calls(job.part, *f.part, job.brief, 1, 0, {}, shop())) CHECK(c.key != "unreached");
+    for (const auto& c : part::calls(job.part, *f.part, job.brief, 1, 0, {}, shop()))
+        CHECK(c.key != "unreached");
 }
 
 TEST_CASE("a cloth whose threads lie aslant on its roll is cut along the roll, not along its threads") {
@@ -360,4 +363,175 @@ TEST_CASE("the part's cloth lies on its face, one net for each angle, and its ki
     double joined = 0;
     for (const auto& p : narrow.pieces) joined += p.area;
     CHECK(joined > pieces);
+}
+
+namespace {
+
+/// The small job with a doubler of many plies on its flange.
+Job doubled(int plies) {
+    auto job = small_job();
+    auto zone = shell::fresh_zone(job.shell, ZoneKind::flange);
+    zone.layers.resize(1);
+    zone.layers.assign(static_cast<std::size_t>(plies), zone.layers.front());
+    job.shell.zones = {zone};
+    return job;
+}
+
+double least_cure(const heat::CureRun& run) {
+    double out = 1;
+    run.each([&](const std::string&, const Wall&, const WallHistory& h) {
+        for (const auto& gel : h.gels) out = std::min(out, gel.cure);
+    });
+    return out;
+}
+
+}  // namespace
+
+TEST_CASE(
+    "a doubler is a place of its own in each cure of the shell: the hold waits for it, and it is judged") {
+    auto plain = small_job();
+    auto job = doubled(14);
+    // Fast and hot enough that thickness tells.
+    plain.heat.post_cure = job.heat.post_cure = {{kelvin(80), 600.0 / 3600, 4 * 3600}};
+    const auto f = worked_out(job), without = worked_out(plain);
+    const auto& post = run_of(f, CureOf::post_cure);
+    CHECK(run_of(without, CureOf::post_cure).places.empty());
+    REQUIRE(post.places.size() == 1);
+    CHECK(post.places[0].name == "doubler on the flange");
+    CHECK(post.slowest == "doubler on the flange");
+    // It is that much thicker, and all wait for it.
+    double thick = 0, common = 0;
+    for (const auto& l : post.places[0].wall.layers) thick += l.thickness;
+    for (const auto& l : post.wall.layers) common += l.thickness;
+    CHECK(thick == Approx(f.shell->zones[0].whole.laminate.thickness).epsilon(1e-6));
+    CHECK(common == Approx(f.shell->stack.laminate.thickness).epsilon(1e-6));
+    CHECK(post.seconds > run_of(without, CureOf::post_cure).seconds + 300);
+    for (const auto& run : f.heat->cures->runs) {
+        CHECK(run.cure == Approx(least_cure(run)));
+        for (const auto& p : run.places) {
+            CHECK(std::abs(p.history.in + p.history.reaction - p.history.held - p.history.lost) <
+                  1e-6 * (p.history.in + p.history.reaction));
+            CHECK(p.history.times == run.cured.history.times);
+        }
+    }
+    // The part has no zones here.
+    CHECK(run_of(f, CureOf::part).places.empty());
+}
+
+TEST_CASE(
+    "a doubler too thick for the last day goes on days of its own; one ply too thick is called by its name") {
+    auto job = doubled(24);
+    job.shell.resin = "epoxy, room temperature fast";
+    const auto plain = [&] {
+        auto without = job;
+        without.shell.zones.clear();
+        return worked_out(without);
+    }();
+    const auto f = worked_out(job);
+    const auto& zone = f.shell->zones.at(0);
+    REQUIRE(zone.days.size() > 2);
+    CHECK(f.shell->days == 1 + static_cast<int>(f.shell->day_ends.size() + zone.days.size()));
+    // By hand: as many plies a day as the limit takes, the first with what the last day left.
+    double last = 0;
+    const auto from = f.shell->day_ends.empty() ? 0 : f.shell->day_ends.back() + 1;
+    for (auto i = from; i < f.shell->stack.laid.size(); ++i) {
+        const auto kind = f.shell->stack.laid[i].layer.kind;
+        last +=
+            kind == LayerKind::ply || kind == LayerKind::coupling ? f.shell->stack.laid[i].ply.thickness : 0;
+    }
+    const double t = zone.extra.laid[0].ply.thickness;
+    const auto joins =
+        static_cast<std::size_t>(std::max(0.0, std::floor((f.shell->go.most - last) / t + 1e-9)));
+    const auto a_day = static_cast<std::size_t>(std::floor(f.shell->go.most / t + 1e-9));
+    REQUIRE(a_day > 0);
+    CHECK(zone.days.front() == joins);
+    CHECK(zone.days[1] == joins + a_day);
+    // The plan has as many days of laying, the order as many evenings, and nothing runs hot.
+    const auto evenings = std::count_if(f.shell->order.begin(), f.shell->order.end(), [](const auto& step) {
+        return step.kind == shell::LayStep::Kind::day_end;
+    });
+    CHECK(evenings == f.shell->days - 1);
+    CHECK(f.run->plan.days > plain.run->plan.days);
+    CHECK(call(f, "runs_hot") == nullptr);
+    CHECK(run_of(f, CureOf::on_plug).overshoot <= job.heat.runs_past + 3);
+    // One ply so thick cannot be parted.
+    job.shell.zones[0].layers.resize(1);
+    job.shell.zones[0].layers[0].thickness = 0.012;
+    const auto thick = worked_out(job);
+    const auto& run = run_of(thick, CureOf::on_plug);
+    CHECK(run.hottest == "doubler on the flange");
+    REQUIRE(call(thick, "runs_hot") != nullptr);
+    CHECK(call(thick, "runs_hot")->headline.find("doubler on the flange") != std::string::npos);
+}
+
+TEST_CASE("a part's zones are places of its cure, by their names, most different first") {
+    auto job = fixtures::demo("pavilion-petal");
+    const auto f = worked_out(job);
+    const auto& run = run_of(f, CureOf::part);
+    std::set<std::string> names;
+    for (const auto& p : run.places) names.insert(p.name);
+    CHECK(names.size() == run.places.size());
+    std::size_t regions = 0;
+    for (const auto& r : f.part->regions) regions += r.zones != 0 && r.area > 0;
+    CHECK(run.places.size() == std::min(regions, heat::kMostPlaces));
+    REQUIRE(!run.places.empty());
+    for (const auto& name : names) CHECK(name.rfind("part, ", 0) == 0);
+    CHECK(run.cure == Approx(least_cure(run)));
+    // Sixteen doublers are told by the six that differ most.
+    auto many = small_job();
+    for (int i = 1; i <= 9; ++i) {
+        auto zone = shell::fresh_zone(many.shell, ZoneKind::flange);
+        zone.layers.assign(static_cast<std::size_t>(i), zone.layers.front());
+        many.shell.zones.push_back(zone);
+    }
+    const auto told = worked_out(many);
+    const auto& places = run_of(told, CureOf::on_plug).places;
+    REQUIRE(places.size() == heat::kMostPlaces);
+    CHECK(places.front().name == "doubler on the flange 9");
+    CHECK(places.back().name == "doubler on the flange 4");
+}
+
+TEST_CASE("thermocouples go where the hold waits, where it runs hottest, and to the oven's ends") {
+    auto job = doubled(14);
+    job.heat.post_cure = {{kelvin(80), 600.0 / 3600, 4 * 3600}};
+    const auto f = worked_out(job);
+    const auto sensors = heat::sensors_of(run_of(f, CureOf::post_cure), job.heat.room, job.heat.runs_past);
+    REQUIRE(sensors.size() >= 3);
+    CHECK(sensors[0].where.find("doubler on the flange: ") == 0);
+    CHECK(sensors[0].for_what.find("slowest") != std::string::npos);
+    CHECK(sensors.back().where.find("warm end") != std::string::npos);
+    CHECK(sensors.back().alarm == Approx(kelvin(80) + job.heat.runs_past));
+    int alarms = 0;
+    for (const auto& s : sensors) alarms += s.alarm.has_value();
+    CHECK(alarms == 2);
+    // In the room only what runs hot is read.
+    const auto cold = heat::sensors_of(run_of(f, CureOf::on_plug), job.heat.room, job.heat.runs_past);
+    REQUIRE(cold.size() == 1);
+    CHECK(cold[0].alarm == Approx(job.heat.room + job.heat.runs_past));
+    const auto places = heat::places_of(run_of(f, CureOf::post_cure), job.heat.within);
+    REQUIRE(places.size() == 2);
+    CHECK(places[0].name.empty());
+    REQUIRE(places[0].near);
+    REQUIRE(places[1].near);
+    CHECK(*places[1].near > *places[0].near);
+    CHECK(std::min(places[0].cure, places[1].cure) == Approx(run_of(f, CureOf::post_cure).cure));
+}
+
+TEST_CASE("the soonest programme keeps its bounds in the doubler too") {
+    auto job = doubled(14);
+    const auto f = worked_out(job);
+    const auto& run = run_of(f, CureOf::post_cure);
+    const heat::Warmed with{job.brief, *f.plug, job.shell, *f.shell, job.back, job.part, shop()};
+    const auto bounds = heat::bounds_of(run, job.heat, *f.heat, with);
+    const auto found = heat::fastest(run, bounds, 7 * 86400, quiet);
+    REQUIRE(found.run);
+    REQUIRE(found.run->places.size() == 1);
+    CHECK(least_cure(*found.run) >= bounds.cure - 1e-3);
+    CHECK(found.run->over_Tg <= -*bounds.under_glass + 0.2);
+    // Alone, the common shell would be over no later.
+    auto alone = run;
+    alone.places.clear();
+    const auto thin = heat::fastest(alone, bounds, 7 * 86400, quiet);
+    REQUIRE(thin.run);
+    CHECK(thin.run->seconds <= found.run->seconds + 301);
 }

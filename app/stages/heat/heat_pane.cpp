@@ -6,6 +6,7 @@
 #include "app/slip/flow_layout.hpp"
 #include "app/slip/records_pane.hpp"
 #include "core/stages/heat/fastest.hpp"
+#include "core/stages/heat/sensors.hpp"
 
 namespace jig::app {
 namespace {
@@ -56,6 +57,19 @@ class CurePane : public RecordsPane<Leg> {
         cure_ = new PlotView(this);
         cure_->setObjectName("cure-" + rules_name());
         box()->addWidget(cure_);
+        places_ = new RecordTable({{"place", false, false, {}},
+                                   {"hottest", false, true, {}},
+                                   {"gelled", false, true, {}},
+                                   {"cured", false, true, {}}},
+                                  false, this);
+        places_->setObjectName("places-" + rules_name());
+        places_->setAccessibleName("What each place does in this cure");
+        box()->addWidget(places_);
+        sensors_ = new QLabel(this);
+        sensors_->setObjectName("sensors-" + rules_name());
+        sensors_->setWordWrap(true);
+        sensors_->setFont(word_font(9.5));
+        box()->addWidget(sensors_);
         go_said_ = new QLabel(this);
         go_said_->setWordWrap(true);
         go_said_->setObjectName("go-said-" + rules_name());
@@ -81,17 +95,47 @@ class CurePane : public RecordsPane<Leg> {
                                        ? "the usual programme of its resin and the shop's rates."
                                        : "your programme; without a leg it is the usual one."));
         cure_->setVisible(run != nullptr);
+        places_->setVisible(run != nullptr && !run->places.empty());
+        sensors_->setVisible(run != nullptr);
         const auto* go = run != nullptr ? f.heat->go(of_) : nullptr;
         go_->setVisible(go != nullptr);
         go_said_->setVisible(go != nullptr);
         if (run == nullptr) return;
         cure_->show_plot(degree_plot(*run), *ink_, wording);
+        show_places(*run, wording);
         if (go == nullptr) return;
         go_said_->setText(said_of(*go, wording));
         go_->show_plot(go_plot(*go, name, wording), *ink_, wording);
     }
 
   private:
+    void show_places(const heat::CureRun& run, const Wording& wording) {
+        const auto& job = document_.job();
+        QList<QStringList> rows;
+        QList<QString> tips;
+        for (const auto& p : heat::places_of(run, job.heat.within)) {
+            const auto name = p.name.empty() ? QString("elsewhere") : QString::fromStdString(p.name);
+            rows << QStringList{
+                name, shown(Kind::temperature, p.peak, wording),
+                p.gels ? (*p.gels > 0 ? shown(Kind::duration, *p.gels, wording) : "before") : "never",
+                shown(Kind::ratio, p.cure, wording)};
+            tips << QString("%1: %2%3")
+                        .arg(name,
+                             p.near ? "near the air after " + shown(Kind::duration, *p.near, wording)
+                                    : QString("never near the air"),
+                             p.Tg ? "; Tg " + shown(Kind::temperature, *p.Tg, wording) : QString());
+        }
+        places_->show_rows(rows, tips);
+        fit_height(places_, 1, 8);
+        QStringList lines;
+        for (const auto& s : heat::sensors_of(run, job.heat.room, job.heat.runs_past))
+            lines << QString("<p style='margin:1px 0'>%1 · %2: %3%4.</p>")
+                         .arg(lines.size() + 1)
+                         .arg(QString::fromStdString(s.where).toHtmlEscaped(),
+                              QString::fromStdString(s.for_what),
+                              s.alarm ? ", at " + shown(Kind::temperature, *s.alarm, wording) : QString());
+        sensors_->setText("Thermocouples" + lines.join(QString()));
+    }
     /// What all of it would do at once, and how much may be.
     [[nodiscard]] QString said_of(const heat::OneGo& go, const Wording& wording) const {
         const auto& f = document_.findings();
@@ -143,7 +187,8 @@ class CurePane : public RecordsPane<Leg> {
     CureOf of_;
     QLabel* title_ = nullptr;
     PlotView* cure_ = nullptr;
-    QLabel* go_said_ = nullptr;
+    RecordTable* places_ = nullptr;
+    QLabel *sensors_ = nullptr, *go_said_ = nullptr;
     PlotView* go_ = nullptr;
     const Ink* ink_ = &app::ink(Light::day);
 };

@@ -64,6 +64,13 @@ Clamping clamp(const Clamp& c, const edge::Choices& edge_choices, const edge::Fi
     return out;
 }
 
+namespace {
+
+/// m between bolts at which there is still room for a key.
+constexpr double kClosest = 0.04;
+
+}  // namespace
+
 std::vector<Figure> clamp_figures(const Clamp& c, const edge::Choices& edge_choices, const Clamping& k) {
     std::vector<Figure> out;
     const auto add = [&](const char* key, std::string name, Kind kind, double value, std::string reason) {
@@ -121,17 +128,28 @@ Calls clamp_calls(const edge::Choices& edge_choices, const Clamping& k) {
                 "; the tool is tried with " + quantity(Kind::pressure, edge_choices.squeeze),
             "It bends more than Back says, and a stack that is starved of resin stays so.", as_needed);
     }
+    // More of them pull less each; by their pressure, whatever torque was typed.
+    const auto closer = [&](double bears) -> std::optional<Fix> {
+        const double pitch = std::floor(200 * edge_choices.bolt_pitch * 0.9 * bears / k.needed) / 200;
+        if (k.needed <= bears && k.pull > bears) return as_needed;
+        if (pitch < kClosest) return {};
+        return Fix{"Lay bolts every " + quantity(Kind::length, pitch),
+                   Json{{"edge", {{"bolt_pitch", pitch}, {"by_rule", true}}},
+                        {"bag", {{"clamp", {{"torque", 0.0}}}}}}};
+    };
     const double yields = kBoltBears * k.bolt.stress_area();
     if (k.pull > yields) {
         add(Severity::stop, "bolt_yields",
             "Each bolt pulls with " + quantity(Kind::force, k.pull) + "; it bears " +
                 quantity(Kind::force, yields),
-            "Seven tenths of the proof load of class 8.8: take larger bolts, or more of them (Edge).");
+            "Seven tenths of the proof load of class 8.8: take larger bolts, or more of them (Edge).",
+            closer(yields));
     } else if (const double bears = kWasherBears * k.bolt.washer_area(); k.pull > bears) {
         add(Severity::caution, "washer_sinks",
             "Washers press the flange with " + quantity(Kind::strength, k.pull / k.bolt.washer_area()) +
                 "; " + quantity(Kind::strength, kWasherBears) + " is usual",
-            "They sink in and the bolts go slack: larger plates under them, or more bolts (Edge).");
+            "They sink in and the bolts go slack: larger plates under them, or more bolts (Edge).",
+            closer(bears));
     }
     return out;
 }

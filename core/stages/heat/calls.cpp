@@ -9,6 +9,8 @@ namespace jig::heat {
 
 namespace {
 
+constexpr double kMeans = 5;  ///< K
+
 /// Something that is warmed with the tool or on it, and what it bears.
 struct Bears {
     std::string name, key;
@@ -69,7 +71,6 @@ void judge_run(const Choices& c, const CureRun& run, const plug::Findings& plug,
                          std::optional<Fix> fix = {}) {
         out.push_back({Stage::heat, s, key, std::move(headline), std::move(why), std::move(fix)});
     };
-    const auto& h = run.cured.history;
     const auto with_legs = [&](std::string label, const auto& change) {
         auto legs = run.legs;
         for (auto& leg : legs) change(leg);
@@ -77,27 +78,38 @@ void judge_run(const Choices& c, const CureRun& run, const plug::Findings& plug,
         patch["heat"][std::string(file_word(run.of))] = to_json_value(legs);
         return Fix{std::move(label), std::move(patch)};
     };
-    for (const auto& gel : h.gels) {
-        if (gel.all) continue;
-        add(Severity::stop, "not_gelled",
-            run.wall.layers[gel.layer].name + " has not gelled when the programme ends (" + name + ")",
+    // Once, for the place and the layer that is least cured.
+    std::string raw;
+    double least = 2;
+    run.each([&](const std::string& where, const Wall& wall, const WallHistory& h) {
+        for (const auto& gel : h.gels) {
+            if (gel.all || gel.cure >= least) continue;
+            least = gel.cure;
+            raw = wall.layers[gel.layer].name + (where.empty() ? "" : " (" + where + ")");
+        }
+    });
+    if (!raw.empty())
+        add(Severity::stop, "not_gelled", raw + " has not gelled when the programme ends (" + name + ")",
             fmt::format(
                 "It is cured to {:.0f} % by then: warmer or longer. Typical kinetics; the data sheet has the "
                 "last word.",
-                100 * gel.cure),
+                100 * least),
             run.longer ? std::optional(with_legs(fmt::format("Hold {:g} times as long", *run.longer),
                                                  [&](Leg& leg) { leg.hold *= *run.longer; }))
                        : std::nullopt);
-    }
-    if (run.overshoot > c.runs_past)
+    // Goes are parted by a mean stack: what that hides is let pass.
+    if (run.overshoot > c.runs_past + kMeans)
         add(Severity::caution, "runs_hot",
             "The resin runs " + quantity(Kind::warming, run.overshoot) + " past the hottest air (" + name +
-                ")",
+                (run.hottest.empty() ? "" : ", " + run.hottest) + ")",
             "Its own heat does not get out of this wall in time: lay it in more goes, hold cooler until it "
             "has "
             "gelled, or take a slower hardener.");
     if (run.of == CureOf::on_plug) {
-        const double hottest = h.hottest.front().T;
+        double hottest = 0;
+        run.each([&](const std::string&, const Wall&, const WallHistory& h) {
+            hottest = std::max(hottest, h.hottest.front().T);
+        });
         if (hottest > plug.board.top_temperature + 0.5)
             add(Severity::stop, "plug_cooked",
                 plug.board.name + " comes to " + quantity(Kind::temperature, hottest) +
@@ -107,15 +119,16 @@ void judge_run(const Choices& c, const CureRun& run, const plug::Findings& plug,
                 "board that bears it.");
     }
     if (run.of == CureOf::post_cure && run.over_Tg > -kStandingMargin) {
+        const auto it = run.over_where.empty() ? std::string("the shell") : "its " + run.over_where;
         std::optional<Fix> fix;
         if (run.safe_rate)
             fix = with_legs("Go no faster than " + quantity(Kind::heating, *run.safe_rate),
                             [&](Leg& leg) { leg.rate = std::min(leg.rate, *run.safe_rate); });
         add(run.over_Tg > 0 ? Severity::stop : Severity::caution, "sags",
             run.over_Tg > 0
-                ? "Standing free, the shell is " + quantity(Kind::warming, run.over_Tg) +
+                ? "Standing free, " + it + " is " + quantity(Kind::warming, run.over_Tg) +
                       " over its Tg after " + quantity(Kind::duration, run.over_time)
-                : "Standing free, the shell comes within " + quantity(Kind::warming, -run.over_Tg) +
+                : "Standing free, " + it + " comes within " + quantity(Kind::warming, -run.over_Tg) +
                       " of its Tg after " + quantity(Kind::duration, run.over_time),
             run.safe_rate
                 ? "It sags and keeps that shape. At " + quantity(Kind::heating, *run.safe_rate) +
@@ -151,12 +164,14 @@ CureBounds bounds_of(const CureRun& run, const Choices& c, const Findings& f, co
         for (const auto& b : in_the_back(with.back, "back_hot", with.shop)) bears(b.top, b.name);
     }
     double gels = 0, full = 0;
-    for (const auto& layer : run.wall.layers) {
-        if (!layer.resin) continue;
-        gels = std::max(gels, layer.resin->gel);
-        if (layer.resin->glass)
-            full = full > 0 ? std::min(full, layer.resin->glass->full) : layer.resin->glass->full;
-    }
+    run.each([&](const std::string&, const Wall& wall, const WallHistory&) {
+        for (const auto& layer : wall.layers) {
+            if (!layer.resin) continue;
+            gels = std::max(gels, layer.resin->gel);
+            if (layer.resin->glass)
+                full = full > 0 ? std::min(full, layer.resin->glass->full) : layer.resin->glass->full;
+        }
+    });
     out.cure = std::max(run.cure, std::min(1.0, gels + 0.05));
     out.Tg = run.Tg;
     switch (run.of) {

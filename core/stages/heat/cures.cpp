@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <map>
 
 #include "core/stages/heat/walls.hpp"
 
@@ -10,22 +11,18 @@ namespace {
 
 constexpr double kPatience = 48 * 3600.0;  ///< s that a hold waits for the slowest place
 constexpr double kPartRamp = 20.0 / 3600;  ///< K/s up and down with a part in the tool, typical
-/// The go that lays most at once: the one that runs hottest.
-Lying hottest_go(const shell::Findings& shell, double room) {
-    const auto whole = shell.stack.laid.size();
-    Lying out{"shell", true, room, 0, whole};
+/// Of the goes that begin with these layers, rising, the one that lays most resin at once: it runs hottest.
+Lying hottest_go(const StackSum& stack, std::vector<std::size_t> starts, double room) {
+    starts.push_back(stack.laid.size());
+    Lying out{"shell", true, room, starts.front(), stack.laid.size()};
     double most = -1;
-    std::size_t from = 0;
-    for (std::size_t day = 0; day <= shell.day_ends.size(); ++day) {
-        const auto to = day < shell.day_ends.size() ? std::min(shell.day_ends[day] + 1, whole) : whole;
+    for (std::size_t go = 0; go + 1 < starts.size(); ++go) {
         double laid = 0;
-        for (auto i = from; i < to; ++i) laid += shell.stack.laid[i].resin;
-        if (laid > most) {
-            most = laid;
-            out.from = from;
-            out.to = to;
-        }
-        from = to;
+        for (auto i = starts[go]; i < starts[go + 1]; ++i) laid += stack.laid[i].resin;
+        if (laid <= most) continue;
+        most = laid;
+        out.from = starts[go];
+        out.to = starts[go + 1];
     }
     return out;
 }
@@ -47,47 +44,74 @@ std::pair<double, double> over_glass(const WallHistory& h) {
     return {most, when};
 }
 
-CureRun run_of(CureOf of, Wall wall, std::vector<Leg> legs, bool usual, double within, Progress& progress) {
+/// `walls` are the common one and the others with their names.
+CureRun run_of(CureOf of, std::vector<CurePlace> walls, std::vector<Leg> legs, bool usual, double within,
+               Progress& progress) {
     CureRun out;
     out.of = of;
     out.usual = usual;
     out.legs = std::move(legs);
-    out.wall = std::move(wall);
-    std::vector<std::size_t> watched;
-    for (std::size_t l = 0; l < out.wall.layers.size(); ++l) {
-        if (out.wall.layers[l].resin) watched.push_back(l);
+    std::vector<InOven> in_oven;
+    for (const auto& place : walls) {
+        std::vector<std::size_t> watched;
+        for (std::size_t l = 0; l < place.wall.layers.size(); ++l) {
+            if (place.wall.layers[l].resin) watched.push_back(l);
+        }
+        in_oven.push_back({place.wall, std::move(watched)});
     }
     const auto tried = [&](const std::vector<Leg>& with, bool waits) {
-        return run_programme(out.wall, segments_of(with, out.wall.start, within), follows(of),
-                             waits ? watched : std::vector<std::size_t>{}, waits ? kPatience : 0, progress);
+        return run_programme(in_oven, segments_of(with, walls.front().wall.start, within), follows(of),
+                             waits ? kPatience : 0, progress);
     };
-    out.cured = tried(out.legs, true);
-    const auto& h = out.cured.history;
+    auto together = tried(out.legs, true);
+    out.wall = std::move(walls.front().wall);
+    out.cured = {std::move(together.air), std::move(together.histories.front()), together.waited};
+    for (std::size_t i = 1; i < walls.size(); ++i) {
+        walls[i].history = std::move(together.histories[i]);
+        out.places.push_back(std::move(walls[i]));
+    }
+    if (together.slowest && *together.slowest > 0) out.slowest = out.places[*together.slowest - 1].name;
     out.seconds = out.cured.air.end();
     for (const auto& corner : out.cured.air.corners) out.highest_air = std::max(out.highest_air, corner.T);
     out.cure = 1;
     bool gelled = true;
-    for (const auto& gel : h.gels) {
-        out.overshoot = std::max(out.overshoot, gel.peak - out.highest_air);
-        if (gel.Tg && (!out.Tg || *gel.Tg < *out.Tg)) out.Tg = gel.Tg;
-        out.cure = std::min(out.cure, gel.cure);
-        gelled = gelled && gel.all;
-    }
+    double hottest = 0;
+    out.each([&](const std::string& name, const Wall&, const WallHistory& h) {
+        for (const auto& gel : h.gels) {
+            out.overshoot = std::max(out.overshoot, gel.peak - out.highest_air);
+            if (gel.Tg && (!out.Tg || *gel.Tg < *out.Tg)) out.Tg = gel.Tg;
+            out.cure = std::min(out.cure, gel.cure);
+            gelled = gelled && gel.all;
+        }
+        if (h.peak > hottest + 0.05) {
+            hottest = h.peak;
+            out.hottest = name;
+        }
+        const auto [over, when] = over_glass(h);
+        if (over <= out.over_Tg) return;
+        out.over_Tg = over;
+        out.over_time = when;
+        out.over_where = name;
+    });
+    const auto all_gelled = [](const CuredTogether& c) {
+        return std::all_of(c.histories.begin(), c.histories.end(), [](const WallHistory& h) {
+            return std::all_of(h.gels.begin(), h.gels.end(),
+                               [](const auto& gel) { return gel.all.has_value(); });
+        });
+    };
     for (double times = 2; !gelled && !out.longer && times <= 64; times *= 2) {
         auto held = out.legs;
         for (auto& leg : held) leg.hold *= times;
-        const auto longer = tried(held, true);
-        if (std::all_of(longer.history.gels.begin(), longer.history.gels.end(),
-                        [](const auto& gel) { return gel.all.has_value(); }))
-            out.longer = times;
+        if (all_gelled(tried(held, true))) out.longer = times;
     }
-    std::tie(out.over_Tg, out.over_time) = over_glass(h);
     // Standing free it must hold its own weight: slower, its Tg keeps ahead of the heat.
     if (of != CureOf::post_cure || out.over_Tg <= -kStandingMargin) return out;
     const auto under = [&](double rate) {
         auto slower = out.legs;
         for (auto& leg : slower) leg.rate = std::min(leg.rate, rate);
-        return over_glass(tried(slower, false).history).first <= -kStandingMargin;
+        const auto all = tried(slower, false).histories;
+        return std::all_of(all.begin(), all.end(),
+                           [](const WallHistory& h) { return over_glass(h).first <= -kStandingMargin; });
     };
     double low = 0.5 / 3600, high = 0;
     for (const auto& leg : out.legs) high = std::max(high, leg.rate);
@@ -98,6 +122,53 @@ CureRun run_of(CureOf of, Wall wall, std::vector<Leg> legs, bool usual, double w
     }
     out.safe_rate = low;
     return out;
+}
+
+/// Of the layers that lie on a plug in one go, what each of a whole stack's has come to there.
+void go_on_from(const Seen& go, const Lying& lying, const WallHistory& h, const StackSum& stack,
+                Seen& whole) {
+    double plies = 1;
+    for (const auto& gel : h.gels) {
+        const auto i = go.from[gel.layer - 1];
+        if (stack.laid[i].layer.kind == LayerKind::ply && i >= lying.from) plies = std::min(plies, gel.cure);
+    }
+    for (std::size_t l = 0; l < whole.layers.size(); ++l) {
+        auto& layer = whole.layers[l];
+        if (!layer.resin) continue;
+        // Other days' plies as that day's.
+        if (stack.laid[whole.from[l]].layer.kind == LayerKind::ply) layer.cure = plies;
+        for (const auto& gel : h.gels) {
+            if (go.from[gel.layer - 1] == whole.from[l]) layer.cure = gel.cure;
+        }
+    }
+}
+
+double thickness_of(const StackSum& stack) {
+    double out = 0;
+    for (const auto& l : stack.laid) out += l.ply.thickness;
+    return out;
+}
+
+/// A stack that lies somewhere instead of the common one.
+struct Elsewhere {
+    std::string name;
+    const StackSum* stack = nullptr;
+    const std::vector<std::size_t>* days = nullptr;  ///< of a doubler, see shell::ZoneSum
+};
+
+/// Those that differ most from `common` in thickness, each name once.
+std::vector<Elsewhere> most_different(std::vector<Elsewhere> all, const StackSum& common) {
+    std::map<std::string, int> alike;
+    for (auto& e : all) {
+        const int number = ++alike[e.name];
+        if (number > 1) e.name += " " + std::to_string(number);
+    }
+    const double usual = thickness_of(common);
+    std::stable_sort(all.begin(), all.end(), [&](const Elsewhere& a, const Elsewhere& b) {
+        return std::abs(thickness_of(*a.stack) - usual) > std::abs(thickness_of(*b.stack) - usual);
+    });
+    if (all.size() > kMostPlaces) all.resize(kMostPlaces);
+    return all;
 }
 
 }  // namespace
@@ -131,7 +202,9 @@ std::vector<Segment> segments_of(const std::vector<Leg>& legs, double room, doub
 }
 
 CureRun through(const CureRun& run, std::vector<Leg> legs, double within, Progress& progress) {
-    return run_of(run.of, run.wall, std::move(legs), false, within, progress);
+    std::vector<CurePlace> walls{{"", run.wall, {}}};
+    for (const auto& p : run.places) walls.push_back({p.name, p.wall, {}});
+    return run_of(run.of, std::move(walls), std::move(legs), false, within, progress);
 }
 
 const CureRun* Cures::find(CureOf of) const {
@@ -157,38 +230,70 @@ Cures cures(const Choices& c, const plug::Findings& plug, const shell::Choices& 
     const auto usual = [&](CureOf of) {
         return (of == CureOf::on_plug ? c.on_plug : of == CureOf::post_cure ? c.post_cure : c.part).empty();
     };
-    const auto run = [&](CureOf of, Wall wall) -> const CureRun& {
-        return out.runs.emplace_back(run_of(of, std::move(wall), legs(of), usual(of), c.within, progress));
+    const auto run = [&](CureOf of, std::vector<CurePlace> walls) -> const CureRun& {
+        return out.runs.emplace_back(run_of(of, std::move(walls), legs(of), usual(of), c.within, progress));
     };
     const WallSide air{c.transfer, steady(c.room)};
     if (!shell.stack.laid.empty()) {
-        const auto lying = hottest_go(shell, c.room);
-        const auto go = wall_of(shell.stack, shell.resin, lying, shop);
-        const auto& first = run(CureOf::on_plug, on_plug(go, {plug.board, plug.heat_path, true}, c));
+        std::vector<Elsewhere> doublers;
+        for (const auto& zone : shell.zones)
+            doublers.push_back({"doubler " + zone.name, &zone.whole, &zone.days});
+        doublers = most_different(std::move(doublers), shell.stack);
+        std::vector<std::size_t> starts{0};
+        for (const auto end : shell.day_ends) starts.push_back(end + 1);
+        std::vector<Lying> lying{hottest_go(shell.stack, starts, c.room)};
+        for (const auto& d : doublers) {
+            // What goes on with the last day's plies, and on days of its own.
+            std::vector<std::size_t> own{starts.back()};
+            for (const auto first : *d.days) own.push_back(shell.stack.laid.size() + first);
+            lying.push_back(hottest_go(*d.stack, own, c.room));
+        }
+        std::vector<Seen> goes;
+        std::vector<CurePlace> walls;
+        for (std::size_t i = 0; i < lying.size(); ++i) {
+            goes.push_back(
+                wall_of(i == 0 ? shell.stack : *doublers[i - 1].stack, shell.resin, lying[i], shop));
+            walls.push_back({i == 0 ? std::string() : doublers[i - 1].name,
+                             on_plug(goes.back(), {plug.board, plug.heat_path, true}, c),
+                             {}});
+        }
+        const auto& first = run(CureOf::on_plug, std::move(walls));
         const auto post = legs(CureOf::post_cure);
         if (std::any_of(post.begin(), post.end(), [&](const Leg& l) { return l.to > c.room + 1; })) {
-            // Off the plug all of it goes on from what it has come to there; other days' plies as that day's.
-            auto whole =
-                wall_of(shell.stack, shell.resin, {"shell", true, c.room, 0, shell.stack.laid.size()}, shop);
-            double plies = 1;
-            for (const auto& gel : first.cured.history.gels) {
-                const auto i = go.from[gel.layer - 1];
-                if (shell.stack.laid[i].layer.kind == LayerKind::ply && i >= lying.from)
-                    plies = std::min(plies, gel.cure);
-            }
-            for (std::size_t l = 0; l < whole.layers.size(); ++l) {
-                auto& layer = whole.layers[l];
-                if (!layer.resin) continue;
-                if (shell.stack.laid[whole.from[l]].layer.kind == LayerKind::ply) layer.cure = plies;
-                for (const auto& gel : first.cured.history.gels) {
-                    if (go.from[gel.layer - 1] == whole.from[l]) layer.cure = gel.cure;
-                }
-            }
-            run(CureOf::post_cure, {whole.layers, {air, air}, c.room});
+            // Off the plug all of it goes on from what it has come to there.
+            std::vector<CurePlace> free;
+            const auto stand = [&](const std::string& name, const StackSum& stack, const Seen& go,
+                                   const Lying& laid_so, const WallHistory& h) {
+                auto whole = wall_of(stack, shell.resin, {"shell", true, c.room, 0, stack.laid.size()}, shop);
+                go_on_from(go, laid_so, h, stack, whole);
+                free.push_back({name, {std::move(whole.layers), {air, air}, c.room}, {}});
+            };
+            stand("", shell.stack, goes.front(), lying.front(), first.cured.history);
+            for (std::size_t i = 0; i < doublers.size(); ++i)
+                stand(doublers[i].name, *doublers[i].stack, goes[i + 1], lying[i + 1],
+                      first.places[i].history);
+            run(CureOf::post_cure, std::move(free));
         }
     }
     const auto laid = wall_of(part.stack, part.resin, {"part", true, c.room}, shop);
-    if (!laid.layers.empty()) run(CureOf::part, in_tool(laid, shell, c, shop));
+    if (!laid.layers.empty()) {
+        std::vector<Elsewhere> zones;
+        for (const auto& region : part.regions) {
+            if (region.zones == 0 || region.area <= 0) continue;
+            std::string name;
+            for (std::size_t z = 0; z < part_choices.zones.size(); ++z) {
+                if ((region.zones >> z & 1u) != 0)
+                    name += (name.empty() ? "" : " and ") + part_choices.zones[z].name;
+            }
+            zones.push_back({"part, " + name, &region.stack});
+        }
+        std::vector<CurePlace> walls{{"", in_tool(laid, shell, c, shop), {}}};
+        for (const auto& z : most_different(std::move(zones), part.stack)) {
+            const auto seen = wall_of(*z.stack, part.resin, {"part", true, c.room}, shop);
+            if (!seen.layers.empty()) walls.push_back({z.name, in_tool(seen, shell, c, shop), {}});
+        }
+        run(CureOf::part, std::move(walls));
+    }
     return out;
 }
 

@@ -19,10 +19,26 @@ namespace heat {
 /// K that a shell standing free is kept under its own Tg on the way: typical.
 inline constexpr double kStandingMargin = 5;
 
+/// Another wall in the same cure: where a doubler or a zone lies.
+struct CurePlace {
+    std::string name;
+    Wall wall;
+    WallHistory history;
+    bool operator==(const CurePlace&) const = default;
+};
+
+/// More places than that are told by those that differ most in thickness.
+inline constexpr std::size_t kMostPlaces = 6;
+
+/// A cure with all its walls: what is said of it holds for every one of them.
 struct CureRun {
     CureOf of = CureOf::on_plug;
-    Wall wall;
-    Cured cured;
+    Wall wall;                      ///< the common one
+    Cured cured;                    ///< what that does; the holds wait for all
+    std::vector<CurePlace> places;  ///< the others
+    /// Names of the places that the longest wait is for, that run hottest, and that are nearest to their Tg;
+    /// empty for the common wall.
+    std::string slowest, hottest, over_where;
     std::vector<Leg> legs;   ///< that it goes by: the maker's, or the usual ones of resin and rates
     bool usual = true;       ///< the latter
     double seconds = 0;      ///< from the door shut to the room's heat again
@@ -32,14 +48,19 @@ struct CureRun {
     /// is.
     double over_Tg = -1000;
     double over_time = 0;  ///< s of that moment
-    /// K/s at which all its legs would go and the wall stay under its Tg by that margin; none
-    /// where no rate does, or the legs do so already.
+    /// K/s at which all its legs would go and the wall stay under its Tg by that margin; none where no rate
+    /// does, or the legs do so already.
     std::optional<double> safe_rate;
     /// How often as long its holds would have to be for all of it to gel; none where they are long enough, or
     /// no length within reason does.
     std::optional<double> longer;
     std::optional<double> Tg;  ///< K at the end, the lowest of what reacts
     double cure = 0;           ///< the lowest at the end
+    /// Calls `see` with name, wall and history of every place, the common wall first, without a name.
+    void each(const auto& see) const {
+        see(std::string(), wall, cured.history);
+        for (const auto& p : places) see(p.name, p.wall, p.history);
+    }
     bool operator==(const CureRun&) const = default;
 };
 
@@ -49,7 +70,7 @@ struct Cures {
     bool operator==(const Cures&) const = default;
 };
 
-/// The same wall through another programme, worked out in full. Throws as warm().
+/// The same walls through another programme, worked out in full. Throws as warm().
 CureRun through(const CureRun& run, std::vector<Leg> legs, double within, Progress& progress);
 /// A programme as the oven goes: its legs, and back to the room as fast as it last went.
 std::vector<Segment> segments_of(const std::vector<Leg>& legs, double room, double within);

@@ -20,27 +20,36 @@ double plug_warmth(double room, const plug::Findings& plug, double gel, double s
 /// What a cure comes to, in lines of its own.
 void figures_of(const CureRun& run, std::vector<Figure>& out) {
     const std::string key = "cure_" + std::string(file_word(run.of)), name(said(run.of));
-    const auto& h = run.cured.history;
     out.push_back({key + "_hours", name + ", in all", Kind::duration, run.seconds,
                    std::string(run.usual ? "the usual programme of resin and rates" : "your programme") +
-                       ", holds counted from when the slowest place is near, and back to the room"});
+                       ", holds counted from when the slowest place" +
+                       (run.slowest.empty() ? "" : " (" + run.slowest + ")") +
+                       " is near, and back to the room"});
     std::optional<double> first, all;
-    for (const auto& gel : h.gels) {
-        if (run.wall.layers[gel.layer].cure >= run.wall.layers[gel.layer].resin->gel) continue;
-        if (gel.first && (!first || *gel.first < *first)) first = gel.first;
-        if (gel.all) all = std::max(all.value_or(0), *gel.all);
-    }
+    double peak = 0, when = 0, set_free = 0;
+    run.each([&](const std::string&, const Wall& wall, const WallHistory& h) {
+        for (const auto& gel : h.gels) {
+            if (wall.layers[gel.layer].cure >= wall.layers[gel.layer].resin->gel) continue;
+            if (gel.first && (!first || *gel.first < *first)) first = gel.first;
+            if (gel.all) all = std::max(all.value_or(0), *gel.all);
+        }
+        if (h.peak <= peak) return;
+        peak = h.peak;
+        when = h.peak_time;
+        set_free = h.reaction;
+    });
     if (all)
         out.push_back({key + "_gel", name + ", gelled all through after", Kind::duration, *all,
                        "its first place after " + quantity(Kind::duration, first.value_or(*all)) +
                            "; typical kinetics of the family brought to the resin's own gel time"});
-    out.push_back({key + "_peak", name + ", hottest", Kind::temperature, h.peak,
-                   "after " + quantity(Kind::duration, h.peak_time) + "; the air is " +
+    out.push_back({key + "_peak", name + ", hottest", Kind::temperature, peak,
+                   "after " + quantity(Kind::duration, when) +
+                       (run.hottest.empty() ? "" : " at the " + run.hottest) + "; the air is " +
                        quantity(Kind::temperature, run.highest_air) + " at most, and the resin sets " +
-                       fmt::format("{:.0f} kJ/m² free", h.reaction / 1000)});
+                       fmt::format("{:.0f} kJ/m² free", set_free / 1000)});
     out.push_back(
         {key + "_cure", name + ", cured to", Kind::ratio, run.cure,
-         "the least of what reacts, at the end" +
+         "the least of all that reacts, at the end" +
              (run.Tg ? "; its Tg is then " + quantity(Kind::temperature, *run.Tg) : std::string())});
 }
 

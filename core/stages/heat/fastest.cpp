@@ -5,6 +5,8 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/base/parallel.hpp"
+
 namespace jig::heat {
 namespace {
 
@@ -130,24 +132,34 @@ class Search {
         return Went::well;
     }
 
-    [[nodiscard]] WallHistory warmed(const Course& air, std::vector<double> at) {
-        auto wall = run_.wall;
-        const auto follow = follows(run_.of);
-        for (std::size_t i = 0; i < 2; ++i) {
-            if (follow[i]) wall.sides[i].air = air;
-        }
+    /// What every wall does, each at the same times.
+    [[nodiscard]] std::vector<WallHistory> warmed(const Course& air, std::vector<double> at) {
         WallRules rules;
         rules.end = at.back();
         rules.at = std::move(at);
         rules.cells = kSearchCells;
         rules.tolerance = kSearchWithin;
-        return warm(wall, rules, progress_);
+        std::vector<Wall> walls{run_.wall};
+        for (const auto& p : run_.places) walls.push_back(p.wall);
+        const auto follow = follows(run_.of);
+        std::vector<WallHistory> out(walls.size());
+        parallel_shares(walls.size(), 1, [&](std::size_t from, std::size_t to, unsigned) {
+            for (auto w = from; w < to; ++w) {
+                for (std::size_t i = 0; i < 2; ++i) {
+                    if (follow[i]) walls[w].sides[i].air = air;
+                }
+                out[w] = warm(walls[w], rules, progress_);
+            }
+        });
+        return out;
     }
 
     /// The moment more closely: it lies between a time that was asked for and the one before.
-    [[nodiscard]] double reached_between(const WallHistory& h, const Course& air, double start, double when) {
-        const auto found = std::find(h.times.begin(), h.times.end(), when);
-        const double before = found == h.times.begin() ? 0 : *(found - 1);
+    [[nodiscard]] double reached_between(const std::vector<WallHistory>& all, const Course& air, double start,
+                                         double when) {
+        const auto& times = all.front().times;
+        const auto found = std::find(times.begin(), times.end(), when);
+        const double before = found == times.begin() ? 0 : *(found - 1);
         if (when - before <= kRounded / 2) return when;
         std::vector<double> at;
         constexpr int kParts = 24;
@@ -157,48 +169,66 @@ class Search {
     }
 
     /// s at which all that reacts has come near `T`, between two moments.
-    [[nodiscard]] double near_from(const WallHistory& h, double from, double until, double T) const {
-        for (std::size_t t = 0; t < h.times.size(); ++t) {
-            if (h.times[t] < from || h.times[t] > until) continue;
+    [[nodiscard]] double near_from(const std::vector<WallHistory>& all, double from, double until,
+                                   double T) const {
+        const auto& times = all.front().times;
+        for (std::size_t t = 0; t < times.size(); ++t) {
+            if (times[t] < from || times[t] > until) continue;
             bool near = true;
-            for (const auto& p : h.places) near = near && (p.cure.empty() || T - p.T[t] <= b_.within);
-            if (near) return h.times[t];
+            for (const auto& h : all) {
+                for (const auto& p : h.places) near = near && (p.cure.empty() || T - p.T[t] <= b_.within);
+            }
+            if (near) return times[t];
         }
         return until;
     }
 
     /// When all is reached, and whether nothing was harmed until then.
-    [[nodiscard]] std::pair<Went, double> judged(const WallHistory& h, const Course& air, double from) const {
+    [[nodiscard]] std::pair<Went, double> judged(const std::vector<WallHistory>& all, const Course& air,
+                                                 double from) const {
         double hottest = room_;
         for (const auto& corner : air.corners) hottest = std::max(hottest, corner.T);
-        const auto gelled = [&](std::size_t layer, double time) {
+        const auto& times = all.front().times;
+        for (std::size_t t = 0; t < times.size(); ++t) {
+            bool reached = times[t] >= from;
+            for (const auto& h : all) {
+                const auto went = judged_at(h, t, hottest);
+                if (went == Went::too_hot || went == Went::over_glass) return {went, times[t]};
+                reached = reached && went == Went::well;
+            }
+            if (reached) return {Went::well, times[t]};
+        }
+        return {Went::unfinished, times.empty() ? 0 : times.back()};
+    }
+
+    /// One wall at one of its times, in air of `hottest` K at most.
+    [[nodiscard]] Went judged_at(const WallHistory& h, std::size_t t, double hottest) const {
+        const auto gelled = [&](std::size_t layer) {
             for (const auto& g : h.gels) {
-                if (g.layer == layer) return g.all && *g.all <= time;
+                if (g.layer == layer) return g.all && *g.all <= h.times[t];
             }
             return false;
         };
-        for (std::size_t t = 0; t < h.times.size(); ++t) {
-            bool reached = h.times[t] >= from;
-            for (const auto& p : h.places) {
-                if (run_.of == CureOf::on_plug && p.layer == 0 && p.T[t] > b_.plug)
-                    return {Went::too_hot, h.times[t]};
-                if (p.cure.empty()) continue;
-                if (p.T[t] > hottest + b_.overshoot) return {Went::too_hot, h.times[t]};
-                const bool set = gelled(p.layer, h.times[t]);
-                if (b_.under_glass && set && !p.Tg.empty() && p.T[t] > p.Tg[t] - *b_.under_glass)
-                    return {Went::over_glass, h.times[t]};
-                reached =
-                    reached && set && p.cure[t] >= b_.cure && (!b_.Tg || p.Tg.empty() || p.Tg[t] >= *b_.Tg);
-            }
-            if (reached) return {Went::well, h.times[t]};
+        bool reached = true;
+        for (const auto& p : h.places) {
+            if (run_.of == CureOf::on_plug && p.layer == 0 && p.T[t] > b_.plug) return Went::too_hot;
+            if (p.cure.empty()) continue;
+            if (p.T[t] > hottest + b_.overshoot) return Went::too_hot;
+            const bool set = gelled(p.layer);
+            if (b_.under_glass && set && !p.Tg.empty() && p.T[t] > p.Tg[t] - *b_.under_glass)
+                return Went::over_glass;
+            reached = reached && set && p.cure[t] >= b_.cure && (!b_.Tg || p.Tg.empty() || p.Tg[t] >= *b_.Tg);
         }
-        return {Went::unfinished, h.times.empty() ? 0 : h.times.back()};
+        return reached ? Went::well : Went::unfinished;
     }
 
     [[nodiscard]] bool keeps(const CureRun& r) const {
-        const bool gelled = std::all_of(r.cured.history.gels.begin(), r.cured.history.gels.end(),
-                                        [](const auto& g) { return g.all.has_value(); });
-        const double plug = r.of == CureOf::on_plug ? r.cured.history.hottest.front().T : 0;
+        bool gelled = true;
+        double plug = 0;
+        r.each([&](const std::string&, const Wall&, const WallHistory& h) {
+            for (const auto& g : h.gels) gelled = gelled && g.all.has_value();
+            if (r.of == CureOf::on_plug) plug = std::max(plug, h.hottest.front().T);
+        });
         return gelled && r.cured.waited && r.cure >= b_.cure - 1e-3 &&
                (!b_.Tg || !r.Tg || *r.Tg >= *b_.Tg - 0.1) && r.overshoot <= b_.overshoot + 0.2 &&
                plug <= b_.plug + 0.2 && (!b_.under_glass || r.over_Tg <= -*b_.under_glass + 0.2);

@@ -20,9 +20,10 @@ struct CureBounds {
 };
 
 struct Fastest {
-    std::optional<CureRun> run;  ///< worked out in full; none where no programme keeps the bounds
-    int tried = 0;               ///< programmes
-    std::string stands;          ///< what stood in the way, where there is none
+    std::optional<CureRun>
+        run;             ///< worked out in full at all its places; none where no programme keeps the bounds
+    int tried = 0;       ///< programmes
+    std::string stands;  ///< what stood in the way, where there is none
 };
 
 /// Of programmes of one leg or two, on a grid of 5 K of heat and four rates (seven where Tg has to keep

@@ -23,6 +23,25 @@ LaidAtOnce at_once(Wall wall, const Seen& seen, const StackSum& stack, std::size
     return out;
 }
 
+/// m of a stack's plies, and of what drinks resin with them.
+double plies_of(const StackSum& stack, const Lists<Core>& shop) {
+    double out = 0;
+    for (const auto& l : stack.laid) {
+        const bool drinks =
+            l.layer.kind == LayerKind::core && need(shop.cores, l.layer.material, "heat").fills > 0;
+        out += drinks || l.layer.kind == LayerKind::ply ? l.ply.thickness : 0;
+    }
+    return out;
+}
+
+/// Without programmes of the maker's own: how a shell is laid must not follow from how it is warmed after, or
+/// the soonest programme would change what it was found for.
+Choices usual(Choices c) {
+    c.on_plug.clear();
+    c.part.clear();
+    return c;
+}
+
 void work_out(const LaidAtOnce& laid, double past, OneGo& out, Progress& progress) {
     out.air = laid.wall.start;
     for (const auto& s : laid.programme) {
@@ -34,6 +53,16 @@ void work_out(const LaidAtOnce& laid, double past, OneGo& out, Progress& progres
     out.curve = peaks_at(laid, thicknesses(), progress);
     out.whole = peak_at(laid, out.laid, progress);
     out.most = thickest(laid, out.curve, out.limits, progress);
+    if (!out.most || *out.most >= kThickest) return;
+    // More closely where it turns up.
+    std::vector<double> about;
+    for (const double times : {0.85, 0.95, 1.05, 1.15, 1.3}) {
+        if (*out.most * times < kThickest) about.push_back(*out.most * times);
+    }
+    const auto more = peaks_at(laid, about, progress);
+    out.curve.insert(out.curve.end(), more.begin(), more.end());
+    std::sort(out.curve.begin(), out.curve.end(),
+              [](const ThicknessPeak& a, const ThicknessPeak& b) { return a.thickness < b.thickness; });
 }
 
 }  // namespace
@@ -49,31 +78,31 @@ ShellGo shell_go(const Choices& c, const PlugUnder& plug, const shell::Choices& 
                  Progress& progress) {
     ShellGo out;
     const auto& resin = need(shop.resins, shell.resin, "shell resin");
-    const auto stack = sum_stack(shell.layers, resin, shell.how, shop, "shell");
+    auto stack = sum_stack(shell.layers, resin, shell.how, shop, "shell");
+    const double common = plies_of(stack, shop);
+    for (const auto& zone : shell.zones) {
+        if (zone.layers.empty()) continue;
+        auto layers = shell.layers;
+        layers.insert(layers.end(), zone.layers.begin(), zone.layers.end());
+        auto whole = sum_stack(layers, resin, shell.how, shop, "shell zone");
+        if (plies_of(whole, shop) > std::max(common, plies_of(stack, shop))) stack = std::move(whole);
+    }
     const auto seen = wall_of(stack, resin, {"shell", true, c.room, 0, stack.laid.size()}, shop);
     if (!plug.known) return out;
     out.under = plug.board.name;
     out.limits.under = plug.board.top_temperature;
-    work_out(at_once(on_plug(seen, plug, c), seen, stack, 1, CureOf::on_plug, legs_on_plug(c, resin, shop)),
-             c.runs_past, out, progress);
+    work_out(
+        at_once(on_plug(seen, plug, c), seen, stack, 1, CureOf::on_plug, legs_on_plug(usual(c), resin, shop)),
+        c.runs_past, out, progress);
     return out;
 }
 
 PartGo part_go(const Choices& c, const shell::Findings& shell, const part::Choices& part_choices,
                const part::Findings& part, const GoLibrary& shop, Progress& progress) {
     PartGo out;
-    const auto thickness = [&](const StackSum& stack) {
-        double plies = 0;
-        for (const auto& l : stack.laid) {
-            const bool drinks =
-                l.layer.kind == LayerKind::core && need(shop.cores, l.layer.material, "part").fills > 0;
-            plies += drinks || l.layer.kind == LayerKind::ply ? l.ply.thickness : 0;
-        }
-        return plies;
-    };
     const auto* stack = &part.stack;
     for (const auto& region : part.regions) {
-        if (thickness(region.stack) > thickness(*stack)) stack = &region.stack;
+        if (plies_of(region.stack, shop) > plies_of(*stack, shop)) stack = &region.stack;
     }
     const auto seen = wall_of(*stack, part.resin, {"part", true, c.room}, shop);
     out.under = "the tool";
@@ -81,20 +110,17 @@ PartGo part_go(const Choices& c, const shell::Findings& shell, const part::Choic
     const auto wall = in_tool(seen, shell, c, shop);
     const auto before = wall.layers.size() - seen.layers.size();
     work_out(at_once(wall, seen, *stack, before, CureOf::part,
-                     legs_of_part(c, part_choices.gel_temperature, part.resin)),
+                     legs_of_part(usual(c), part_choices.gel_temperature, part.resin)),
              c.runs_past, out, progress);
     return out;
 }
 
 GoLimit go_limit(const OneGo& go, const Resin& resin) {
     const bool known = resin.origin_of("day_limit_m").kind != OriginKind::typical;
-    const auto entry = [&] {
-        return GoLimit{resin.day_limit, "more at once overheats, as its library entry says"};
-    };
-    if (!go.most || (known && resin.day_limit < *go.most)) return entry();
+    const auto entry = [&] { return GoLimit{resin.day_limit, "it overheats, as its library entry says"}; };
     const auto past = std::find_if(go.curve.begin(), go.curve.end(),
-                                   [&](const ThicknessPeak& p) { return p.thickness > *go.most; });
-    if (past == go.curve.end()) return {*go.most, "no more than that was tried"};
+                                   [&](const ThicknessPeak& p) { return go.most && p.thickness > *go.most; });
+    if (past == go.curve.end() || (known && resin.day_limit < *go.most)) return entry();
     // What gives way first names itself.
     const bool under = past->under > go.limits.under && past->peak <= go.limits.laid;
     return {*go.most, "its own heat would take " + (under ? go.under : std::string("it")) + " past " +

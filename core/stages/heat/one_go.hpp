@@ -33,7 +33,8 @@ struct PartGo : OneGo {
 /// Resins on top of what walls read.
 using GoLibrary = Lists<SurfaceCoat, Core, Reinforcement, Rate, Resin>;
 
-/// The shell's plies on its plug, coats tacky under them. Throws InputError; Cancelled.
+/// The shell's plies on its plug, doublers where they lie thickest, coats tacky under them, in the usual
+/// programme of their resin (what the maker's own does, the cure's run tells). Throws InputError; Cancelled.
 /// Without a curve where the plug is not known.
 ShellGo shell_go(const Choices& choices, const PlugUnder& plug, const shell::Choices& shell_choices,
                  const GoLibrary& shop, Progress& progress);
@@ -42,7 +43,8 @@ PartGo part_go(const Choices& choices, const shell::Findings& shell, const part:
                const part::Findings& part, const GoLibrary& shop, Progress& progress);
 
 /// What it allows of `resin`: by its own heat; by the resin's entry where that is no typical figure and less,
-/// or where heat says nothing.
+/// or where heat does not decide: no curve, too
+/// warm an air, nothing too hot up to kThickest.
 GoLimit go_limit(const OneGo& go, const Resin& resin);
 
 }  // namespace jig::heat

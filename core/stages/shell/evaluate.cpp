@@ -103,7 +103,20 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
         }
         today += t;
     }
-    out.days = 1 + static_cast<int>(out.day_ends.size());
+    std::size_t more_days = 0;
+    for (auto& zone : out.zones) {
+        double day = today;
+        for (std::size_t i = 0; i < zone.extra.laid.size(); ++i) {
+            const double t = zone.extra.laid[i].ply.thickness;
+            if (day > 0 && day + t > go.most + 1e-9) {
+                zone.days.push_back(i);
+                day = 0;
+            }
+            day += t;
+        }
+        more_days = std::max(more_days, zone.days.size());
+    }
+    out.days = 1 + static_cast<int>(out.day_ends.size() + more_days);
     const double longest = split.size.x();
     const double cooling = std::max(0.0, c.cure_temperature - warmth.room);
     const double curve = free_curve(out.stack, cooling), shrunk = free_curve(out.stack, 0);
@@ -159,7 +172,10 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
         {"filler", "filler for them", Kind::volume, out.corners.filler,
          "r²·(tan(θ/2) − θ/2) a metre of a fold by θ, (1 − π/4)·(r² − R²) of a bend of radius R"},
         {"days", "days of laying up", Kind::count, static_cast<double>(out.days),
-         "at most " + quantity(Kind::thickness, go.most) + " in one go: " + go.why}};
+         "at most " + quantity(Kind::thickness, go.most) + " in one go: " + go.why +
+             (more_days > 0
+                  ? fmt::format("; {} of them for doublers that would be too much on the last", more_days)
+                  : std::string())}};
     for (std::size_t i = 0; i < out.zones.size(); ++i) {
         const auto& z = out.zones[i];
         out.figures.push_back(

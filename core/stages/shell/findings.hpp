@@ -15,6 +15,9 @@ struct ZoneSum {
     StackSum whole;    ///< of the common stack with them on top
     double area = 0;   ///< m²
     double units = 0;  ///< that its plies count
+    /// Of its own layers, those that begin a day after the common stack's last, which takes what comes
+    /// before.
+    std::vector<std::size_t> days;
     bool operator==(const ZoneSum&) const = default;
 };
 

@@ -31,6 +31,17 @@ void order_laying(const Choices& c, const brief::Crew& brief, const Library& sho
         f.order.push_back(std::move(step));
         return &f.order.back();
     };
+    const auto end_day = [&] {
+        const double night = std::max(0.0, 86400 - brief.shift);
+        pots.wait(night);
+        add(LayStep::Kind::day_end, "stop for the day, peel ply on", 0, 0,
+            "more than " + quantity(Kind::thickness, f.go.most) + " at once: " + f.go.why);
+        if (night > f.resin.recoat_window)
+            add(LayStep::Kind::abrade, "abrade before going on", work("sanding structural", f.area) / 4, 0,
+                "the resin's recoat window of " + quantity(Kind::duration, f.resin.recoat_window) +
+                    " is over by then");
+        clock = 0;
+    };
     const double shape_area = f.area;
     bool filled = f.corners.length < 0.02;
     for (std::size_t i = 0; i < c.layers.size(); ++i) {
@@ -76,18 +87,27 @@ void order_laying(const Choices& c, const brief::Crew& brief, const Library& sho
         }
         if (prepreg && !core && plies % c.debulk == 0 && i + 1 < c.layers.size())
             add(LayStep::Kind::debulk, "debulk under a bag", work("debulk", 1), 0);
-        if (std::find(f.day_ends.begin(), f.day_ends.end(), i) != f.day_ends.end()) {
-            const double night = std::max(0.0, 86400 - brief.shift);
-            pots.wait(night);
-            add(LayStep::Kind::day_end, "stop for the day, peel ply on", 0, 0,
-                "more than " + quantity(Kind::thickness, f.go.most) + " at once: " + f.go.why);
-            if (night > f.resin.recoat_window)
-                add(LayStep::Kind::abrade, "abrade before going on",
-                    work("sanding structural", shape_area) / 4, 0,
-                    "the resin's recoat window of " + quantity(Kind::duration, f.resin.recoat_window) +
-                        " is over by then");
-            clock = 0;
+        if (std::find(f.day_ends.begin(), f.day_ends.end(), i) != f.day_ends.end()) end_day();
+    }
+    // Doublers go on last, those that the last day cannot take on days of their own.
+    for (std::size_t more = 0;; ++more) {
+        bool any = false, later = false;
+        double seconds = 0, resin = 0;
+        std::string what;
+        for (const auto& z : f.zones) {
+            const auto from = more == 0 ? 0 : more <= z.days.size() ? z.days[more - 1] : z.extra.laid.size();
+            const auto to = more < z.days.size() ? z.days[more] : z.extra.laid.size();
+            later = later || more < z.days.size();
+            if (from >= to) continue;
+            any = true;
+            for (auto i = from; i < to; ++i) resin += z.extra.laid[i].resin * z.area * (1 + c.waste);
+            seconds += work("laying ply", z.area * static_cast<double>(to - from));
+            what += fmt::format("{}{} {} {}", what.empty() ? "doublers: " : ", ", to - from,
+                                to - from == 1 ? "ply" : "plies", z.name);
         }
+        if (any) add(LayStep::Kind::ply, what, seconds, resin);
+        if (!later) break;
+        end_day();
     }
 }
 

@@ -7,6 +7,9 @@
 namespace jig::shell {
 namespace {
 
+/// s from one day's laying to the next at the least.
+constexpr double kNight = 10 * 3600;
+
 using WorkLists = Lists<Reinforcement, SurfaceCoat, Core, Consumable, Rate>;
 
 /// Lays one piece of `area` m², day by day. A coat that comes after plies ends what was laid before it.
@@ -25,8 +28,16 @@ void lay(Work& out, const Choices& c, const Findings& shell, double area, double
         step.can_break = false;
         step.wait = wait;
     };
-    double doubled = 0, debulks = 0;
-    for (const auto& z : shell.zones) doubled += z.area * static_cast<double>(z.extra.laid.size()) / pieces;
+    double debulks = 0;
+    // m² of doublers' plies by the day that they go on: the last of the common stack, and those after it.
+    std::vector<double> doubled(1);
+    for (const auto& z : shell.zones) {
+        doubled.resize(std::max(doubled.size(), z.days.size() + 1));
+        for (std::size_t i = 0; i < z.extra.laid.size(); ++i)
+            doubled[static_cast<std::size_t>(std::count_if(z.days.begin(), z.days.end(),
+                                                           [&](std::size_t first) { return first <= i; }))] +=
+                z.area / pieces;
+    }
     for (const auto& step : shell.order) debulks += step.kind == LayStep::Kind::debulk;
     for (std::size_t i = 0; i < c.layers.size(); ++i) {
         const auto& layer = c.layers[i];
@@ -50,12 +61,17 @@ void lay(Work& out, const Choices& c, const Findings& shell, double area, double
                                 area));
         if (i + 1 < c.layers.size() &&
             std::find(shell.day_ends.begin(), shell.day_ends.end(), i) != shell.day_ends.end()) {
-            finish_day(std::max(shell.resin.gel_time, 10 * 3600.0));
+            finish_day(std::max(shell.resin.gel_time, kNight));
             ++day;
         }
     }
-    if (doubled > 0) today.push_back(at_rate(shop, "laying ply", doubled));
+    if (doubled.front() > 0) today.push_back(at_rate(shop, "laying ply", doubled.front()));
     if (debulks > 0) today.push_back(at_rate(shop, "debulk", debulks));
+    for (std::size_t more = 1; more < doubled.size(); ++more) {
+        finish_day(std::max(shell.resin.gel_time, kNight));
+        ++day;
+        if (doubled[more] > 0) today.push_back(at_rate(shop, "laying ply", doubled[more]));
+    }
     finish_day(0);
 }
 
