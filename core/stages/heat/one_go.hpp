@@ -42,8 +42,8 @@ ShellGo shell_go(const Choices& choices, const PlugUnder& plug, const shell::Cho
 PartGo part_go(const Choices& choices, const shell::Findings& shell, const part::Choices& part_choices,
                const part::Findings& part, const GoLibrary& shop, Progress& progress);
 
-/// What it allows of `resin`: by its own heat; by the resin's entry where that is no typical figure and less, or
-/// where heat does not decide: no curve, too warm an air, nothing too hot up to kThickest.
+/// What it allows of `resin`: by its own heat; by the resin's entry where that is no typical figure and less,
+/// or where heat does not decide: no curve, too warm an air, nothing too hot up to kThickest.
 GoLimit go_limit(const OneGo& go, const Resin& resin);
 
 }  // namespace jig::heat
