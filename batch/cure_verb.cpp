@@ -267,7 +267,7 @@ Json cures_of_job(const Arguments& a, Progress& progress) {
                               {"gel_s", or_null(p.gels)},
                               {"cure_end", p.cure},
                               {"Tg_K", or_null(p.Tg)}});
-        for (const auto& s : heat::sensors_of(run, on.job.heat.room, on.job.heat.runs_past))
+        for (const auto& s : heat::sensors_of(run, on.job.heat))
             sensors.push_back({{"where", s.where}, {"for", s.for_what}, {"alarm_K", or_null(s.alarm)}});
         one["places"] = std::move(places);
         one["sensors"] = std::move(sensors);

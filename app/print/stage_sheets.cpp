@@ -150,7 +150,7 @@ class Sheets {
         if (!f_.heat) return;
         for (const auto& run : f_.heat->cures->runs) {
             QList<QStringList> rows;
-            for (const auto& s : heat::sensors_of(run, job_.heat.room, job_.heat.runs_past))
+            for (const auto& s : heat::sensors_of(run, job_.heat))
                 rows << QStringList{QString::fromStdString(s.where), QString::fromStdString(s.for_what),
                                     s.alarm ? shown(Kind::temperature, *s.alarm) : QString(), kBox};
             if (rows.isEmpty()) continue;

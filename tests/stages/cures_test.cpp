@@ -495,17 +495,21 @@ TEST_CASE("thermocouples go where the hold waits, where it runs hottest, and to 
     auto job = doubled(14);
     job.heat.post_cure = {{kelvin(80), 600.0 / 3600, 4 * 3600}};
     const auto f = worked_out(job);
-    const auto sensors = heat::sensors_of(run_of(f, CureOf::post_cure), job.heat.room, job.heat.runs_past);
+    const auto sensors = heat::sensors_of(run_of(f, CureOf::post_cure), job.heat);
     REQUIRE(sensors.size() >= 3);
+    const auto post_slowest = run_of(f, CureOf::post_cure).slowest;
+    REQUIRE_FALSE(post_slowest.empty());
     CHECK(sensors[0].where.find("doubler on the flange: ") == 0);
     CHECK(sensors[0].for_what.find("slowest") != std::string::npos);
     CHECK(sensors.back().where.find("warm end") != std::string::npos);
-    CHECK(sensors.back().alarm == Approx(kelvin(80) + job.heat.runs_past));
+    // Air is let past its programme by the band alone: what lies in the oven bears no more.
+    CHECK(sensors.back().alarm == Approx(kelvin(80) + job.heat.within));
+    CHECK(post_slowest == sensors[0].where.substr(0, post_slowest.size()));
     int alarms = 0;
     for (const auto& s : sensors) alarms += s.alarm.has_value();
     CHECK(alarms == 2);
     // In the room only what runs hot is read.
-    const auto cold = heat::sensors_of(run_of(f, CureOf::on_plug), job.heat.room, job.heat.runs_past);
+    const auto cold = heat::sensors_of(run_of(f, CureOf::on_plug), job.heat);
     REQUIRE(cold.size() == 1);
     CHECK(cold[0].alarm == Approx(job.heat.room + job.heat.runs_past));
     const auto places = heat::places_of(run_of(f, CureOf::post_cure), job.heat.within);

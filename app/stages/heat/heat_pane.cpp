@@ -128,7 +128,7 @@ class CurePane : public RecordsPane<Leg> {
         places_->show_rows(rows, tips);
         fit_height(places_, 1, 8);
         QStringList lines;
-        for (const auto& s : heat::sensors_of(run, job.heat.room, job.heat.runs_past))
+        for (const auto& s : heat::sensors_of(run, job.heat))
             lines << QString("<p style='margin:1px 0'>%1 · %2: %3%4.</p>")
                          .arg(lines.size() + 1)
                          .arg(QString::fromStdString(s.where).toHtmlEscaped(),

@@ -40,15 +40,14 @@ std::optional<double> near_at(const WallHistory& h, std::size_t place, double ai
 
 }  // namespace
 
-std::vector<Sensor> sensors_of(const CureRun& run, double room, double runs_past) {
+std::vector<Sensor> sensors_of(const CureRun& run, const Choices& c) {
     std::optional<Spot> slowest, hottest;
     double latest = -1, peak = 0;
-    constexpr double kNear = 5;
-    const bool warmed = run.highest_air > room + kNear;
+    const bool warmed = run.highest_air > c.room + c.within;
     run.each([&](const std::string& name, const Wall& wall, const WallHistory& h) {
         for (std::size_t p = 0; p < h.places.size(); ++p) {
             if (h.places[p].cure.empty()) continue;
-            const auto when = near_at(h, p, run.highest_air, kNear);
+            const auto when = near_at(h, p, run.highest_air, c.within);
             const double late = when.value_or(1e18);
             if (warmed && late > latest) {
                 latest = late;
@@ -61,7 +60,7 @@ std::vector<Sensor> sensors_of(const CureRun& run, double room, double runs_past
         }
     });
     std::vector<Sensor> out;
-    const auto alarm = run.highest_air + runs_past;
+    const auto alarm = run.highest_air + c.runs_past;
     if (slowest) out.push_back({said_of(*slowest, run.of), "the slowest: the hold's clock starts by it", {}});
     if (hottest) {
         const auto where = said_of(*hottest, run.of);
@@ -74,7 +73,8 @@ std::vector<Sensor> sensors_of(const CureRun& run, double room, double runs_past
     }
     if (warmed && !out.empty()) {
         out.push_back({"the air at the oven's cool end", "what the slowest lags behind", {}});
-        out.push_back({"the air at the oven's warm end", "that nothing there is past its limit", alarm});
+        out.push_back({"the air at the oven's warm end", "that the oven keeps to its programme",
+                       run.highest_air + c.within});
     }
     return out;
 }

@@ -12,10 +12,11 @@ struct Sensor {
     bool operator==(const Sensor&) const = default;
 };
 
-/// The place that comes near the air last (its hold starts there), the one that runs hottest (its alarm at
-/// `runs_past` K over the air) and, where the air is warmer than `room` K, the oven's cool and warm end. One
-/// that is both stands once.
-std::vector<Sensor> sensors_of(const CureRun& run, double room, double runs_past);
+/// The place that comes near the air last (its hold starts there, by the same band), the one that runs
+/// hottest (its alarm at what a lay-up may run past the air) and, where the air is warmer than the room, the
+/// oven's cool end and its warm one, whose alarm is the band over the programme. One that is both stands
+/// once.
+std::vector<Sensor> sensors_of(const CureRun& run, const Choices& choices);
 
 /// What one wall of a cure does, in figures.
 struct PlaceSum {
