@@ -7,6 +7,7 @@
 #include "core/science/mesh/refine.hpp"
 #include "core/science/mesh/stl.hpp"
 #include "core/stages/part/kit.hpp"
+#include "core/stages/part/panels.hpp"
 
 namespace jig::batch {
 namespace {
@@ -30,6 +31,68 @@ SheetSet pattern_of(const std::vector<std::vector<Point2>>& outlines, const Poin
     const double arm = 0.15 * size.x();
     piece.engraved = {{size / 2 - Point2(arm, 0), size / 2 + Point2(arm, 0)}};
     out.sheets.push_back({{std::move(piece)}});
+    return out;
+}
+
+std::string as_file(std::string name) {
+    for (auto& c : name) {
+        if (std::isalnum(static_cast<unsigned char>(c)) == 0) c = '-';
+    }
+    return name;
+}
+
+Json core_to_json(const part::CorePanels& f, const part::Findings& part,
+                  const std::vector<part::Zone>& zones) {
+    const auto zone_of = [&](const part::Source& s) {
+        return s.zone < 0 ? Json() : Json(zones[static_cast<std::size_t>(s.zone)].name);
+    };
+    Json cores = Json::array(), panels = Json::array(), stocks = Json::array();
+    for (const auto& c : part.cores->cores)
+        cores.push_back({{"layer", c.of.layer + 1},
+                         {"zone", zone_of(c.of)},
+                         {"material", c.layer.material},
+                         {"area_m2", c.area},
+                         {"bends_to_m", c.bends_to > 0 ? Json(c.bends_to) : Json()},
+                         {"tightest_m", c.tightest > 0 ? Json(c.tightest) : Json()},
+                         {"tightest_at_m", three(c.at)},
+                         {"too_tight_m2", c.tight}});
+    for (const auto& p : f.panels) {
+        const Point2 size = high_corner(p.outline) - low_corner(p.outline);
+        panels.push_back({{"name", p.name},
+                          {"layer", p.of.layer + 1},
+                          {"zone", zone_of(p.of)},
+                          {"material", p.material},
+                          {"area_m2", p.area},
+                          {"flat_size_m", {size.x(), size.y()}},
+                          {"stretch", p.stretch},
+                          {"strained", p.strained},
+                          {"middle_m", three(p.middle)}});
+    }
+    for (const auto& s : f.stocks)
+        stocks.push_back({{"material", s.material},
+                          {"sheet_m", {s.sheets.rules.length, s.sheets.rules.width}},
+                          {"sheets", s.sheets.sheets.size()},
+                          {"yield", s.sheets.yield},
+                          {"too_large", s.sheets.too_large}});
+    return {{"cores", std::move(cores)},   {"panels", std::move(panels)}, {"sheets", std::move(stocks)},
+            {"joints_m", f.joints},        {"edge_m", f.edges},           {"joint_fill_m3", f.joint_fill},
+            {"edge_fill_m3", f.edge_fill}, {"not_in_sheets", f.no_sheets}};
+}
+
+Json inserts_to_json(const part::Choices& c, const std::vector<part::InsertFit>& fits) {
+    Json out = Json::array();
+    for (std::size_t i = 0; i < fits.size(); ++i) {
+        const auto& fit = fits[i];
+        out.push_back({{"name", c.inserts[i].name},
+                       {"at_m", three(fit.place.at)},
+                       {"beside", fit.place.beside},
+                       {"rim_m", fit.place.rim},
+                       {"core_m", fit.core},
+                       {"skin_m", fit.skin},
+                       {"pull_borne_N", fit.pull_known ? Json(fit.pull_borne) : Json()},
+                       {"push_borne_N", fit.push_borne},
+                       {"holds_times", std::isfinite(fit.holds) ? Json(fit.holds) : Json()}});
+    }
     return out;
 }
 
@@ -87,8 +150,9 @@ Json run_kit(const Arguments& a, Progress& progress) {
     OnBoard on(a, Depth::stages, progress);
     on.need(Stage::part);
     const auto& draped = *on.findings.part->draped;
-    if (draped.nets.empty())
-        throw InputError("part", "no ply of it can be draped",
+    const auto panels = on.board.core_panels(on.sheet, progress);
+    if (draped.nets.empty() && panels->panels.empty())
+        throw InputError("part", "no ply of it can be draped, and it has no core",
                          "give it woven cloth or tape, and a tool with a face");
     const double trim = a.number("trim", part::kKitTrim, 0, 1), lap = a.number("lap", part::kKitLap, 0, 0.5);
     const auto kit =
@@ -134,11 +198,19 @@ Json run_kit(const Arguments& a, Progress& progress) {
                          {"yield", r.yield},
                          {"too_large", r.sheets.too_large}});
         if (!a.option("out")) continue;
-        std::string name = r.material;
-        for (auto& c : name) {
-            if (std::isalnum(static_cast<unsigned char>(c)) == 0) c = '-';
-        }
-        write_sheets(r.sheets, *a.option("out") + "/" + name, out["files"]);
+        write_sheets(r.sheets, *a.option("out") + "/" + as_file(r.material), out["files"]);
+    }
+    if (!panels->panels.empty()) out["core"] = core_to_json(*panels, *on.findings.part, zones);
+    for (const auto& stock : panels->stocks) {
+        if (a.option("out"))
+            write_sheets(stock.sheets, *a.option("out") + "/" + as_file(stock.material), out["files"]);
+    }
+    if (!on.job.part.inserts.empty()) {
+        out["inserts"] = inserts_to_json(on.job.part, on.findings.part->inserts);
+        if (const auto folder = a.option("out"))
+            write_sheets(
+                part::insert_template(on.job.part, on.findings.part->inserts, *on.findings.edge->tool),
+                *folder + "/inserts-", out["files"]);
     }
     out["pieces"] = std::move(pieces);
     out["rolls"] = std::move(rolls);

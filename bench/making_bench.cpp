@@ -4,8 +4,10 @@
 #include <cholmod.h>
 
 #include <cmath>
+#include <Eigen/SparseCholesky>
 
 #include "bench/reference.hpp"
+#include "core/science/drape/flatten.hpp"
 #include "core/science/drape/net.hpp"
 #include "core/science/flow/fill.hpp"
 #include "core/science/flow/network.hpp"
@@ -157,6 +159,38 @@ TriangleMesh plate(std::uint32_t n) {
     }
     return out;
 }
+
+/// A panel of a gentle bowl laid flat, beside its equations factored once and solved so often that every
+/// round could use them up.
+void a_panel_laid_flat(benchmark::State& state) {
+    auto mesh = plate(static_cast<std::uint32_t>(state.range(0)));
+    for (auto& p : mesh.points) p.z() = 0.15 * (p - Point(0.5, 0.5, 0)).squaredNorm();
+    Progress quiet;
+    const auto run = [&] { benchmark::DoNotOptimize(flatten(mesh, quiet).most); };
+    for (auto _ : state) run();
+    const auto n = static_cast<Eigen::Index>(mesh.points.size());
+    std::vector<Eigen::Triplet<double>> triplets;
+    for (const auto& t : mesh.triangles) {
+        for (std::size_t k = 0; k < 3; ++k) {
+            const auto i = static_cast<int>(t[k]), j = static_cast<int>(t[(k + 1) % 3]);
+            triplets.emplace_back(i, i, 1);
+            triplets.emplace_back(j, j, 1);
+            triplets.emplace_back(i, j, -1);
+            triplets.emplace_back(j, i, -1);
+        }
+    }
+    Eigen::SparseMatrix<double> matrix(n, n);
+    matrix.setFromTriplets(triplets.begin(), triplets.end());
+    matrix.coeffRef(0, 0) += 1;
+    const Eigen::MatrixXd right = Eigen::MatrixXd::Random(n, 2);
+    const auto bare = [&] {
+        const Eigen::SimplicialLDLT<Eigen::SparseMatrix<double>> solver(matrix);
+        for (int i = 0; i < 200; ++i) benchmark::DoNotOptimize(Eigen::MatrixXd(solver.solve(right)).norm());
+    };
+    state.counters["times_bare_solves"] = bench::fastest(3, run) / bench::fastest(3, bare);
+    state.SetComplexityN(n);
+}
+BENCHMARK(a_panel_laid_flat)->Arg(20)->Arg(40)->Arg(80)->Unit(benchmark::kMillisecond)->Complexity();
 
 /// Seconds of the whole face's system once through CHOLMOD, one point held.
 double whole_system(const FlowNetwork& net) {

@@ -127,4 +127,34 @@ inline Eigen::Matrix3d odd_rotation() {
         .toRotationMatrix();
 }
 
+/// A sheet of (n × m) cells over the unit square, its diagonals turned about.
+template <class Place>
+TriangleMesh sheet(std::uint32_t n, std::uint32_t m, const Place& place) {
+    TriangleMesh out;
+    for (std::uint32_t j = 0; j <= m; ++j) {
+        for (std::uint32_t i = 0; i <= n; ++i)
+            out.points.push_back(place(static_cast<double>(i) / n, static_cast<double>(j) / m));
+    }
+    const auto at = [&](std::uint32_t i, std::uint32_t j) { return j * (n + 1) + i; };
+    for (std::uint32_t j = 0; j < m; ++j) {
+        for (std::uint32_t i = 0; i < n; ++i) {
+            const auto a = at(i, j), b = at(i + 1, j), c = at(i + 1, j + 1), d = at(i, j + 1);
+            if ((i + j) % 2 == 0) {
+                out.triangles.push_back({a, b, c});
+                out.triangles.push_back({a, c, d});
+            } else {
+                out.triangles.push_back({a, b, d});
+                out.triangles.push_back({b, c, d});
+            }
+        }
+    }
+    return out;
+}
+
+inline double area_of(const TriangleMesh& mesh) {
+    double sum = 0;
+    for (std::size_t f = 0; f < mesh.triangles.size(); ++f) sum += mesh.area_vector2(f).norm() / 2;
+    return sum;
+}
+
 }  // namespace shapes

@@ -1,4 +1,5 @@
 #include "app/print/stage_sheets.hpp"
+#include "app/print/part_tables.hpp"
 
 #include "app/charts/charts.hpp"
 #include "app/ribbon/ribbon.hpp"
@@ -7,7 +8,6 @@
 #include "core/stages/bag/flow.hpp"
 #include "core/stages/cautions.hpp"
 #include "core/stages/heat/sensors.hpp"
-#include "core/stages/part/trial.hpp"
 
 namespace jig::app {
 namespace {
@@ -63,7 +63,11 @@ class Sheets {
                                                  show(Kind::area, r.area, w_)),
                           r.stack);
                 }
-                carried();
+                for (const auto& t : part_tables(job_, f_, w_)) {
+                    pen_.heading(t.heading);
+                    pen_.paragraph(t.before);
+                    pen_.table(t.columns, t.rows, t.widths, t.right);
+                }
                 break;
             case Stage::bag:
                 tightening();
@@ -267,25 +271,6 @@ class Sheets {
                                 shown(Kind::thickness, c.error), worded_(c.where)};
         pen_.table({"load", "", "moves", "face out by", "where"}, rows, {0.24, 0.28, 0.11, 0.13, 0.24},
                    {false, false, true, true, false});
-    }
-
-    void carried() {
-        if (!f_.part_trial) return;
-        pen_.heading("What it carries");
-        pen_.paragraph("It " + text_of(said(job_.part.duty.hold)) +
-                       QString(", and is to hold %1 times each load.").arg(job_.part.duty.factor, 0, 'g', 3));
-        QList<QStringList> rows;
-        for (const auto& r : f_.part_trial->loads) {
-            const auto [share, way] = r.most();
-            rows << QStringList{QString::fromStdString(r.name), worded_(r.how),
-                                shown(Kind::thickness, r.moves), QString::fromStdString(r.where),
-                                share > 0 ? QString("%1 ×, then %2")
-                                                .arg(1 / share, 0, 'g', 3)
-                                                .arg(QString::fromStdString(part::said(way)))
-                                          : QString()};
-        }
-        pen_.table({"load", "", "gives", "most at", "holds"}, rows, {0.17, 0.35, 0.1, 0.14, 0.24},
-                   {false, false, true, false, false});
     }
 
     /// How far a product is let down for spraying, as a painter says it.

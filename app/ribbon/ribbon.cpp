@@ -88,12 +88,8 @@ void paint_section(QPainter& p, const QRectF& where, const Section2& s, const In
         p.drawPath(path_of(layer.outline, at));
     }
     p.restore();
-    double shell = 0, part = 0;
-    for (const auto& l : s.layers)
-        (l.stage == Stage::shell  ? shell
-         : l.stage == Stage::part ? part
-                                  : shell) +=
-            l.stage == Stage::shell || l.stage == Stage::part ? l.thickness : 0;
+    double shell = 0;
+    for (const auto& l : s.layers) shell += l.stage == Stage::shell ? l.thickness : 0;
     // Tape land as yellow blocks on the flange's board.
     for (const auto& [a, b] : s.tape) {
         const auto q = at({a, s.foot}), r = at({b, s.foot});
@@ -153,7 +149,7 @@ void paint_section(QPainter& p, const QRectF& where, const Section2& s, const In
     const auto foot =
         QString("%1 %2, thickness × %3")
             .arg(s.part_in_tool ? "part in the tool, part" : "shell",
-                 QString::fromStdString(jig::show(Kind::thickness, s.part_in_tool ? part : shell, w)),
+                 QString::fromStdString(jig::show(Kind::thickness, s.part_in_tool ? s.part : shell, w)),
                  QString::number(s.stretch, 'f', s.stretch < 10 ? 1 : 0));
     p.drawText(QRectF(names_x, where.bottom() - line - 4 * scale, kNames * scale - 8 * scale, line),
                Qt::AlignVCenter, foot);

@@ -2,6 +2,9 @@
 
 #include <algorithm>
 #include <cmath>
+#include <map>
+
+#include "core/science/mesh/nearest_face.hpp"
 
 namespace jig::app {
 namespace {
@@ -26,16 +29,24 @@ Hatch hatch_of(const LaidLayer& l) {
 }
 
 /// The cut's outline of the solid under the tool face, in (across, along the pull) coordinates.
-Loops cut_outline(const Job& job, const Findings& f, const Piece* piece, double& low, double& high,
-                  double& foot) {
+struct Cut {
+    Loops body;
+    Frame plane;
+    double height = 0;         ///< along the plane's normal
+    double low = 0, high = 0;  ///< of the whole shape, across
+    double foot = 0;
+    [[nodiscard]] Point lifted(const Point2& p) const { return plane.lift(p, height); }
+};
+Cut cut_of(const Job& job, const Findings& f, const Piece* piece) {
+    Cut out;
     // A piece of a mould is shown on its own seam.
     const bool one = piece == nullptr;
     const auto frame = one ? f.split->frame : frame_across(piece->direction.normalized());
     const auto& mesh = one ? f.shape->mesh : piece->mesh;
-    foot = f.split->foot;
+    out.foot = f.split->foot;
     if (!one) {
-        foot = 1e30;
-        for (const auto& p : mesh.points) foot = std::min(foot, frame.w.dot(p));
+        out.foot = 1e30;
+        for (const auto& p : mesh.points) out.foot = std::min(out.foot, frame.w.dot(p));
     }
     Point2 a = Point2::Constant(1e30), b = -a;
     for (const auto& p : mesh.points) {
@@ -44,26 +55,63 @@ Loops cut_outline(const Job& job, const Findings& f, const Piece* piece, double&
     }
     const bool long_u = (b - a).x() >= (b - a).y();
     const bool normal_u = (job.cut.across == CutAlong::length) == long_u;
-    const Frame plane = normal_u ? Frame{frame.v, frame.w, frame.u} : Frame{-frame.u, frame.w, frame.v};
+    out.plane = normal_u ? Frame{frame.v, frame.w, frame.u} : Frame{-frame.u, frame.w, frame.v};
     const double from = normal_u ? a.x() : a.y(), reach = normal_u ? (b - a).x() : (b - a).y();
-    const std::array<double, 1> height{from + reach * std::clamp(job.cut.at, 0.003, 0.997)};
+    out.height = from + reach * std::clamp(job.cut.at, 0.003, 0.997);
+    const std::array<double, 1> height{out.height};
     Progress quiet;
     const auto cut =
-        sections(mesh, one ? f.shape->topology : topology_of(mesh), plane, height, quiet).front();
+        sections(mesh, one ? f.shape->topology : topology_of(mesh), out.plane, height, quiet).front();
     Loops loops = cut.loops;
     for (auto line : cut.open_lines) {
         if (line.size() < 2) continue;
         // Down to the foot at both ends, so that the plug is solid under the skin.
-        line.emplace_back(line.back().x(), foot);
-        line.emplace_back(line.front().x(), foot);
+        line.emplace_back(line.back().x(), out.foot);
+        line.emplace_back(line.front().x(), out.foot);
         loops.push_back(std::move(line));
     }
     for (auto& loop : loops) {
         if (signed_area(loop) < 0) std::reverse(loop.begin(), loop.end());
     }
-    low = normal_u ? a.y() : -b.x();
-    high = normal_u ? b.y() : -a.x();
-    return united(loops);
+    out.low = normal_u ? a.y() : -b.x();
+    out.high = normal_u ? b.y() : -a.x();
+    out.body = united(loops);
+    return out;
+}
+
+/// For each set of the part's zones that the cut goes through, what lies within `depth` m behind the face
+/// there; nothing where the part has no zones, and all is the common stack.
+std::map<std::uint32_t, Loops> zones_at_cut(const Cut& cut, const Findings& f, double depth) {
+    std::map<std::uint32_t, Loops> out;
+    const auto& face = f.part->draped->face;
+    const auto& marks = f.part->marked->marks;
+    if (!face || face->empty() || std::all_of(marks.begin(), marks.end(), [](auto m) { return m == 0; }))
+        return out;
+    const NearestFace nearest(*face);
+    const Point2 size = high_corner(cut.body) - low_corner(cut.body);
+    const double step = size.norm() / 300;
+    for (const auto& loop : cut.body) {
+        // Close enough together for borders to be seen where they are.
+        Loop line;
+        for (std::size_t i = 0; i < loop.size(); ++i) {
+            const Point2 &a = loop[i], &b = loop[(i + 1) % loop.size()];
+            const int n = std::max(1, static_cast<int>(std::ceil((b - a).norm() / step)));
+            for (int k = 0; k < n; ++k) line.push_back(a + (b - a) * k / n);
+        }
+        const auto at = [&](std::size_t i) -> const Point2& { return line[i % line.size()]; };
+        const auto into = [&](std::size_t i) -> Point2 {
+            const Point2 way = at(i + 1) - at(i + line.size() - 1);
+            return way.norm() > 0 ? Point2(Point2(-way.y(), way.x()).normalized()) : Point2::Zero();
+        };
+        for (std::size_t i = 0; i < line.size(); ++i) {
+            const auto under = nearest.at(cut.lifted((at(i) + at(i + 1)) / 2));
+            Loop behind{at(i), at(i + 1), at(i + 1) + depth * into(i + 1), at(i) + depth * into(i)};
+            if (signed_area(behind) < 0) std::reverse(behind.begin(), behind.end());
+            out[under < marks.size() ? marks[under] : 0].push_back(std::move(behind));
+        }
+    }
+    for (auto& [zones, loops] : out) loops = united(loops);
+    return out;
 }
 
 /// Of a mould in pieces the one that the stand shows; none for a mould in one.
@@ -94,9 +142,11 @@ Loop box(double x0, double y0, double x1, double y1) {
 Section2 section_at_cut(const Job& job, const Findings& f, Stage stage) {
     Section2 out;
     if (!f.shape || !f.split || !f.shell || !f.edge || !f.plug) return out;
-    double low = 0, high = 0;
     const auto* piece = piece_shown(job, f, stage);
-    const auto body = cut_outline(job, f, piece, low, high, out.foot);
+    const auto cut = cut_of(job, f, piece);
+    const auto& body = cut.body;
+    const double low = cut.low, high = cut.high;
+    out.foot = cut.foot;
     if (body.empty()) return out;
     const double left = low_corner(body).x(), right = high_corner(body).x();
     const double wide = f.edge->width;
@@ -129,7 +179,6 @@ Section2 section_at_cut(const Job& job, const Findings& f, Stage stage) {
     };
     if (out.part_in_tool) {
         // Seen from the tool: shell outside the face, part inside it, bag last.
-        double at = 0;
         std::vector<SectionLayer> inner;
         // Past the trim the part ends and the bag lies on the flange.
         const Loops flange =
@@ -140,17 +189,39 @@ Section2 section_at_cut(const Job& job, const Findings& f, Stage stage) {
             return trimmed(united(loops));
         };
         inner.push_back({"release", Hatch::release, 0, Stage::release, solid, true});
-        const double total = f.part->stack.laminate.thickness;
+        double total = 0;
+        for (const auto& r : f.part->regions) total = std::max(total, r.stack.laminate.thickness);
+        out.part = total;
         const double stretch = std::min(out.stretch, 0.35 * std::min(depth, right - left) / total);
-        for (const auto& l : f.part->stack.laid) {
-            SectionLayer layer{
-                QString::fromStdString(l.name), hatch_of(l), l.ply.thickness, Stage::part, inside(at), false};
-            at += l.ply.thickness * stretch;
-            inner.push_back(std::move(layer));
+        const auto zones = zones_at_cut(cut, f, 1.2 * total * stretch);
+        Loops air = zones.empty() ? Loops() : inside(total * stretch);
+        // Each stack within its own zones; the whole of it where there are none.
+        for (const auto& r : f.part->regions) {
+            const auto where = zones.find(r.zones);
+            if (zones.empty() ? r.zones != 0 : where == zones.end()) continue;
+            const auto there = [&](Loops loops) {
+                return zones.empty() ? loops : shared(loops, where->second);
+            };
+            QString zone;
+            for (std::size_t z = 0; z < job.part.zones.size(); ++z) {
+                if ((r.zones >> z & 1u) != 0) zone += QString::fromStdString(job.part.zones[z].name) + ": ";
+            }
+            double at = 0;
+            for (const auto& l : r.stack.laid) {
+                SectionLayer layer{zone + QString::fromStdString(l.name),
+                                   hatch_of(l),
+                                   l.ply.thickness,
+                                   Stage::part,
+                                   there(inside(at)),
+                                   false};
+                at += l.ply.thickness * stretch;
+                inner.push_back(std::move(layer));
+            }
+            for (auto& loop : there(inside(at))) air.push_back(std::move(loop));
         }
         const bool closed = f.bag && f.bag->closed;
         inner.push_back({closed ? bag_name(job) : "air", Hatch::bag, 0, closed ? Stage::bag : Stage::part,
-                         inside(at), false});
+                         united(air), false});
         // Painted from the outside in, so the innermost must be first.
         std::reverse(inner.begin(), inner.end());
         for (auto& l : inner) out.layers.push_back(std::move(l));

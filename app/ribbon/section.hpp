@@ -26,6 +26,7 @@ struct Section2 {
     std::vector<std::pair<double, double>> tape;          ///< m along x on the foot, where the tape land lies
     double foot = 0;
     bool part_in_tool = false;
+    double part = 0;  ///< m of the part where it is thickest, in the tool
     [[nodiscard]] bool empty() const { return layers.empty(); }
 };
 

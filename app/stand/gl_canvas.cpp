@@ -29,6 +29,7 @@ void main() {
     if (kind == 1 && length(mod(px, 9.0) - 4.5) < 1.3) base = mix(base, inkline, 0.7);
     if (kind == 2 && (mod(px.x + px.y, 10.0) < 1.2 || mod(px.x - px.y, 10.0) < 1.2)) base = mix(base, vec3(1.0), 0.45);
     if (kind == 3 && mod(at.z * 1000.0 + 3.0 * sin(at.x * 40.0), 7.0) < 0.9) base *= 0.93;
+    if (kind == 4 && mod(px.x + px.y, 7.0) < 1.2) base = mix(base, inkline, 0.6);
     float rim = 1.0 - abs(dot(m, to));
     base = mix(base, inkline, 0.38 * pow(rim, 4.0));
     shade = vec4(base, 1.0);

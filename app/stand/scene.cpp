@@ -293,7 +293,9 @@ Scene scene_of(const Job& job, const Findings& f, Stage stage, const Ink& k, con
             }
             if (f.part && f.part->draped->worst() != nullptr) {
                 add_cloth(s, f, up, k, w);
+                if (f.core_panels) add_core_panels(s, *f.core_panels, up, k);
                 add_zones(s, job, f, up, k, w);
+                add_inserts(s, job, f, up);
                 wide = false;
                 break;
             }
@@ -319,7 +321,9 @@ Scene scene_of(const Job& job, const Findings& f, Stage stage, const Ink& k, con
             if (stage == Stage::shape) add_repairs(s, f, up, k);
             if (stage == Stage::part && f.part) {
                 add_zone_brushes(s, first, k);
+                if (f.core_panels) add_core_panels(s, *f.core_panels, up, k);
                 add_zones(s, job, f, up, k, w);
+                add_inserts(s, job, f, up);
             }
             break;
         }

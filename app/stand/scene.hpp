@@ -15,7 +15,7 @@
 namespace jig::app {
 
 /// How a surface is drawn beside its colour, so that state is never colour alone.
-enum class Pattern { plain = 0, dots = 1, crosses = 2, grain = 3 };
+enum class Pattern { plain = 0, dots = 1, crosses = 2, grain = 3, hatch = 4 };
 
 struct Corner {
     float x, y, z;

@@ -1,8 +1,10 @@
 // The part's cloth on the stand.
+#include <algorithm>
 #include <cmath>
 #include <map>
 
 #include "app/stand/scene_parts.hpp"
+#include "core/stages/part/panels.hpp"
 
 namespace jig::app {
 
@@ -19,6 +21,12 @@ void add_cloth(Scene& s, const Findings& f, const Upright& up, const Ink& k, con
         return sum;
     };
     const auto& marks = f.part->marked->marks;
+    const auto sprung = [&](std::size_t face) {
+        const auto& cores = f.part->cores->cores;
+        return std::any_of(cores.begin(), cores.end(),
+                           [&](const auto& c) { return face < c.is_tight.size() && c.is_tight[face] != 0; });
+    };
+    bool springs = false;
     const auto first = s.corners.size();
     add_shape(s, mesh, up, 0, 0, [&](std::size_t face, QColor& colour, Pattern& pattern) {
         const auto shear = shear_of(face);
@@ -31,6 +39,10 @@ void add_cloth(Scene& s, const Findings& f, const Upright& up, const Ink& k, con
             pattern = Pattern::crosses;
         } else if (*shear > 0.6 * net.lock) {
             colour = k.drags;
+        }
+        if (pattern == Pattern::plain && sprung(face)) {
+            pattern = Pattern::hatch;
+            springs = true;
         }
         if (face < marks.size() && marks[face] != 0) colour = in_zone(colour, k);
         return true;
@@ -84,7 +96,21 @@ void add_cloth(Scene& s, const Findings& f, const Upright& up, const Ink& k, con
             "cloth laid at %1: every third thread; sand: past six tenths of locking, crossed: it locks at %2")
             .arg(QString("%1°").arg(std::lround(degrees(net.angle))),
                  QString::fromStdString(show(Kind::angle, net.lock, w)));
+    if (springs) s.legend += "; hatched: its core does not bend so far";
     if (any) s.legend += "; dotted: corners so tight that cloth bridges them";
+}
+
+void add_core_panels(Scene& s, const part::CorePanels& panels, const Upright& up, const Ink& k) {
+    const double lift = 0.003 * s.bounds.diagonal();
+    for (const auto& [a, b, normal] : panels.seams)
+        s.lines.push_back({{up(a + lift * normal), up(b + lift * normal)}, k.clay, 2.2, true});
+    // Where there are many, every name would lie over the next.
+    constexpr std::size_t kMostNames = 24;
+    if (panels.panels.size() <= kMostNames && panels.panels.size() > 1) {
+        for (const auto& p : panels.panels)
+            s.labels.push_back({up(p.middle + 2 * lift * p.normal), QString::fromStdString(p.name)});
+    }
+    if (!panels.seams.empty()) s.legend += "; dashed: joints between panels of core";
 }
 
 }  // namespace jig::app

@@ -88,6 +88,10 @@ void add_plan(Scene& s, const plug::Plan& plan, const TriangleMesh& surface, con
 void add_back(Scene& s, const Job& job, const Findings& f, const Upright& up, const Ink& k);
 /// Cloth as it lies on the part's face: its threads, where it locks, and where corners are bridged.
 void add_cloth(Scene& s, const Findings& f, const Upright& up, const Ink& k, const Wording& w);
+/// The part's inserts, to be dragged.
+void add_inserts(Scene& s, const Job& job, const Findings& f, const Upright& up);
+/// Joints between the core's panels, and the panels' names.
+void add_core_panels(Scene& s, const part::CorePanels& panels, const Upright& up, const Ink& k);
 /// The part's zones: their borders, names and thicknesses.
 void add_zones(Scene& s, const Job& job, const Findings& f, const Upright& up, const Ink& k,
                const Wording& w);

@@ -25,6 +25,23 @@ void add_zones(Scene& s, const Job& job, const Findings& f, const Upright& up, c
     if (!marked.regions.empty()) s.legend += "; tinted: zones";
 }
 
+void add_inserts(Scene& s, const Job& job, const Findings& f, const Upright& up) {
+    const auto& fits = f.part->inserts;
+    const double lift = 0.004 * s.bounds.diagonal();
+    for (std::size_t i = 0; i < std::min(fits.size(), job.part.inserts.size()); ++i) {
+        const auto& insert = job.part.inserts[i];
+        Point at = fits[i].place.at;
+        // While it is dragged it is where the job has it, not where it was worked out.
+        if (f.edge && f.edge->tool) {
+            const auto& frame = f.edge->tool->frame;
+            const Point2 off = Point2(insert.along, insert.across) - fits[i].asked;
+            at += off.x() * frame.u + off.y() * frame.v;
+        }
+        s.marks.push_back({up(at) + Point(0, 0, lift), Fitting::bush, static_cast<int>(i), true,
+                           QString::fromStdString(insert.name)});
+    }
+}
+
 QColor in_zone(const QColor& colour, const Ink& k) {
     const auto between = [](float a, float b) { return a + 0.35f * (b - a); };
     return QColor::fromRgbF(between(colour.redF(), k.petrol.redF()),

@@ -583,8 +583,9 @@ void Stand::name_it() {
     auto words = QString("Stand: the thing in 3D. %1").arg(scene_.legend);
     // A hose has two ends, and so two numbers.
     if (const auto* mark = marked(mark_))
-        words += mark->free ? QString(" Hose %1 is chosen.").arg(mark_ / 2 + 1)
-                            : QString(" Fitting %1 is chosen.").arg(mark_ + 1);
+        words += mark->free && !mark->caption.isEmpty() ? QString(" %1 is chosen.").arg(mark->caption)
+                 : mark->free                           ? QString(" Hose %1 is chosen.").arg(mark_ / 2 + 1)
+                                                        : QString(" Fitting %1 is chosen.").arg(mark_ + 1);
     setAccessibleName(words);
 }
 

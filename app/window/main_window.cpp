@@ -126,7 +126,7 @@ MainWindow::MainWindow(Shop shop, QString recovery)
     connect(stand_, &Stand::painted, this, &MainWindow::lay_paint);
     connect(stand_, &Stand::apart_changed, this, [this] { show_scene(true); });
     connect(stand_, &Stand::mark_dragged, this, &MainWindow::set_mark);
-    connect(stand_, &Stand::mark_slid, this, &MainWindow::set_hose);
+    connect(stand_, &Stand::mark_slid, this, &MainWindow::slide_mark);
     connect(stand_, &Stand::mark_let_go, document_, &Document::end_drag);
     connect(slip_, &Slip::act_wanted, this, &MainWindow::act_on);
     connect(slip_, &Slip::word_wanted, this, &MainWindow::show_word);

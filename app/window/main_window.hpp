@@ -158,6 +158,8 @@ class MainWindow : public QMainWindow {
     void act_on(const QString& act);
     void set_mark(int number, double share);
     /// Puts an end of a hose where it was dragged to; from then on the hoses are the maker's own.
+    void slide_mark(int number, const Point& at);
+    void set_insert(std::size_t number, const Point& at);
     void set_hose(int number, const Point& at);
     void lay_paint(const Brush& brush, const std::vector<Touched>& touches, double reach);
     bool may_leave();

@@ -113,9 +113,29 @@ void MainWindow::set_mark(int number, double share) {
     show_scene(false);
 }
 
+void MainWindow::slide_mark(int number, const Point& at) {
+    if (number < 0 || drawn_ != stage_) return;
+    if (stage_ == Stage::part)
+        set_insert(static_cast<std::size_t>(number), at);
+    else
+        set_hose(number, at);
+}
+
+void MainWindow::set_insert(std::size_t number, const Point& at) {
+    const auto& f = document_->findings();
+    auto job = document_->job();
+    if (!f.part || !f.part->draped->face || !f.edge || !f.edge->tool || number >= job.part.inserts.size())
+        return;
+    const Point2 to = bag::FlowGround(*f.part->draped->face, f.edge->tool->frame).seen(at);
+    job.part.inserts[number].along = to.x();
+    job.part.inserts[number].across = to.y();
+    document_->drag("move an insert", std::move(job));
+    show_scene(false);
+}
+
 void MainWindow::set_hose(int number, const Point& at) {
     const auto& f = document_->findings();
-    if (!f.flow || number < 0 || drawn_ != stage_) return;
+    if (!f.flow) return;
     auto job = document_->job();
     job.bag.infusion = bag::with_own_ports(job.bag.infusion, *f.flow);
     const auto i = static_cast<std::size_t>(number / 2);

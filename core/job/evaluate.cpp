@@ -86,8 +86,7 @@ Findings with_flow(Findings f, const Job& job, std::shared_ptr<const bag::Flow> 
     figures.insert(figures.end(), bag.figures.begin(), bag.figures.end());
     bag.figures = std::move(figures);
     f.bag = std::make_shared<const bag::Findings>(std::move(bag));
-    auto more =
-        f.part ? bag::flow_calls(*flow, job.bag.infusion, f.part->resin_mix, job.part.pot_loss) : Calls();
+    auto more = f.part ? bag::flow_calls(*flow, job.bag.infusion, job.part, f.part->resin_mix) : Calls();
     f.calls.insert(f.calls.end(), std::make_move_iterator(more.begin()), std::make_move_iterator(more.end()));
     std::stable_sort(f.calls.begin(), f.calls.end(),
                      [](const Call& a, const Call& b) { return a.stage < b.stage; });
@@ -109,6 +108,22 @@ Findings with_part_trial(Findings f, const Job& job, std::shared_ptr<const part:
     std::stable_sort(f.calls.begin(), f.calls.end(),
                      [](const Call& a, const Call& b) { return a.stage < b.stage; });
     f.part_trial = std::move(trial);
+    return f;
+}
+
+/// Findings with the core's panels among the part's figures and calls.
+Findings with_core_panels(Findings f, const Job& job, std::shared_ptr<const part::CorePanels> panels) {
+    if (!f.part || !panels || panels->panels.empty()) return f;
+    auto part = *f.part;
+    auto figures = part::panel_figures(*panels, job.part, part.resin);
+    part.figures.insert(part.figures.end(), std::make_move_iterator(figures.begin()),
+                        std::make_move_iterator(figures.end()));
+    f.part = std::make_shared<const part::Findings>(std::move(part));
+    auto more = part::panel_calls(*panels, job.part);
+    f.calls.insert(f.calls.end(), std::make_move_iterator(more.begin()), std::make_move_iterator(more.end()));
+    std::stable_sort(f.calls.begin(), f.calls.end(),
+                     [](const Call& a, const Call& b) { return a.stage < b.stage; });
+    f.core_panels = std::move(panels);
     return f;
 }
 
@@ -157,6 +172,8 @@ struct JobBoard::Inside {
         f.release = faults.take<release::Findings>(Stage::release);
         faults.take<part::Draped>(Stage::part);
         faults.take<part::Regions>(Stage::part);
+        faults.take<part::CoreFit>(Stage::part);
+        faults.take<part::InsertPlaces>(Stage::part);
         f.part = faults.take<part::Findings>(Stage::part);
         f.bag = faults.take<bag::Findings>(Stage::bag);
         faults.take<heat::PartGo>(Stage::heat);
@@ -180,7 +197,8 @@ struct JobBoard::Inside {
             if (faults.calls.size() == before) f.trial = fine && fine->trial ? fine->trial : quick->trial;
         }
         f.finest = slate.recall<Settled>(l.laid).value && slate.recall<Tried<true>>(l.laid).value &&
-                   slate.recall<Flowed<true>>(l.laid).value && slate.recall<PartTried<true>>(l.laid).value;
+                   slate.recall<Flowed<true>>(l.laid).value && slate.recall<PartTried<true>>(l.laid).value &&
+                   slate.recall<part::CorePanels>(l.laid).value;
         f.pitches = slate.recall<back::Suggestion>(l.laid).value;
         const auto warmth = slate.recall<shell::Warmth>(l.laid);
         const auto& [job, shop] = *l.given;
@@ -193,6 +211,7 @@ struct JobBoard::Inside {
             if (quick_part) carried = quick_part->trial;
             if (fine_part && fine_part->trial) carried = fine_part->trial;
         }
+        const auto panels = f.part ? faults.take<part::CorePanels>(Stage::part) : nullptr;
         const auto quick_flow = faults.take<Flowed<false>>(Stage::bag);
         const auto fine_flow = slate.recall<Flowed<true>>(l.laid).value;
         f.layouts = slate.recall<bag::Layouts>(l.laid).value;
@@ -201,6 +220,7 @@ struct JobBoard::Inside {
             f = with_flow(std::move(f), job, {fine_flow, &fine_flow->flow});
         else if (quick_flow)
             f = with_flow(std::move(f), job, {quick_flow, &quick_flow->flow});
+        f = with_core_panels(std::move(f), job, panels);
         f = with_part_trial(std::move(f), job, std::move(carried));
         const auto trial = f.trial;
         return trial ? with_trial(std::move(f), job, trial) : f;
@@ -238,10 +258,10 @@ Findings JobBoard::work_out(const Sheet& sheet, Depth depth, Progress& progress,
         slate.work_out<brief::Findings, plug::Findings, heat::Findings, run::Findings, log::Findings>(
             worked.laid, progress, threads, ran);
     if (depth == Depth::quick)
-        worked.laid =
-            slate.work_out<Settled, Tried<false>, PartTried<false>>(worked.laid, progress, threads, ran);
+        worked.laid = slate.work_out<Settled, Tried<false>, PartTried<false>, part::CorePanels>(
+            worked.laid, progress, threads, ran);
     if (depth == Depth::fine)
-        worked.laid = slate.work_out<Settled, Flowed<true>, Tried<true>, PartTried<true>>(
+        worked.laid = slate.work_out<Settled, Flowed<true>, Tried<true>, PartTried<true>, part::CorePanels>(
             worked.laid, progress, threads, ran);
     return inside_->findings(worked);
 }
@@ -272,6 +292,10 @@ std::shared_ptr<const back::Suggestion> JobBoard::seek_pitch(const Sheet& sheet,
 
 std::shared_ptr<const bag::Layouts> JobBoard::seek_layout(const Sheet& sheet, Progress& progress) {
     return inside_->need<bag::Layouts>(*sheet, progress);
+}
+
+std::shared_ptr<const part::CorePanels> JobBoard::core_panels(const Sheet& sheet, Progress& progress) {
+    return inside_->need<part::CorePanels>(*sheet, progress);
 }
 
 std::shared_ptr<const part::Trial> JobBoard::try_part(const Sheet& sheet, bool fine, Progress& progress) {

@@ -18,6 +18,7 @@ struct Flow;
 struct Layouts;
 }  // namespace jig::bag
 namespace jig::part {
+struct CorePanels;
 struct Trial;
 }  // namespace jig::part
 namespace jig::shell {
@@ -47,8 +48,9 @@ struct Findings {
     std::shared_ptr<const back::Suggestion> pitches;  ///< where a pitch has been sought for this tool
     std::shared_ptr<const bag::Flow> flow;  ///< of an infused part's resin, the finest there is; else null
     std::shared_ptr<const part::Trial>
-        part_trial;                               ///< under its loads, the finest there is; null without any
-    std::shared_ptr<const bag::Layouts> layouts;  ///< where hoses have been sought for this part
+        part_trial;  ///< under its loads, the finest there is; null without any
+    std::shared_ptr<const part::CorePanels> core_panels;       ///< null until they are cut, or without a core
+    std::shared_ptr<const bag::Layouts> layouts;               ///< where hoses have been sought for this part
     std::shared_ptr<const std::vector<SheetSet>> plug_sheets;  ///< by stock; null until pieces are laid out
     std::shared_ptr<const SheetSet> rib_sheets;                ///< null until ribs are laid out
     bool finest = false;  ///< all that a deeper look would work out is known
@@ -72,7 +74,7 @@ struct Findings {
 /// How far to go. What is shown to the end is `fine`; the others come sooner.
 enum class Depth {
     stages,  ///< no tool on trial, sheets by area, unless they are remembered
-    quick,   ///< pieces laid onto sheets, the tool tried out on a coarse mesh
+    quick,   ///< pieces and panels laid onto sheets, the tool tried out on a coarse mesh
     fine     ///< and on a fine one, which says how far the two differ; resin too is followed on a fine mesh
 };
 
@@ -105,6 +107,8 @@ class JobBoard {
     std::shared_ptr<const shell::Found> seek_stack(const Sheet& sheet, Progress& progress);
     std::shared_ptr<const back::Suggestion> seek_pitch(const Sheet& sheet, Progress& progress);
     std::shared_ptr<const bag::Layouts> seek_layout(const Sheet& sheet, Progress& progress);
+    /// Without panels where the part has no core or there is no tool.
+    std::shared_ptr<const part::CorePanels> core_panels(const Sheet& sheet, Progress& progress);
     /// The part alone on trial; null where it has nothing to carry or there is no tool.
     std::shared_ptr<const part::Trial> try_part(const Sheet& sheet, bool fine, Progress& progress);
     /// The tool on trial on the quick mesh, whatever is known of the fine one; null where there is none.

@@ -10,6 +10,7 @@
 #include "core/stages/heat/findings.hpp"
 #include "core/stages/heat/one_go.hpp"
 #include "core/stages/log/findings.hpp"
+#include "core/stages/part/panels.hpp"
 #include "core/stages/part/trial.hpp"
 #include "core/stages/plug/sheets.hpp"
 #include "core/stages/run/findings.hpp"
@@ -188,6 +189,13 @@ part::ClothAsked cloth_asked(const part::Choices&);
 part::Draped draped(const part::ClothAsked&, const ToolSurface&, const Lists<Reinforcement>&, Progress&);
 part::ZonesAsked zones_asked(const part::Choices&);
 part::Regions regions(const part::ZonesAsked&, const ToolSurface&, const part::Draped&, Progress&);
+part::InsertsAsked inserts_asked(const part::Choices&);
+part::InsertPlaces insert_places(const part::InsertsAsked&, const ToolSurface&, const part::Draped&);
+part::CoreAsked core_asked(const part::Choices&);
+part::CoreFit core_fit(const part::CoreAsked&, const ToolSurface&, const part::Draped&, const part::Regions&,
+                       const Lists<Core>&, Progress&);
+part::CorePanels core_panels(const part::CoreAsked&, const ToolSurface&, const part::Draped&,
+                             const Lists<Core>&, Progress&);
 shell::Findings shell_of(const shell::Choices&, const shape::Findings&, const split::Findings&,
                          const edge::Findings&, const brief::Crew&, const UnderRibs&, const shell::Warmth&,
                          const ShellLimit&, const shell::Library&);
@@ -251,10 +259,11 @@ using JobGraph =
           &nodes::envelope_heat, &nodes::plug_of, &nodes::flange_plate, &nodes::edge_of, &nodes::tool_surface,
           &nodes::under_ribs, &nodes::plug_under, &heat::shell_go, &nodes::shell_limit, &nodes::shell_of,
           &back::evaluate, &release::evaluate, &nodes::cloth_asked, &nodes::draped, &nodes::zones_asked,
-          &nodes::regions, &part::evaluate, &heat::part_go, &heat::cures, &bag::evaluate, &heat::evaluate,
-          &nodes::flow_asked, &nodes::duty_asked, &nodes::face_wanted, &nodes::part_face<false>,
-          &nodes::try_part_quickly, &nodes::flowed<false>, &nodes::run_of, &log::evaluate,
-          &nodes::plug_cutting, &nodes::plug_sheets, &nodes::rib_cutting, &nodes::rib_sheets, &nodes::settled,
+          &nodes::regions, &nodes::inserts_asked, &nodes::insert_places, &nodes::core_asked, &nodes::core_fit,
+          &part::evaluate, &heat::part_go, &heat::cures, &bag::evaluate, &heat::evaluate, &nodes::flow_asked,
+          &nodes::duty_asked, &nodes::face_wanted, &nodes::part_face<false>, &nodes::try_part_quickly,
+          &nodes::flowed<false>, &nodes::run_of, &log::evaluate, &nodes::core_panels, &nodes::plug_cutting,
+          &nodes::plug_sheets, &nodes::rib_cutting, &nodes::rib_sheets, &nodes::settled,
           &nodes::mesh_edge<false>, &nodes::trial_face<false>, &nodes::try_quickly, &nodes::mesh_edge<true>,
           &nodes::trial_face<true>, &nodes::try_finely, &nodes::part_face<true>, &nodes::try_part_finely,
           &nodes::flowed<true>, &nodes::seek_layout, &nodes::seek_pitch, &nodes::seek_stack, &nodes::routes>;

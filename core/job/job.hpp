@@ -102,7 +102,7 @@ struct Job {
     }
 };
 
-inline constexpr int kJobVersion = 3;
+inline constexpr int kJobVersion = 4;
 
 /// The job without its attachments as JSON with "format" and "version" (docs/file-format.md), and back.
 /// Reading brings older versions up to this one (migrations.hpp) and keeps defaults for what is missing;

@@ -29,7 +29,53 @@ void histories_of_faces(Json& job) {
     if (waxed.get<bool>() && !release->contains("mould")) (*release)["mould"] = Json{{"history", "waxed"}};
 }
 
-constexpr std::array<void (*)(Json&), kJobVersion - 1> kSteps{&bag_from_part, &histories_of_faces};
+/// Holes and grooves were the infusion's and of no weight; now each core has its own, and its stack feels
+/// them. Grooves were square and ran both ways.
+void cuts_of_cores(Json& job) {
+    const auto bag = job.find("bag");
+    if (bag == job.end() || !bag->is_object() || !bag->contains("infusion")) return;
+    auto& infusion = (*bag)["infusion"];
+    if (!infusion.is_object()) return;
+    const auto taken = [&](const char* key) {
+        Json out;
+        if (const auto at = infusion.find(key); at != infusion.end()) {
+            out = *at;
+            infusion.erase(at);
+        }
+        return out;
+    };
+    const auto hole = taken("hole"), hole_pitch = taken("hole_pitch"), groove = taken("groove"),
+               groove_pitch = taken("groove_pitch");
+    const auto wide = [](const Json& v) { return v.is_number() && v.get<double>() > 0; };
+    Json cut = Json::object();
+    if (wide(hole)) {
+        cut["hole"] = hole;
+        if (!hole_pitch.is_null()) cut["hole_pitch"] = hole_pitch;
+    }
+    if (wide(groove)) {
+        cut["slits"] = "both";
+        cut["slit"] = cut["slit_depth"] = groove;
+        if (!groove_pitch.is_null()) cut["slit_pitch"] = groove_pitch;
+    }
+    const auto part = job.find("part");
+    if (cut.empty() || part == job.end()) return;
+    // The common stack, the zones' and those of builds that are kept.
+    const auto work = [&](const auto& self, Json& in) -> void {
+        if (in.is_array()) {
+            for (auto& each : in) self(self, each);
+        } else if (in.is_object()) {
+            if (in.value("kind", Json()) == "core" && in.contains("material") && !in.contains("cut"))
+                in["cut"] = cut;
+            for (const char* key : {"layers", "zones", "builds"}) {
+                if (in.contains(key)) self(self, in[key]);
+            }
+        }
+    };
+    work(work, *part);
+}
+
+constexpr std::array<void (*)(Json&), kJobVersion - 1> kSteps{&bag_from_part, &histories_of_faces,
+                                                              &cuts_of_cores};
 
 }  // namespace
 

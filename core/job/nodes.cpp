@@ -125,6 +125,30 @@ part::Regions regions(const part::ZonesAsked& asked, const ToolSurface& tool, co
     return tool.face ? part::regions(asked, *tool.face, draped, progress) : part::Regions{};
 }
 
+part::InsertsAsked inserts_asked(const part::Choices& c) {
+    return part::inserts_asked(c);
+}
+
+part::InsertPlaces insert_places(const part::InsertsAsked& asked, const ToolSurface& tool,
+                                 const part::Draped& draped) {
+    return tool.face ? part::insert_places(asked, tool.face->frame, draped) : part::InsertPlaces{};
+}
+
+part::CoreAsked core_asked(const part::Choices& c) {
+    return part::core_asked(c);
+}
+
+part::CoreFit core_fit(const part::CoreAsked& asked, const ToolSurface& tool, const part::Draped& draped,
+                       const part::Regions& marked, const Lists<Core>& shop, Progress& progress) {
+    const edge::ToolFace none;
+    return part::core_fit(asked, tool.face ? *tool.face : none, draped, marked, shop, progress);
+}
+
+part::CorePanels core_panels(const part::CoreAsked& asked, const ToolSurface& tool,
+                             const part::Draped& draped, const Lists<Core>& shop, Progress& progress) {
+    return tool.face ? part::core_panels(asked, *tool.face, draped, shop, progress) : part::CorePanels{};
+}
+
 heat::PlugUnder plug_under(const plug::Choices& c, const split::Findings& split, const plug::Library& shop) {
     heat::PlugUnder out;
     const bool pieces = c.by_piece && !split.one_piece() && !c.piece_routes.empty();

@@ -72,10 +72,12 @@ struct Reinforcement : Entry {
     double K_along = 1e-10, K_across = 1e-10, K_through = 1e-11, K_share = 0.5;
     // Strains along its fibres at which they break, pulled and pressed; 0 for the usual of its fibre.
     double breaks_pulled = 0, breaks_pressed = 0;
+    double bearing = 0;  ///< Pa under a pin; 0 for the usual of its fibre
     static void fields(auto& c, auto&& v) {
         v("fibre", c.fibre);
         v("breaks_pulled", c.breaks_pulled, 0.0, 0.1);
         v("breaks_pressed", c.breaks_pressed, 0.0, 0.1);
+        v("bearing_Pa", c.bearing, 0.0, 2e9);
         v("weave", c.weave);
         v("style", c.style);
         v("areal_mass_kg_m2", c.areal_mass, 0.01, 5.0);
@@ -184,9 +186,12 @@ struct Core : Entry {
     double uptake = 0.3;               ///< kg of resin per m² and face into cut cells, laid by hand
     double top_temperature = 353;      ///< K it keeps its shape and strength to
     double thickness = 0.01;           ///< m as stocked
-    double conductivity = 0.035;       ///< W/(m·K)
-    double heat_capacity = 1400;       ///< J/(kg·K)
-    double price = 30;                 ///< per m²
+    double sheet_length = 1.2, sheet_width = 1.0;  ///< m as stocked; 0 for what comes in no sheets
+    /// Least radii, m, that it bends to as it is, slit, and hot; 0 where that is not known or cannot be.
+    double bends_cold = 0, bends_slit = 0, bends_hot = 0;
+    double conductivity = 0.035;  ///< W/(m·K)
+    double heat_capacity = 1400;  ///< J/(kg·K)
+    double price = 30;            ///< per m²
     static void fields(auto& c, auto&& v) {
         v("E_Pa", c.E, 1e5, 2e10);
         v("G_Pa", c.G, 1e5, 1e10);
@@ -201,6 +206,11 @@ struct Core : Entry {
         v("uptake_kg_m2", c.uptake, 0.0, 5.0);
         v("top_temperature_K", c.top_temperature, 290.0, 700.0);
         v("thickness_m", c.thickness, 0.0005, 0.3);
+        v("sheet_length_m", c.sheet_length, 0.0, 50.0);
+        v("sheet_width_m", c.sheet_width, 0.0, 20.0);
+        v("bends_cold_m", c.bends_cold, 0.0, 100.0);
+        v("bends_slit_m", c.bends_slit, 0.0, 100.0);
+        v("bends_hot_m", c.bends_hot, 0.0, 100.0);
         v("conductivity_W_mK", c.conductivity, 0.005, 50.0);
         v("heat_capacity_J_kgK", c.heat_capacity, 100.0, 6000.0);
         v("price_m2", c.price, 0.0, 10000.0);
@@ -454,6 +464,28 @@ struct Filament : Entry {
         v("dissolves_in_styrene", c.dissolves_in_styrene);
     }
     bool operator==(const Filament&) const = default;
+};
+
+/// What draws the air out.
+struct VacuumPump : Entry {
+    double speed = 16.0 / 3600;  ///< m³/s
+    double ultimate = 300;       ///< Pa absolute on its shut inlet
+    int ports = 1;               ///< hoses that it takes
+    bool oil = true;             ///< sealed by oil, which takes up styrene and solvents
+    static void fields(auto& c, auto&& v) {
+        v("speed_m3_s", c.speed, 1e-6, 1.0);
+        v("ultimate_Pa", c.ultimate, 0.0, 90000.0);
+        v("ports", c.ports, 1, 40);
+        v("oil", c.oil);
+    }
+    bool operator==(const VacuumPump&) const = default;
+};
+
+/// What the shut bag of a process, by its word in job files, may rise by.
+struct PassMark : Entry {
+    double rise = 500;  ///< Pa in ten minutes
+    static void fields(auto& c, auto&& v) { v("rise_Pa", c.rise, 1.0, 101325.0); }
+    bool operator==(const PassMark&) const = default;
 };
 
 /// Hours and prices of hands; one figure an entry.

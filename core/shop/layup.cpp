@@ -77,10 +77,14 @@ std::vector<LaidLayer> lay_up(const std::vector<Layer>& layers, const Resin& res
                 laid.ply.material =
                     isotropic(core.E_in_plane.value_or(core.E), core.nu, core.density, core.alpha);
                 laid.ply.material.G13 = laid.ply.material.G23 = core.G;
-                laid.other = laid.ply.thickness * core.density;
-                // A prepreg brings its resin with it: none is left for a core's cells.
-                if (how != LayUp::prepreg)
-                    laid.resin = 2 * core.uptake + core.fills * laid.ply.thickness * resin.matrix.density;
+                // A prepreg brings its resin with it: none is left for a core's cells and cuts.
+                const bool filled = how != LayUp::prepreg;
+                const auto open = open_of(layer.cut, laid.ply.thickness);
+                laid.ply.material =
+                    as_cut(laid.ply.material, open, layer.cut.slits, filled ? &resin.matrix : nullptr);
+                laid.other = laid.ply.thickness * core.density * (1 - open.volume());
+                const double drinks = core.fills * (1 - open.volume()) + open.volume();
+                if (filled) laid.resin = 2 * core.uptake + drinks * laid.ply.thickness * resin.matrix.density;
                 laid.ply.material.density = (laid.other + laid.resin) / laid.ply.thickness;
                 laid.price = core.price + laid.resin * resin.price;
                 laid.origin = core.origin;

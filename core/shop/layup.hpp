@@ -2,6 +2,7 @@
 #pragma once
 
 #include "core/science/laminate/stack.hpp"
+#include "core/shop/core_cut.hpp"
 #include "core/shop/lists.hpp"
 
 namespace jig {
@@ -26,11 +27,13 @@ struct Layer {
         material;      ///< name in the library; a coupling coat is of the stack's own resin and needs none
     double angle = 0;  ///< rad
     double thickness = 0;  ///< m measured here; 0 for the library's
+    CoreCut cut = {};      ///< of a core
     static void fields(auto& c, auto&& v) {
         v("kind", c.kind);
         v("material", c.material);
         v("angle", c.angle, -3.15, 3.15);
         v("thickness", c.thickness, 0.0, 0.5);
+        if (c.kind == LayerKind::core) v("cut", c.cut);
     }
     bool operator==(const Layer&) const = default;
 };

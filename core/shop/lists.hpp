@@ -76,6 +76,18 @@ struct Sees<Filament> {
     [[nodiscard]] const auto& list() const { return filaments; }
 };
 template <>
+struct Sees<VacuumPump> {
+    const std::vector<VacuumPump>& pumps;
+    explicit Sees(const auto& shop) : pumps(shop.pumps) {}
+    [[nodiscard]] const auto& list() const { return pumps; }
+};
+template <>
+struct Sees<PassMark> {
+    const std::vector<PassMark>& pass_marks;
+    explicit Sees(const auto& shop) : pass_marks(shop.pass_marks) {}
+    [[nodiscard]] const auto& list() const { return pass_marks; }
+};
+template <>
 struct Sees<Rate> {
     const std::vector<Rate>& rates;
     explicit Sees(const auto& shop) : rates(shop.rates) {}

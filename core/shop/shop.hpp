@@ -22,6 +22,8 @@ struct Shop {
     std::vector<Fastener> fasteners;
     std::vector<Bonding> bonds;
     std::vector<Filament> filaments;
+    std::vector<VacuumPump> pumps;
+    std::vector<PassMark> pass_marks;
     std::vector<Rate> rates;
 
     // Made once, in shop.cpp.
@@ -46,6 +48,8 @@ struct Shop {
         visit("fasteners", shop.fasteners);
         visit("bonds", shop.bonds);
         visit("filaments", shop.filaments);
+        visit("pumps", shop.pumps);
+        visit("pass_marks", shop.pass_marks);
         visit("rates", shop.rates);
     }
 

@@ -13,6 +13,10 @@ struct GoLimit {
     [[nodiscard]] int goes(double thickness) const {
         return std::max(1, static_cast<int>(std::ceil(thickness / most - 1e-9)));
     }
+    /// Whether `more` m on what is wet already, `laid` m, is to wait for the next go.
+    [[nodiscard]] bool is_full(double laid, double more) const {
+        return laid > 0 && laid + more > most + 1e-9;
+    }
     bool operator==(const GoLimit&) const = default;
 };
 

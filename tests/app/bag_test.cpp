@@ -52,6 +52,15 @@ TEST_CASE("the bag is planned by its words: film, pleats, pump and drop test") {
     CHECK(b.visible<QLabel>("call-leaks") != nullptr);
     b.type("/bag/drop/to", "35 mbar");
     for (const auto& call : b.window.document().findings().calls) CHECK(call.key != "leaks");
+    // A pump of the shop's brings its own figures, and its words take the place of the job's.
+    const double reached = bag().reached;
+    b.choose("/bag/pump", "dry pump, 8 m³/h");
+    CHECK(bag().drawn_by.name == "dry pump, 8 m³/h");
+    CHECK(bag().reached > reached);
+    for (auto* word : b.window.slip().findChildren<QToolButton*>("word"))
+        CHECK((!word->isVisible() || word->property("path") != "/bag/ultimate"));
+    b.choose("/bag/pump", "a pump of its own figures");
+    CHECK(bag().reached == reached);
     b.type("/bag/altitude", "1500 m");
     CHECK(bag().room == Approx(84556).epsilon(1e-3));
     b.key(Qt::Key_Z, Qt::ControlModifier);

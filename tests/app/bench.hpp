@@ -60,6 +60,20 @@ inline bool tried(Document& document) {
     return document.wait_tried(120000);
 }
 
+/// Takes hold of the stand at a place and moves it by so much, as a hand does.
+inline void drag(Stand& stand, const QPointF& from, const QPointF& by) {
+    auto* canvas = stand.findChild<QWidget*>("canvas");
+    QTest::mousePress(canvas, Qt::LeftButton, {}, from.toPoint());
+    for (int i = 1; i <= 5; ++i) {
+        const auto at = (from + by * i / 5.0).toPoint();
+        QMouseEvent move(QEvent::MouseMove, at, canvas->mapToGlobal(QPointF(at)), Qt::NoButton,
+                         Qt::LeftButton, {});
+        QApplication::sendEvent(canvas, &move);
+        QTest::qWait(5);
+    }
+    QTest::mouseRelease(canvas, Qt::LeftButton, {}, (from + by).toPoint());
+}
+
 struct Bench {
     QTemporaryDir folder;
     MainWindow window;

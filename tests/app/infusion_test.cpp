@@ -90,19 +90,10 @@ TEST_CASE(
     at_bag(b);
     auto& stand = b.window.stand();
     stand.frame_all();
-    auto* canvas = b.window.findChild<QWidget*>("canvas");
     // The vent is the second hose; its mark has the number of its first end.
     const auto from = stand.mark_place(2);
     REQUIRE_FALSE(from.isNull());
-    QTest::mousePress(canvas, Qt::LeftButton, Qt::NoModifier, from.toPoint());
-    for (const auto& by : {QPointF(20, 10), QPointF(45, 22), QPointF(60, 30)}) {
-        const auto to = (from + by).toPoint();
-        QMouseEvent move(QEvent::MouseMove, to, canvas->mapToGlobal(QPointF(to)), Qt::NoButton,
-                         Qt::LeftButton, {});
-        QApplication::sendEvent(canvas, &move);
-        QTest::qWait(10);
-    }
-    QTest::mouseRelease(canvas, Qt::LeftButton, Qt::NoModifier, (from + QPointF(60, 30)).toPoint());
+    drag(stand, from, QPointF(60, 30));
     b.settle();
     REQUIRE(infusion(b).plan == InfusionPlan::own);
     REQUIRE(infusion(b).ports.size() == 2);

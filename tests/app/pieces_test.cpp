@@ -24,19 +24,6 @@ void make_whole(Bench& b) {
     b.settle();
 }
 
-void drag(Stand& stand, const QPointF& from, const QPointF& by) {
-    auto* canvas = stand.findChild<QWidget*>("canvas");
-    QTest::mousePress(canvas, Qt::LeftButton, {}, from.toPoint());
-    for (int i = 1; i <= 5; ++i) {
-        const auto at = (from + by * i / 5.0).toPoint();
-        QMouseEvent move(QEvent::MouseMove, at, canvas->mapToGlobal(QPointF(at)), Qt::NoButton,
-                         Qt::LeftButton, {});
-        QApplication::sendEvent(canvas, &move);
-        QTest::qWait(5);
-    }
-    QTest::mouseRelease(canvas, Qt::LeftButton, {}, (from + by).toPoint());
-}
-
 }  // namespace
 
 TEST_CASE("stations are chosen, typed, pasted and faired, and the stand follows") {

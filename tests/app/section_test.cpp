@@ -3,6 +3,7 @@
 #include <QSettings>
 
 #include "tests/app/bench.hpp"
+#include "tests/quiet.hpp"
 
 using namespace bench;
 
@@ -47,6 +48,41 @@ TEST_CASE("the section has the stack's layers in order, each as thick as it is")
     // The tape lies in its land, on both sides.
     REQUIRE(section.tape.size() == 2);
     for (const auto& [from, to] : section.tape) CHECK(std::abs(to - from) == Approx(job.edge.tape_land));
+}
+
+TEST_CASE(
+    "the part's section shows each zone's own stack where the cut goes through it, and no other there") {
+    Bench b("pavilion-petal");
+    b.window.show_stage(Stage::part);
+    b.settle();
+    const auto& job = b.window.document().job();
+    const auto& f = b.window.document().findings();
+    REQUIRE(job.part.zones.size() == 2);
+    const auto section = section_at_cut(job, f, Stage::part);
+    REQUIRE(section.part_in_tool);
+    // The bolted rim has two plies in the core's place: no core comes within its width of the trim.
+    Loops core, part;
+    std::size_t layers = 0;
+    for (const auto& layer : section.layers) {
+        if (layer.stage != Stage::part || layer.thickness <= 0) continue;
+        ++layers;
+        part.insert(part.end(), layer.outline.begin(), layer.outline.end());
+        if (layer.hatch == Hatch::core) core.insert(core.end(), layer.outline.begin(), layer.outline.end());
+    }
+    REQUIRE_FALSE(core.empty());
+    CHECK(layers > f.part->stack.laid.size());
+    const double rim = job.part.zones[0].width;
+    // The rim goes up the face as it goes in: seen across it is narrower than it is wide.
+    CHECK(low_corner(core).x() > low_corner(part).x() + 0.4 * rim);
+    CHECK(high_corner(core).x() < high_corner(part).x() - 0.4 * rim);
+    // With nothing but the common stack each of its layers is there once.
+    auto plain = job;
+    plain.part.zones.clear();
+    const auto whole =
+        section_at_cut(plain, evaluate(plain, b.window.document().shop(), quiet, Depth::stages), Stage::part);
+    std::size_t once = 0;
+    for (const auto& layer : whole.layers) once += layer.stage == Stage::part && layer.thickness > 0;
+    CHECK(once == f.part->stack.laid.size());
 }
 
 TEST_CASE("a mould in pieces shows the first piece on its own seam") {

@@ -142,6 +142,20 @@ TEST_CASE("the kit and the cures of a demo are answered") {
     }
     for (const auto& net : j["nets"])
         CHECK(net["covered_m2"].get<double>() == Approx(j["area_m2"].get<double>()).epsilon(0.02));
+    // Its core in panels, on sheets.
+    const auto& core = j["core"];
+    REQUIRE(core["cores"].size() == 1);
+    CHECK(core["cores"][0]["bends_to_m"] == 0.25);
+    CHECK(core["cores"][0]["tightest_m"].get<double>() < 0.25);
+    double panels = 0;
+    for (const auto& p : core["panels"]) panels += p["area_m2"].get<double>();
+    CHECK(panels == Approx(core["cores"][0]["area_m2"].get<double>()).epsilon(0.02));
+    REQUIRE(core["sheets"].size() == 1);
+    CHECK(core["sheets"][0]["too_large"].empty());
+    int drawn = 0;
+    for (const auto& file : j["files"])
+        drawn += file.get<std::string>().find("PVC-foam-75--5-mm") != std::string::npos;
+    CHECK(drawn == 2 * core["sheets"][0]["sheets"].get<int>());
     const auto c = ask({"cure", job});
     INFO(c.err);
     REQUIRE(c.code == 0);

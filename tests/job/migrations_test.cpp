@@ -103,5 +103,40 @@ TEST_CASE("a face that had been waxed before keeps its history in a file of vers
     // A hand-written one that names the mould's history already keeps it.
     old["release"]["mould"] = Json{{"history", "sanded"}};
     CHECK(job_from_json(old, "file").release.mould.history == FaceHistory::sanded);
-    CHECK(job_to_json(job)["version"] == 3);
+    CHECK(job_to_json(job)["version"] == kJobVersion);
+}
+
+TEST_CASE(
+    "holes and grooves of an infusion of version 3 become those of every core, in stacks, zones and builds") {
+    const auto bytes = read_file(kept("version-3-cored.json"), 1 << 20);
+    const auto job = load_job(kept("version-3-cored.json"));
+    CHECK(job.bag.infusion.plan == InfusionPlan::ring);
+    for (const auto& cut :
+         {job.part.layers[1].cut, job.part.zones[0].layers[0].cut, job.part.builds[0].layers[0].cut}) {
+        CHECK(cut.hole == 0.003);
+        CHECK(cut.hole_pitch == 0.035);
+        CHECK(cut.slits == Slits::both);
+        CHECK(cut.slit == 0.002);
+        CHECK(cut.slit_depth == 0.002);
+        CHECK(cut.slit_pitch == 0.025);
+    }
+    CHECK(job.part.layers[0].cut == CoreCut{});
+    CHECK(read_file(kept("version-3-cored.json"), 1 << 20) == bytes);
+    // Written and read again it is the same.
+    CHECK(job_from_json(job_to_json(job), "again") == job);
+    // None bored: none cut, though pitches were written. A cut of its own is not overwritten.
+    auto old = parse_json("kept", bytes);
+    old["bag"]["infusion"] = Json{{"hole", 0}, {"hole_pitch", 0.02}, {"groove", 0}, {"groove_pitch", 0.03}};
+    CHECK(job_from_json(old, "file").part.layers[1].cut == CoreCut{});
+    old["bag"]["infusion"]["hole"] = 0.004;
+    old["part"]["layers"][1]["cut"] = Json{{"hole", 0.001}};
+    CHECK(job_from_json(old, "file").part.layers[1].cut.hole == 0.001);
+    CHECK(job_from_json(old, "file").part.zones[0].layers[0].cut.hole == 0.004);
+    // What was wrong then is wrong now, and named.
+    old["bag"]["infusion"]["hole"] = 0.5;
+    CHECK_THROWS_WITH(job_from_json(old, "file"), Catch::Contains("hole"));
+    // In a file of today the infusion's say nothing.
+    auto today = job_to_json(job);
+    today["bag"]["infusion"]["hole"] = 0.009;
+    CHECK(job_from_json(today, "file") == job);
 }

@@ -283,3 +283,64 @@ TEST_CASE("a box's pleats are marked at the corners of its film, wherever its ri
     }
     CHECK(corners.size() == 4);
 }
+
+TEST_CASE("a pump of the shop's library draws by its own speed and limit, and the brief's counts no more") {
+    auto job = bagged();
+    job.bag.pump = "dry pump, 8 m³/h";
+    const auto& pump = need(fixtures::shop().pumps, job.bag.pump, "test");
+    job.bag.wanted = 20000;
+    auto f = worked_out(job);
+    REQUIRE(f.bag);
+    CHECK(f.bag->pump.speed == pump.speed);
+    CHECK(f.bag->pump.ultimate == pump.ultimate);
+    const double end = pump.ultimate + f.bag->pump.leak / pump.speed;
+    CHECK(f.bag->reached == Approx(end));
+    REQUIRE(f.bag->down);
+    CHECK(*f.bag->down ==
+          Approx(f.bag->pump.volume / pump.speed * std::log((f.bag->room - end) / (job.bag.wanted - end))));
+    job.brief.pump *= 5;
+    CHECK(worked_out(job).bag->down == f.bag->down);
+    // What it cannot reach is said as of any pump.
+    job.bag.wanted = 5000;
+    CHECK_FALSE(worked_out(job).bag->down);
+    // Two ports take two hoses; the way out of a third is taken.
+    job.bag.hoses = 2;
+    CHECK(call(worked_out(job), "ports") == nullptr);
+    job.bag.hoses = 3;
+    f = worked_out(job);
+    const auto* ports = call(f, "ports");
+    REQUIRE(ports != nullptr);
+    REQUIRE(ports->fix);
+    CHECK(patched(job, ports->fix->patch).bag.hoses == 2);
+    job.bag.pump.clear();
+    CHECK(call(worked_out(job), "ports") == nullptr);
+    job.bag.pump = "no such pump";
+    f = worked_out(job);
+    CHECK_FALSE(f.bag);
+    CHECK(call(f, "input") != nullptr);
+}
+
+TEST_CASE("oil takes up styrene, and no other pump nor resin is warned of it") {
+    auto job = bagged();
+    job.bag.pump = "oil pump, 16 m³/h";
+    CHECK(call(worked_out(job), "oil") == nullptr);
+    job.part.resin = "polyester, general";
+    CHECK(call(worked_out(job), "oil") != nullptr);
+    job.bag.pump = "dry pump, 8 m³/h";
+    CHECK(call(worked_out(job), "oil") == nullptr);
+}
+
+TEST_CASE("a shut bag is passed by the shop's mark for its process, unless the job has its own") {
+    auto job = bagged();
+    auto marks = fixtures::shop();
+    for (auto& m : marks.pass_marks) {
+        if (m.name == "bagged") m.rise = 1200;
+    }
+    const auto allowed = [&] { return evaluate(job, marks, quiet, Depth::stages).bag->allowed; };
+    CHECK(allowed() == Approx(1200.0 / 600));
+    job.bag.rise = 700;
+    CHECK(allowed() == Approx(700.0 / 600));
+    // Every process that has a bag has a mark.
+    for (const auto how : {LayUp::bagged, LayUp::infused, LayUp::prepreg})
+        CHECK(find(fixtures::shop().pass_marks, file_word(how)) != nullptr);
+}

@@ -98,12 +98,17 @@ double line_time(double x, double K = kK) {
     return kPhi * kMu * x * x / (2 * K * kDrop);
 }
 
+/// Holes of that bore in every core of the common stack.
+void bore(Job& job, double hole) {
+    for (auto& l : job.part.layers) l.cut.hole = hole;
+}
+
 Job infused() {
     auto job = fixtures::small_job();
     job.part.how = LayUp::infused;
     job.part.resin = "epoxy, infusion";
     job.part.pot_loss = 1;
-    job.bag.infusion.hole = 0.003;
+    bore(job, 0.003);
     return job;
 }
 
@@ -188,7 +193,7 @@ TEST_CASE("where a zone is laid otherwise resin runs as two resistances in serie
 
 TEST_CASE("a core without holes is told wherever it comes to lie between plies, also by a zone alone") {
     auto job = infused();
-    job.bag.infusion.hole = 0;
+    bore(job, 0);
     const Layer ply{LayerKind::ply, "glass cloth 200 plain", 0, 0},
         core{LayerKind::core, "PVC foam 75, 5 mm", 0, 0};
     const auto shut = [&](std::vector<Layer> layers, std::vector<part::Zone> zones) {
@@ -322,10 +327,7 @@ TEST_CASE(
     job.part.layers = {{LayerKind::ply, "glass cloth 300 twill", 0, 0},
                        {LayerKind::core, "PVC foam 75, 10 mm", 0, 0},
                        {LayerKind::ply, "carbon tape 250 unidirectional", kPi / 4, 0}};
-    job.bag.infusion.hole = 0.003;
-    job.bag.infusion.hole_pitch = 0.04;
-    job.bag.infusion.groove = 0.002;
-    job.bag.infusion.groove_pitch = 0.03;
+    job.part.layers[1].cut = {0.003, 0.04, Slits::both, 0.002, 0.002, 0.03, false};
     const auto asked = flow_asked(job.bag, job.part, {Process::infusion}, shop());
     REQUIRE(asked.infused);
     REQUIRE(asked.preform.size() == 3);
@@ -347,12 +349,18 @@ TEST_CASE(
     CHECK(core.Kz == Approx(1.2425e-9).epsilon(1e-3));
     // 2⁴/12·0.37 mm⁴ every 30 mm, over 10 mm.
     CHECK(core.K1 * core.thickness == Approx(1.6444e-11).epsilon(1e-3));
+    // Where slits cross they are cut once, and not again where there is a hole.
+    const double open = kPi / 4 * 9e-6 / 1.6e-3;
     CHECK(core.porosity * core.thickness ==
-          Approx(kPi / 4 * 9e-6 / 1.6e-3 * 0.01 + 2 * 4e-6 / 0.03).epsilon(1e-6));
+          Approx(open * 0.01 + (1 - open) * (2 * 4e-6 / 0.03 - 0.002 * 4e-6 / 9e-4)).epsilon(1e-6));
     CHECK_FALSE(asked.shut_core);
     // Nothing bored: the skin on the tool is shut off. A core alone at the bag's side shuts nobody off.
-    job.bag.infusion.hole = 0;
+    bore(job, 0);
     CHECK(flow_asked(job.bag, job.part, {Process::infusion}, shop()).shut_core);
+    // Slits right through feed it as holes do.
+    job.part.layers[1].cut.slit_depth = 0.02;
+    CHECK_FALSE(flow_asked(job.bag, job.part, {Process::infusion}, shop()).shut_core);
+    job.part.layers[1].cut.slit_depth = 0.005;
     job.part.layers.pop_back();
     CHECK_FALSE(flow_asked(job.bag, job.part, {Process::infusion}, shop()).shut_core);
     // What Part cannot lay up is Part's to say.
@@ -444,7 +452,7 @@ TEST_CASE("calls of the infusion come with what provokes them, and their fixes m
     const auto calm = worked_out(infused());
     REQUIRE(calm.flow);
     for (const Rule& rule : {
-             Rule{"shut_core", Severity::stop, true, [](Job& j) { j.bag.infusion.hole = 0; }},
+             Rule{"shut_core", Severity::stop, true, [](Job& j) { bore(j, 0); }},
              Rule{"no_drive", Severity::stop, true,
                   [](Job& j) {
                       j.bag.infusion.below = 5;
@@ -551,7 +559,7 @@ TEST_CASE("what a day does not fill, and steps that would not settle, are said w
     CHECK_FALSE(f.filling.fill);
     CHECK(f.filling.filled == Approx(0.2).epsilon(0.02));
     const auto said = [&](const char* key) {
-        const auto calls = bag::flow_calls(f, asked.infusion, 1, 0.1);
+        const auto calls = bag::flow_calls(f, asked.infusion, part::Choices{}, 1);
         const auto found =
             std::find_if(calls.begin(), calls.end(), [&](const Call& c) { return c.key == key; });
         return found == calls.end() ? std::optional<Call>() : std::optional(*found);

@@ -351,7 +351,7 @@ TEST_CASE("a zone that lies nowhere is named with its way out, one that leaves n
     auto wet = sandwich();
     wet.part.how = LayUp::infused;
     wet.part.resin = "epoxy, infusion";
-    wet.bag.infusion.hole = 0.003;
+    for (auto& l : wet.part.layers) l.cut.hole = 0.003;
     const auto plain = worked_out(wet);
     wet.part.zones = {rim(0.03)};
     wet.part.zones[0].layers = {wet.part.layers.front()};

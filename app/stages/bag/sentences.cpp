@@ -23,27 +23,6 @@ void add_infusion(const Job& job, std::vector<Sentence>& out) {
                      "before a vent"});
     plan.emplace_back(".");
     out.push_back(std::move(plan));
-    const bool cored = std::any_of(job.part.layers.begin(), job.part.layers.end(),
-                                   [](const Layer& l) { return l.kind == LayerKind::core; });
-    if (cored) {
-        Sentence core{
-            "The core's holes are",
-            or_none(quantity_word("/bag/infusion/hole", "holes in the core", Kind::length, 0, 0.01), "none")};
-        if (c.hole > 0)
-            core.insert(core.end(),
-                        {"wide, every", quantity_word("/bag/infusion/hole_pitch", "pitch of holes",
-                                                      Kind::length, 0.01, 0.2)});
-        core.insert(core.end(),
-                    {", its grooves", or_none(quantity_word("/bag/infusion/groove", "grooves in the core",
-                                                            Kind::length, 0, 0.006),
-                                              "none")});
-        if (c.groove > 0)
-            core.insert(core.end(),
-                        {"deep and wide, every", quantity_word("/bag/infusion/groove_pitch",
-                                                               "pitch of grooves", Kind::length, 0.01, 0.2)});
-        core.emplace_back(".");
-        out.push_back(std::move(core));
-    }
     out.push_back({"The resin in the pot stands",
                    quantity_word("/bag/infusion/below", "pot under the rim", Kind::length, -0.5, 2),
                    "under the rim; the first feed opens",
@@ -60,7 +39,7 @@ void add_infusion(const Job& job, std::vector<Sentence>& out) {
 
 }  // namespace
 
-std::vector<Sentence> bag_sentences(const Job& job, const Shop&) {
+std::vector<Sentence> bag_sentences(const Job& job, const Shop& shop) {
     if (job.brief.process == Process::squeeze)
         return {{"A squeeze mould presses the part itself, with",
                  quantity_word("/edge/squeeze", "squeeze pressure", Kind::pressure, 0, 500000),
@@ -97,6 +76,16 @@ std::vector<Sentence> bag_sentences(const Job& job, const Shop&) {
              "larger than the face"});
     film.insert(film.end(), {", and its pleats stand up to",
                              quantity_word("/bag/pleat", "tallest pleat", Kind::length, 0.02, 0.2), "."});
+    std::vector<Option> pumps{{Json(""), "a pump of its own figures"}};
+    for (const auto& p : shop.pumps) pumps.push_back({Json(p.name), QString::fromStdString(p.name)});
+    Sentence pump{"It is emptied by", choice_word("/bag/pump", "pump", std::move(pumps))};
+    if (b.pump.empty())
+        pump.insert(
+            pump.end(),
+            {", of", quantity_word("/brief/pump", "pump's speed", Kind::flow, 1.0 / 3600, 100.0 / 3600),
+             "and down to", quantity_word("/bag/ultimate", "pump's own limit", Kind::pressure, 10, 20000),
+             "on a shut valve"});
+    pump.emplace_back(".");
     const std::vector<Sentence> bag{
         std::move(over),
         std::move(film),
@@ -106,9 +95,8 @@ std::vector<Sentence> bag_sentences(const Job& job, const Shop&) {
          quantity_word("/bag/hose", "hose length", Kind::length, 0.5, 10), "with a bore of",
          quantity_word("/bag/bore", "hose bore", Kind::length, 0.004, 0.03), ", through a trap of",
          quantity_word("/bag/trap", "trap", Kind::volume, 0.001, 0.03), "."},
-        {"The pump of", quantity_word("/brief/pump", "pump", Kind::flow, 1.0 / 3600, 100.0 / 3600),
-         "gets down to", quantity_word("/bag/ultimate", "pump's own limit", Kind::pressure, 10, 20000),
-         "on a shut valve; the part wants",
+        std::move(pump),
+        {"The part wants",
          quantity_word("/bag/wanted", "pressure in the bag", Kind::pressure, 100, 60000,
                        "absolute: 0 is no air at all"),
          "of absolute pressure,",

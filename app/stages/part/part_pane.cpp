@@ -4,6 +4,7 @@
 #include "app/slip/stack_pane.hpp"
 #include "app/stages/part/builds_pane.hpp"
 #include "app/stages/part/duty_pane.hpp"
+#include "app/stages/part/inserts_pane.hpp"
 
 namespace jig::app {
 namespace {
@@ -16,15 +17,18 @@ class PartPane : public Pane {
         box->setSpacing(6);
         stack_ = new StackPane(document, Stage::part, this);
         box->addWidget(stack_);
+        inserts_ = make_inserts_pane(document, this);
+        box->addWidget(inserts_);
         duty_ = make_duty_pane(document, this);
         box->addWidget(duty_);
         builds_ = make_builds_pane(document, this);
         box->addWidget(builds_);
-        for (auto* pane : {static_cast<Pane*>(stack_), duty_, builds_})
+        for (auto* pane : {static_cast<Pane*>(stack_), inserts_, duty_, builds_})
             connect(pane, &Pane::wanted, this, &Pane::wanted);
     }
     void refresh(const Wording& wording) override {
         stack_->refresh(wording);
+        inserts_->refresh(wording);
         duty_->refresh(wording);
         builds_->refresh(wording);
     }
@@ -32,7 +36,7 @@ class PartPane : public Pane {
 
   private:
     StackPane* stack_;
-    Pane *duty_, *builds_;
+    Pane *inserts_, *duty_, *builds_;
 };
 
 }  // namespace

@@ -1,6 +1,45 @@
+#include <algorithm>
+
 #include "app/stages/sentences.hpp"
 
 namespace jig::app {
+namespace {
+
+/// How each core of these layers is worked, and how all of them are laid.
+void add_cores(const std::vector<Layer>& layers, const QString& at, std::vector<Sentence>& out) {
+    for (std::size_t i = 0; i < layers.size(); ++i) {
+        if (layers[i].kind != LayerKind::core) continue;
+        const auto& cut = layers[i].cut;
+        const auto path = QString("%1/%2/cut/").arg(at).arg(i);
+        const auto word = [&](const char* field) { return (path + field).toStdString(); };
+        Sentence core{QString::fromStdString(layers[i].material) + " has",
+                      enum_word<Slits>(word("slits"), "slits in the core")};
+        if (cut.slits != Slits::none)
+            core.insert(
+                core.end(),
+                {"of", quantity_word(word("slit"), "width of slits", Kind::thickness, 0.0003, 0.01), "and",
+                 quantity_word(word("slit_depth"), "depth of slits", Kind::thickness, 0.0005, 0.05),
+                 "deep, every",
+                 quantity_word(word("slit_pitch"), "pitch of slits", Kind::length, 0.01, 0.2)});
+        core.insert(
+            core.end(),
+            {", holes of",
+             or_none(quantity_word(word("hole"), "holes in the core", Kind::thickness, 0, 0.01), "none")});
+        if (cut.hole > 0)
+            core.insert(core.end(), {"every", quantity_word(word("hole_pitch"), "pitch of holes",
+                                                            Kind::length, 0.01, 0.2)});
+        core.insert(core.end(),
+                    {", and is laid", flag_word(word("heated"), "core bent hot", "hot", "cold"), "."});
+        out.push_back(std::move(core));
+    }
+}
+
+bool has_core(const std::vector<Layer>& layers) {
+    return std::any_of(layers.begin(), layers.end(),
+                       [](const Layer& l) { return l.kind == LayerKind::core; });
+}
+
+}  // namespace
 
 std::vector<Sentence> part_sentences(const Job& job, const Shop& shop) {
     std::vector<Sentence> out{
@@ -22,6 +61,23 @@ std::vector<Sentence> part_sentences(const Job& job, const Shop& shop) {
          quantity_word("/part/drape/across", "cloth starts across", Kind::length, -5, 5, "0 is the middle"),
          "across it from the middle, its zero turned by",
          quantity_word("/part/drape/turn", "turn of the cloth", Kind::angle, -kPi / 2, kPi / 2), "."}};
+    add_cores(job.part.layers, "/part/layers", out);
+    bool cored = has_core(job.part.layers);
+    for (std::size_t z = 0; z < job.part.zones.size(); ++z) {
+        add_cores(job.part.zones[z].layers, QString("/part/zones/%1/layers").arg(z), out);
+        cored = cored || has_core(job.part.zones[z].layers);
+    }
+    if (cored)
+        out.push_back(
+            {"Its panels leave",
+             quantity_word("/part/core/gap", "gap between panels", Kind::thickness, 0, 0.005),
+             "between them and may stretch by",
+             quantity_word("/part/core/takes", "stretch of a panel", Kind::ratio, 0.002, 0.05,
+                           "what a sheet takes as it is pressed onto a face that bends both ways"),
+             "; along its edge cells are filled",
+             or_none(quantity_word("/part/core/edge", "filled edge of the core", Kind::length, 0, 0.05),
+                     "nowhere"),
+             "."});
     if (!job.part.duty.loads.empty()) {
         out.push_back(
             {"Under what it carries it", enum_word<PartHold>("/part/duty/hold", "way it is held"),

@@ -243,7 +243,8 @@ void ZoneRow::refresh(const Wording& wording) {
     show_in(width_, QString::fromStdString(show_for_edit(Kind::length, zone->width, wording_)));
     show_in(line_, line_of(*zone));
     line_label_->setText("corners, " + QString::fromStdString(unit_sign(Kind::length, wording_)));
-    width_box_->setVisible(zone->place == ZonePlace::rim || zone->place == ZonePlace::band);
+    width_box_->setVisible(zone->place == ZonePlace::rim || zone->place == ZonePlace::band ||
+                           zone->place == ZonePlace::inserts);
     line_box_->setVisible(zone->place == ZonePlace::band || zone->place == ZonePlace::inside);
 }
 

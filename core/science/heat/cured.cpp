@@ -22,13 +22,20 @@ std::optional<double> wait_of(const InOven& of, double T, double start, double w
     // Closely at first, where most come near.
     for (int i = 0; i <= 120; ++i) rules.at.push_back(start + patience * i * i / (120.0 * 120.0));
     const auto h = warm(of.wall, rules, progress);
+    double before = 0;
     for (std::size_t t = 0; t < h.times.size(); ++t) {
         double off = 0;
         for (const auto& p : h.places) {
             if (std::find(of.layers.begin(), of.layers.end(), p.layer) != of.layers.end())
                 off = std::max(off, T - p.T[t]);
         }
-        if (off <= within) return h.times[t] - start;
+        if (off <= within) {
+            if (t == 0) return 0.0;
+            // Straight between two looks: what comes near ever more slowly is told a little late.
+            const double share = (before - within) / (before - off);
+            return h.times[t - 1] + share * (h.times[t] - h.times[t - 1]) - start;
+        }
+        before = off;
     }
     return {};
 }

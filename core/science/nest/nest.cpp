@@ -23,8 +23,35 @@ Loop turned(const Loop& loop, double turn) {
     return out;
 }
 
-/// An outline of few points that covers the given one and is nowhere wider or longer.
-Loop covering(const Loop& loop) {
+/// Andrew's (1979) chain round a set of points, anticlockwise.
+Loop hull_of(Loop points) {
+    std::sort(points.begin(), points.end(), [](const Point2& a, const Point2& b) {
+        return a.x() != b.x() ? a.x() < b.x() : a.y() < b.y();
+    });
+    Loop out;
+    const auto add = [&](const Point2& p, std::size_t fixed) {
+        const auto turns = [&](const Point2& a, const Point2& b) {
+            return (b - a).x() * (p - a).y() - (b - a).y() * (p - a).x() > 0;
+        };
+        while (out.size() > fixed && !turns(out[out.size() - 2], out.back())) out.pop_back();
+        out.push_back(p);
+    };
+    for (const auto& p : points) add(p, 1);
+    const auto half = out.size();
+    for (auto p = points.rbegin() + 1; p != points.rend(); ++p) add(*p, half);
+    out.pop_back();
+    return out;
+}
+
+/// What loses less than this by being filled up to its hull is laid as that: quicker, and the library is sure
+/// of what is nowhere hollow.
+constexpr double kNearlyFull = 0.1;
+
+/// An outline of few points that covers the given one and is nowhere wider or longer; `full` for its hull.
+Loop covering(const Loop& loop, bool full) {
+    const auto hull = hull_of(loop);
+    const double area = std::abs(signed_area(loop));
+    if (full || signed_area(hull) < (1 + kNearlyFull) * area) return hull;
     const Point2 low = low_corner({loop}), high = high_corner({loop});
     const double coarse = std::max(5e-4, 0.004 * (high - low).maxCoeff());
     const auto grown = shared(offset({simplified(loop, coarse)}, coarse, false),
@@ -59,8 +86,8 @@ std::optional<double> turn_onto_sheet(const Loop& outline, const SheetRules& rul
 namespace {
 
 /// By the library's no-fit polygons, whose number grows by the square of the pieces'.
-void pack_exactly(const std::vector<Loop>& outlines, const SheetRules& rules, std::vector<Placed>& placed,
-                  Progress& progress) {
+void pack_exactly(const std::vector<Loop>& outlines, const std::vector<char>& full, const SheetRules& rules,
+                  std::vector<Placed>& placed, Progress& progress) {
     const double room_x = rules.length - 2 * rules.margin, room_y = rules.width - 2 * rules.margin;
     std::vector<PackItem> items;
     std::vector<std::size_t> which;
@@ -70,7 +97,7 @@ void pack_exactly(const std::vector<Loop>& outlines, const SheetRules& rules, st
         if (!turn) continue;
         PackItem item;
         // The library tries an empty sheet only the way a piece comes.
-        for (const auto& p : covering(turned(outlines[i], *turn)))
+        for (const auto& p : covering(turned(outlines[i], *turn), full[i] != 0))
             item.outline.emplace_back(std::llround(p.x() * kPackGrid), std::llround(p.y() * kPackGrid));
         before.push_back(*turn);
         items.push_back(std::move(item));
@@ -105,6 +132,38 @@ void pack_exactly(const std::vector<Loop>& outlines, const SheetRules& rules, st
     }
 }
 
+/// Marks pieces of one sheet that lie over each other: the library's no-fit polygons of hollow outlines are
+/// now and then too small. True where there are any.
+bool mark_overlaps(const std::vector<Loop>& outlines, const std::vector<Placed>& placed,
+                   std::vector<char>& marks) {
+    constexpr double kTouch = 1e-9;  // m² that rounding may share
+    struct There {
+        std::size_t number;
+        Loop loop;
+        Point2 low, high;
+    };
+    std::vector<There> there;
+    bool any = false;
+    for (std::size_t i = 0; i < outlines.size(); ++i) {
+        if (placed[i].sheet < 0) continue;
+        There one{i, {}, {}, {}};
+        for (const auto& p : outlines[i]) one.loop.push_back(placed[i].at(p));
+        one.low = low_corner({one.loop});
+        one.high = high_corner({one.loop});
+        for (const auto& other : there) {
+            if (placed[other.number].sheet != placed[i].sheet ||
+                (other.high.array() <= one.low.array()).any() ||
+                (one.high.array() <= other.low.array()).any())
+                continue;
+            if (net_area(shared({one.loop}, {other.loop})) <= kTouch) continue;
+            marks[i] = marks[other.number] = 1;
+            any = true;
+        }
+        there.push_back(std::move(one));
+    }
+    return any;
+}
+
 }  // namespace
 
 Nesting nest(const std::vector<Loop>& outlines, const SheetRules& rules, Progress& progress) {
@@ -114,10 +173,18 @@ Nesting nest(const std::vector<Loop>& outlines, const SheetRules& rules, Progres
                          "give a larger sheet or a smaller margin");
     Nesting out;
     out.placed.resize(outlines.size());
-    if (outlines.size() > kManyPieces)
-        out.placed = pack_by_cells(outlines, rules, progress);
-    else
-        pack_exactly(outlines, rules, out.placed, progress);
+    bool apart = false;
+    if (outlines.size() <= kManyPieces) {
+        // Once as they are, once with what came to lie over something filled up.
+        std::vector<char> full(outlines.size(), 0);
+        for (int round = 0; round < 2 && !apart; ++round) {
+            out.placed.assign(outlines.size(), {});
+            pack_exactly(outlines, full, rules, out.placed, progress);
+            progress.check();
+            apart = !mark_overlaps(outlines, out.placed, full);
+        }
+    }
+    if (!apart) out.placed = pack_by_cells(outlines, rules, progress);
     progress.check();
     double used = 0;
     for (std::size_t i = 0; i < outlines.size(); ++i) {

@@ -45,6 +45,18 @@ Calls calls(const Choices& c, const Findings& f, const edge::Choices& edge_choic
             "Resin foams where the vacuum is deepest; twice the boiling pressure is a usual margin.",
             ask_for(2 * f.boils));
     }
+    if (c.hoses > f.drawn_by.ports)
+        add(Severity::caution, "ports",
+            fmt::format("{} has {}, the bag {} hoses", f.drawn_by.name,
+                        f.drawn_by.ports == 1 ? "one port" : fmt::format("{} ports", f.drawn_by.ports),
+                        c.hoses),
+            "Join them before the trap, take fewer, or another pump.",
+            Fix{fmt::format("Take {}", f.drawn_by.ports), patch_of("bag", "hoses", f.drawn_by.ports)});
+    if (f.drawn_by.oil && f.boils > 0)
+        add(Severity::note, "oil", f.drawn_by.name + "'s oil takes up styrene",
+            "It draws worse from pull to pull: let it run with its ballast open, and change the oil early. "
+            "What "
+            "it blows out goes outside.");
     const bool fell =
         f.drop ? (f.drop->rise + f.unsure()) * f.drop->seconds < -1 : f.tested && c.drop.to < c.drop.from;
     if (fell) {

@@ -25,7 +25,7 @@ struct Words<Thread> {
 namespace bag {
 
 /// What of the shop library this stage reads.
-using Library = Lists<Resin, Consumable, Fastener>;
+using Library = Lists<Resin, Consumable, Fastener, VacuumPump, PassMark>;
 
 /// The last drop test of this bag: what the gauge said when the valve was shut, and after how long.
 struct DropTest {
@@ -75,7 +75,9 @@ struct Choices {
     int hoses = 1;          ///< to the pump
     double trap = 0.005;    ///< m³
     double wanted = 5000;   ///< Pa absolute in the bag
-    double ultimate = 300;  ///< Pa absolute that the pump reaches on its shut inlet
+    /// Name of the pump; empty for one of the brief's speed and this limit.
+    std::string pump;
+    double ultimate = 300;  ///< Pa absolute that such a one reaches on its shut inlet
     double altitude = 0;    ///< m above the sea
     double rise = 0;  ///< Pa that the shut bag may rise by in ten minutes; 0 for the usual of its process
     DropTest drop;
@@ -95,6 +97,7 @@ struct Choices {
         v("hoses", c.hoses, 1, 20);
         v("trap", c.trap, 0.0, 1.0);
         v("wanted", c.wanted, 10.0, 101325.0);
+        v("pump", c.pump);
         v("ultimate", c.ultimate, 0.0, 90000.0);
         v("altitude", c.altitude, -400.0, 6000.0);
         v("rise", c.rise, 0.0, 101325.0);

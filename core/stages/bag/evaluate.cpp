@@ -6,6 +6,9 @@
 namespace jig::bag {
 namespace {
 
+/// A pump that nobody has described takes any number of hoses.
+constexpr int kManyPorts = 1000;
+
 /// m past the rim that the film reaches: from the part's rim outwards, or, over several, from the flange's
 /// own rim inwards past the grip.
 double outside_of(const edge::Choices& e, bool several) {
@@ -102,14 +105,17 @@ void figures(const Choices& c, const part::Choices& part, Findings& out) {
                     quantity(Kind::volume, hose_volume(c.hoses * c.hose, c.bore)),
                     quantity(Kind::volume, c.trap)));
     add("reached", "it comes to", Kind::pressure, out.reached,
-        fmt::format("pump's own {} + leak ÷ speed, the leak {}", quantity(Kind::pressure, c.ultimate),
+        fmt::format("{}'s own {} + leak ÷ speed of {}, the leak {}",
+                    out.drawn_by.name.empty() ? "pump" : out.drawn_by.name,
+                    quantity(Kind::pressure, out.drawn_by.ultimate), quantity(Kind::flow, out.drawn_by.speed),
                     out.tested ? "by your drop test" : "as much as is allowed: not tested yet"));
     // Where it never gets there the call says so, and there is no time to show.
     if (out.down)
         add("down", "down to " + quantity(Kind::pressure, c.wanted) + " after", Kind::duration, *out.down,
             "V ÷ S · ln((p0 − p∞) ÷ (p − p∞)), hoses taken as wide enough");
     add("allowed", "it may rise, shut for ten minutes, by", Kind::pressure, kTenMinutes * out.allowed,
-        c.rise > 0 ? "your choice above" : "typical for a part that is " + std::string(said(part.how)));
+        c.rise > 0 ? "your choice above"
+                   : "the shop's pass mark for a part that is " + std::string(said(part.how)));
     if (out.drop)
         add("rise", "and rose, in ten minutes, by", Kind::pressure, kTenMinutes * out.drop->rise,
             fmt::format("straight line through {} readings over {}{}: a leak of {}", out.drop->readings,
@@ -133,11 +139,6 @@ void figures(const Choices& c, const part::Choices& part, Findings& out) {
 
 std::string leak_words(double leak) {
     return fmt::format("{:.3g} mbar·L/s", 10 * leak);
-}
-
-double usual_rise(LayUp how) {
-    // An infusion draws air through the resin for hours; a wet lay-up forgives.
-    return how == LayUp::bagged ? 3000 : 500;
 }
 
 Findings evaluate(const Choices& c, const part::Choices& part_choices, const part::Findings& part,
@@ -194,9 +195,18 @@ Findings evaluate(const Choices& c, const part::Choices& part_choices, const par
     out.layers = layers(c, part_choices.how, ground, out.film, out.film_area, shop);
     for (const auto& l : out.layers)
         if (const auto* entry = find(shop.consumables, l.name)) out.porous += entry->porous * l.area;
-    out.pump = {out.porous + hose_volume(c.hoses * c.hose, c.bore) + c.trap, brief.pump, c.ultimate, 0,
-                out.room};
-    out.allowed = (c.rise > 0 ? c.rise : usual_rise(part_choices.how)) / kTenMinutes;
+    if (c.pump.empty()) {
+        out.drawn_by.speed = brief.pump;
+        out.drawn_by.ultimate = c.ultimate;
+        out.drawn_by.ports = kManyPorts;
+        out.drawn_by.oil = false;
+    } else {
+        out.drawn_by = need(shop.pumps, c.pump, "bag");
+    }
+    out.pump = {out.porous + hose_volume(c.hoses * c.hose, c.bore) + c.trap, out.drawn_by.speed,
+                out.drawn_by.ultimate, 0, out.room};
+    const double usual = need(shop.pass_marks, file_word(part_choices.how), "bag").rise;
+    out.allowed = (c.rise > 0 ? c.rise : usual) / kTenMinutes;
     std::vector<DropReading> readings;
     for (const auto& r : c.drop.readings) readings.push_back({r.seconds, r.pressure});
     out.drop = fit_drop(std::move(readings));

@@ -28,6 +28,7 @@ struct Findings {
     /// its plug or the part in its mould, m² and m.
     double cover = 0, cover_tape = 0;
     double porous = 0;  ///< m³ of air in what lies under the film
+    VacuumPump drawn_by;  ///< without a name where its figures are the job's own
     PumpDown pump;
     double room = 0;              ///< Pa outside
     double reached = 0;           ///< Pa in the bag at last; the room's without a pump
@@ -45,9 +46,6 @@ struct Findings {
 
 /// s over which a drop test is spoken of.
 inline constexpr double kTenMinutes = 600;
-/// Rise in Pa that a shut bag of this process may show in that time: typical, docs/methods.md.
-double usual_rise(LayUp how);
-
 /// The same leak as makers of pumps write it, mbar·L/s, in words.
 std::string leak_words(double leak);
 

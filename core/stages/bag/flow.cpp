@@ -21,41 +21,50 @@ double carried(double K, double from, double to) {
     return K * shape(to) / shape(from);
 }
 
-/// What holes and grooves of a core let through; nothing where it has none.
-FlowLayer cored(const Core& core, double thickness, const Infusion& c) {
+/// What holes and slits of a core let through; nothing where it has none.
+FlowLayer cored(const Core& core, const LaidLayer& laid) {
     FlowLayer out;
-    out.thickness = thickness;
+    const auto& cut = laid.layer.cut;
+    const double thickness = out.thickness = laid.ply.thickness;
+    const auto open = open_of(cut, thickness);
+    out.angle = laid.layer.angle;
     // Round holes on a square pitch: π·d⁴/128 each (Hagen 1839, Poiseuille 1840).
-    const double cell = c.hole_pitch * c.hole_pitch;
-    out.Kz = c.hole > 0 ? kPi * std::pow(c.hole, 4) / 128 / cell : 1e-22;
-    double open = c.hole > 0 ? kPi / 4 * c.hole * c.hole / cell : 0;
+    out.Kz = cut.hole > 0 ? kPi * std::pow(cut.hole, 4) / 128 / (cut.hole_pitch * cut.hole_pitch) : 1e-22;
     out.K1 = out.K2 = 1e-22;
-    if (c.groove > 0) {
-        // Square grooves, d⁴/12·(1 − 0.63) each, on a pitch both ways (Boussinesq's series, first term).
-        const double d = std::min(c.groove, thickness);
-        out.K1 = out.K2 = std::pow(d, 4) / 12 * (1 - 0.63) / c.groove_pitch / thickness;
-        open += 2 * d * d / c.groove_pitch / thickness;
+    if (cut.slits != Slits::none) {
+        // Slits as ducts, a·b³/12·(1 − 0.63·b/a) each with b the lesser side (Boussinesq's series, first
+        // term).
+        const double depth = open.depth * thickness;
+        const auto [b, a] = std::minmax(cut.slit, depth);
+        out.K1 = a * b * b * b / 12 * (1 - 0.63 * b / a) / cut.slit_pitch / thickness;
+        if (cut.slits == Slits::both) out.K2 = out.K1;
+        // Those that go right through feed the far skin too: w²/12 over their share of the face.
+        if (open.depth >= 1) out.Kz += open.slits * cut.slit * cut.slit / 12;
     }
+    double share = open.volume();
     if (core.fills > 0) {
         // A bulking mat fills like mat of its own open share.
-        out.K1 = out.K2 = std::max(out.K1, 1e-10);
+        out.K1 = std::max(out.K1, 1e-10);
+        out.K2 = std::max(out.K2, 1e-10);
         out.Kz = std::max(out.Kz, 1e-11);
-        open = std::max(open, core.fills);
+        share = std::max(share, core.fills);
     }
-    out.porosity = std::clamp(open, 0.0, 0.99);
+    out.porosity = std::clamp(share, 0.0, 0.99);
     return out;
 }
 
 /// Whether a core that lets nothing through lies between plies.
-bool parts_skins(const std::vector<Layer>& layers, const Infusion& c, const FlowLibrary& shop) {
+bool parts_skins(const std::vector<Layer>& layers, const FlowLibrary& shop) {
     bool below = false, cored_off = false;
     for (const auto& l : layers) {
         if (l.kind == LayerKind::ply) {
             if (cored_off) return true;
             below = true;
         } else if (l.kind == LayerKind::core) {
-            cored_off =
-                cored_off || (below && c.hole <= 0 && need(shop.cores, l.material, "part").fills <= 0);
+            const auto& core = need(shop.cores, l.material, "part");
+            const double thickness = l.thickness > 0 ? l.thickness : core.thickness;
+            const bool through = core.fills > 0 || l.cut.hole > 0 || open_of(l.cut, thickness).depth >= 1;
+            cored_off = cored_off || (below && !through);
         }
     }
     return false;
@@ -96,7 +105,7 @@ FlowAsked flow_asked(const Choices& c, const part::Choices& part, const brief::M
                 cloth_lies = true;
             } else if (l.layer.kind == LayerKind::core) {
                 const auto& core = need(shop.cores, l.layer.material, "part");
-                flow = cored(core, l.ply.thickness, in);
+                flow = cored(core, l);
             } else {
                 continue;
             }
@@ -106,10 +115,10 @@ FlowAsked flow_asked(const Choices& c, const part::Choices& part, const brief::M
     };
     try {
         if (!sheets(-1, part.layers)) return out;
-        out.shut_core = parts_skins(part.layers, in, shop);
+        out.shut_core = parts_skins(part.layers, shop);
         for (std::size_t z = 0; z < part.zones.size(); ++z) {
             sheets(static_cast<int>(z), part.zones[z].layers);
-            out.shut_core = out.shut_core || parts_skins(part::layers_under(part, 1u << z), in, shop);
+            out.shut_core = out.shut_core || parts_skins(part::layers_under(part, 1u << z), shop);
         }
     } catch (const InputError&) {
         return out;

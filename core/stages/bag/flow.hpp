@@ -86,8 +86,8 @@ std::vector<Figure> flow_figures(const Flow& flow, const Infusion& infusion);
 /// read.
 std::optional<FrontFit> fit_fronts(const Infusion& infusion, const Flow& flow, const Viscosity& viscosity);
 
-/// `mixed` kg are mixed for the part, `spare` of it for what stays in pots and lines.
-Calls flow_calls(const Flow& flow, const Infusion& infusion, double mixed, double spare);
+/// `mixed` kg are mixed for the part.
+Calls flow_calls(const Flow& flow, const Infusion& infusion, const part::Choices& part, double mixed);
 
 /// The same infusion with its hoses as the maker's own, where they lie.
 Infusion with_own_ports(Infusion infusion, const Flow& flow);

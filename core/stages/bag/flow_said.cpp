@@ -20,6 +20,22 @@ constexpr double kBleeds = 0.10;
 constexpr double kLeastLets = 0.01, kMostLets = 100;
 /// Dry places smaller than this are the mesh's.
 constexpr double kSmallest = 1e-4;
+/// m, holes that a shut core is offered. Typical.
+constexpr double kHole = 0.003, kHolePitch = 0.04;
+
+/// The part with holes in every core.
+Json bored(part::Choices part) {
+    const auto bore = [](std::vector<Layer>& layers) {
+        for (auto& l : layers) {
+            if (l.kind != LayerKind::core || l.cut.hole > 0) continue;
+            l.cut.hole = kHole;
+            l.cut.hole_pitch = kHolePitch;
+        }
+    };
+    bore(part.layers);
+    for (auto& zone : part.zones) bore(zone.layers);
+    return Json{{"part", {{"layers", to_json_value(part.layers)}, {"zones", to_json_value(part.zones)}}}};
+}
 
 std::string place_words(const Flow& flow, const Point& at) {
     const Point2 p = FlowGround(*flow.face, flow.frame).seen(at);
@@ -93,7 +109,7 @@ std::vector<Figure> flow_figures(const Flow& f, const Infusion& c) {
     return out;
 }
 
-Calls flow_calls(const Flow& f, const Infusion& c, double mixed, double spare) {
+Calls flow_calls(const Flow& f, const Infusion& c, const part::Choices& part, double mixed) {
     Calls out;
     const auto add = [&](Severity s, const char* key, std::string headline, std::string why,
                          std::optional<Fix> fix = {}) {
@@ -120,8 +136,9 @@ Calls flow_calls(const Flow& f, const Infusion& c, double mixed, double spare) {
         add(Severity::stop, "shut_core", "The core lets no resin through to the skin under it",
             "A core without holes parts the skins: what lies on the tool stays dry. Figures here take both "
             "skins as fed.",
-            Fix{"Bore holes of " + quantity(Kind::length, 0.003) + " every " + quantity(Kind::length, 0.04),
-                Json{{"bag", {{"infusion", {{"hole", 0.003}, {"hole_pitch", 0.04}}}}}}});
+            Fix{"Bore holes of " + quantity(Kind::length, kHole) + " every " +
+                    quantity(Kind::length, kHolePitch),
+                bored(part)});
     if (f.drive <= f.rise || f.drive <= 0)
         add(Severity::stop, "no_drive",
             "The resin has " + quantity(Kind::pressure, f.rise) + " to climb and " +
@@ -188,7 +205,7 @@ Calls flow_calls(const Flow& f, const Infusion& c, double mixed, double spare) {
     }
     if (fill.fill && mixed < 1.02 * fill.taken) {
         // To the next tenth of a kilogram, with a twentieth in the hoses.
-        const double needed = std::ceil((spare + 1.05 * fill.taken - mixed) * 10) / 10;
+        const double needed = std::ceil((part.pot_loss + 1.05 * fill.taken - mixed) * 10) / 10;
         add(Severity::caution, "runs_dry",
             quantity(Kind::mass, mixed) + " are mixed for the part; " + quantity(Kind::mass, fill.taken) +
                 " go in",

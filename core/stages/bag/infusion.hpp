@@ -73,16 +73,14 @@ struct SeenFront {
 
 struct Infusion {
     InfusionPlan plan = InfusionPlan::spine;
-    int lines = 1;                           ///< of the spine, side by side
-    std::vector<Port> ports = {};            ///< hoses of the maker's own
-    bool medium = true;                      ///< flow medium over the last ply
-    double brake = 0.04;                     ///< m before a vent where the medium ends
-    double hole = 0, hole_pitch = 0.04;      ///< m, bored through cores; 0 for none
-    double groove = 0, groove_pitch = 0.03;  ///< m, square grooves sawn into cores both ways; 0 for none
-    double below = 0.3;                      ///< m that the pot's resin stands under the rim
-    double waited = 300;                     ///< s from mixing to the first feed's opening
-    double lets = 1;  ///< times as much as the library says that this preform lets through
-    double race = 1;  ///< times as fast along the rim, where cloth does not fill the edge
+    int lines = 1;                 ///< of the spine, side by side
+    std::vector<Port> ports = {};  ///< hoses of the maker's own
+    bool medium = true;            ///< flow medium over the last ply
+    double brake = 0.04;           ///< m before a vent where the medium ends
+    double below = 0.3;            ///< m that the pot's resin stands under the rim
+    double waited = 300;           ///< s from mixing to the first feed's opening
+    double lets = 1;               ///< times as much as the library says that this preform lets through
+    double race = 1;               ///< times as fast along the rim, where cloth does not fill the edge
     std::vector<SeenFront> seen = {};
     static void fields(auto& c, auto&& v) {
         v("plan", c.plan);
@@ -90,10 +88,6 @@ struct Infusion {
         v("ports", c.ports);
         v("medium", c.medium);
         v("brake", c.brake, 0.0, 2.0);
-        v("hole", c.hole, 0.0, 0.02);
-        v("hole_pitch", c.hole_pitch, 0.005, 1.0);
-        v("groove", c.groove, 0.0, 0.02);
-        v("groove_pitch", c.groove_pitch, 0.005, 1.0);
         v("below", c.below, -5.0, 5.0);
         v("waited", c.waited, 0.0, 1e6);
         v("lets", c.lets, 0.01, 100.0);

@@ -114,12 +114,15 @@ Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief, in
         const auto& zone = c.zones[z];
         add(Severity::caution, "zone_nowhere", "Zone " + zone.name + " lies nowhere on the face",
             zone.place == ZonePlace::painted ? "Paint it on the stand, or take it away."
-            : zone.place == ZonePlace::rim
-                ? "This face has no rim."
+            : zone.place == ZonePlace::rim   ? "This face has no rim."
+            : zone.place == ZonePlace::inserts
+                ? "The part has no inserts on its face."
                 : "Its line lies beside the face: corners count from the middle of "
                   "the face, seen along the pull.",
             without_zone(c, z));
     }
+    for (auto& call : insert_calls(c, f.inserts)) out.push_back(std::move(call));
+    for (auto& call : core_calls(c, *f.cores, *f.marked, shop)) out.push_back(std::move(call));
     double zoned = 0;
     for (const auto& r : f.regions) zoned += r.zones != 0 ? r.area : 0;
     if (zoned > 0 && f.marked->area < 0.98 * f.area)

@@ -3,7 +3,9 @@
 
 #include "core/shop/layup.hpp"
 #include "core/stages/part/build.hpp"
+#include "core/stages/part/core_lay.hpp"
 #include "core/stages/part/duty.hpp"
+#include "core/stages/part/insert.hpp"
 #include "core/stages/part/joint.hpp"
 #include "core/stages/part/zone.hpp"
 
@@ -35,8 +37,10 @@ struct Choices {
     double pot_loss = 0.15;           ///< kg of resin left in pots, brushes and lines, each part
     Joint joint;
     DrapeStart drape;
+    CoreLay core;
     std::vector<Zone> zones;  ///< in the order in which they are laid
     Duty duty;
+    std::vector<Insert> inserts;
     std::vector<Build> builds;  ///< kept, to be set beside what is chosen
     static void fields(auto& c, auto&& v) {
         v("resin", c.resin);
@@ -49,8 +53,10 @@ struct Choices {
         v("pot_loss", c.pot_loss, 0.0, 50.0);
         v("joint", c.joint);
         v("drape", c.drape);
+        v("core", c.core);
         v("zones", c.zones);
         v("duty", c.duty);
+        v("inserts", c.inserts);
         v("builds", c.builds);
     }
     bool operator==(const Choices&) const = default;

@@ -188,12 +188,40 @@ void add_zones(const Choices& c, Findings& out) {
                            "places where several lie over one another count once"});
 }
 
+/// What its inserts bear, and what they weigh beyond the core that they take the place of.
+void add_inserts(const Choices& c, const InsertPlaces& places, const Library& shop, Findings& out) {
+    const StackAt stack_at = [&](std::uint32_t zones) -> const StackSum& {
+        for (const auto& r : out.regions) {
+            if (r.zones == zones) return r.stack;
+        }
+        return out.stack;
+    };
+    out.inserts = insert_fits(c, places, *out.marked, stack_at, shop);
+    double paste = 0, mass = 0;
+    int potted = 0;
+    for (std::size_t i = 0; i < out.inserts.size(); ++i) {
+        const auto of = paste_of(c.inserts[i], out.inserts[i]);
+        paste += of.volume;
+        mass += of.mass;
+        potted += of.volume > 0;
+    }
+    out.potting = paste;
+    for (auto& figure : insert_figures(c, out.inserts)) out.figures.push_back(std::move(figure));
+    if (potted > 0)
+        out.figures.push_back(
+            {"potting", "paste round inserts", Kind::volume, paste,
+             fmt::format("{} potted through the core; with it the part is heavier by {} than "
+                         "said above, its inserts' own mass aside",
+                         potted, quantity(Kind::mass, mass))});
+}
+
 }  // namespace
 
 Findings evaluate(const Choices& c, const shape::Findings& shape, const split::Findings& split,
-                  const brief::Crew& brief, const Draped& draped, const Regions& marked,
-                  const Library& shop) {
+                  const brief::Crew& brief, const Draped& draped, const Regions& marked, const CoreFit& cores,
+                  const InsertPlaces& inserts, const Library& shop) {
     Findings out;
+    out.cores = std::make_shared<const CoreFit>(cores);
     out.draped = std::make_shared<const Draped>(draped);
     out.resin = need(shop.resins, c.resin, "part resin");
     out.stack = sum_stack(c.layers, out.resin, c.how, shop, "part");
@@ -279,7 +307,10 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
                      quantity(Kind::volume, out.corners.filler))});
     add_joint(c, split, shop, out);
     add_cloth(out);
+    for (auto& figure : core_figures(c, cores, draped.area > 0 ? out.area / draped.area : 0, out.resin, shop))
+        out.figures.push_back(std::move(figure));
     add_zones(c, out);
+    add_inserts(c, inserts, shop, out);
     return out;
 }
 

@@ -4,7 +4,9 @@
 #include "core/stages/brief/choices.hpp"
 #include "core/stages/go_limit.hpp"
 #include "core/stages/part/choices.hpp"
+#include "core/stages/part/core_fit.hpp"
 #include "core/stages/part/draped.hpp"
+#include "core/stages/part/inserts.hpp"
 #include "core/stages/part/regions.hpp"
 #include "core/stages/split/findings.hpp"
 
@@ -44,12 +46,16 @@ struct Findings {
     TightCorners corners;        ///< of the mould, under the part
     JointFigures joint;
     double core_share = 0;  ///< of the thickness
+    std::vector<InsertFit> inserts;
+    double potting = 0;     ///< m³ of paste round them, of one part
+    Shared<CoreFit> cores;  ///< and whether they bend to the face
     Shared<Draped> draped;  ///< its cloth on the face; without a net where there is no face
     bool operator==(const Findings&) const = default;
 };
 
 Findings evaluate(const Choices& choices, const shape::Findings& shape, const split::Findings& split,
-                  const brief::Crew& brief, const Draped& draped, const Regions& marked, const Library& shop);
+                  const brief::Crew& brief, const Draped& draped, const Regions& marked, const CoreFit& cores,
+                  const InsertPlaces& inserts, const Library& shop);
 /// `parts` come out of the tool at once. Throws InputError for materials that the library has not.
 /// `bagging` are the hours of all hands that closing its bag takes (Bag's own work), `go` is how thick its
 /// plies may be laid at once.

@@ -64,6 +64,12 @@ class Levels {
             }
             case ZonePlace::band:
                 return to_line(zone, p, false) - z.width / 2;
+            case ZonePlace::inserts: {
+                double least = 1e3;
+                for (const auto& place : lines_[zone])
+                    least = std::min(least, (frame_.flat(p) - place).norm());
+                return least - z.width;
+            }
             case ZonePlace::inside:
                 return lines_[zone].size() < 3 ? 1
                        : within(zone, p)       ? -to_line(zone, p, true)
@@ -177,7 +183,8 @@ class Marker {
 Refined laid_fine(const std::vector<Zone>& zones, const Draped& draped, double& cell, Progress& progress) {
     cell = std::sqrt(draped.area) / 60;
     for (const auto& z : zones) {
-        if (z.place == ZonePlace::rim || z.place == ZonePlace::band) cell = std::min(cell, z.width / 2);
+        if (z.place == ZonePlace::rim || z.place == ZonePlace::band || z.place == ZonePlace::inserts)
+            cell = std::min(cell, z.width / 2);
         for (const auto& t : z.painted) {
             if (z.place == ZonePlace::painted) cell = std::min(cell, t.reach / 2);
         }
@@ -228,6 +235,10 @@ ZonesAsked zones_asked(const Choices& c) {
         z.name.clear();
         z.way = {};
         z.layers.clear();
+        // They lie where the inserts do.
+        if (z.place != ZonePlace::inserts) continue;
+        z.line.clear();
+        for (const auto& insert : c.inserts) z.line.push_back({insert.along, insert.across});
     }
     return out;
 }
@@ -329,6 +340,7 @@ Zone fresh_zone(const Choices& c, ZonePlace place, double area) {
     out.name = place == ZonePlace::rim       ? "rim"
                : place == ZonePlace::band    ? "band"
                : place == ZonePlace::painted ? "patch"
+               : place == ZonePlace::inserts ? "round inserts"
                                              : "field";
     const double side = whole(std::clamp(0.1 * std::sqrt(area), 0.01, 1.0));
     out.width = std::min(side, 0.05);

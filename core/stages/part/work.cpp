@@ -57,6 +57,11 @@ Work work(const Choices& c, const Findings& part, const edge::Findings& edge, co
     out.consumable(each, Stage::part, "gloves and masks", Kind::count, brief.people * 0.5 * parts, shop);
     out.consumable(each, Stage::part, "brushes, rollers, pots", Kind::count, 1, shop);
     out.consumable(each, Stage::part, "solvent and wipes", Kind::count, 1, shop);
+    const double inserts = parts * static_cast<double>(c.inserts.size());
+    if (inserts > 0) {
+        out.consumable(each, Stage::part, "threaded insert", Kind::count, inserts, shop);
+        out.filler(each, Stage::part, "thickened epoxy for fillets", parts * part.potting, shop);
+    }
     std::vector<Labour> laying;
     for (const auto& l : part.laying_order) {
         const auto kind = l.laid.layer.kind;
@@ -72,6 +77,9 @@ Work work(const Choices& c, const Findings& part, const edge::Findings& edge, co
     out.goods.insert(out.goods.end(), closing.goods.begin(), closing.goods.end());
     out.step(When::part, Stage::part, "pull and trim the first part",
              {at_rate(shop, "demould part", parts), at_rate(shop, "trimming", edge.rim_length)});
+    if (inserts > 0)
+        out.step(When::part, Stage::part, "mark, bore and set its inserts",
+                 {at_rate(shop, "setting inserts", inserts)});
     out.step(When::part, Stage::part, "finish the first part",
              {{"finishing", plug::finish_hours(brief.grade, area, shop).part}});
     for (auto& step : out.steps) step.ledger = each;

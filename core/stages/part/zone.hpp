@@ -6,11 +6,12 @@
 
 namespace jig {
 
-enum class ZonePlace { painted, rim, band, inside };
+enum class ZonePlace { painted, rim, band, inside, inserts };
 template <>
 struct Words<ZonePlace> {
     static constexpr std::array all{Word{"painted", "where it is painted"}, Word{"rim", "along the rim"},
-                                    Word{"band", "along a line"}, Word{"inside", "inside an outline"}};
+                                    Word{"band", "along a line"}, Word{"inside", "inside an outline"},
+                                    Word{"inserts", "round every insert"}};
 };
 
 enum class ZoneWay { adds, for_core, instead };
@@ -37,7 +38,7 @@ struct Zone {
     std::string name = "zone";
     ZonePlace place = ZonePlace::rim;
     ZoneWay way = ZoneWay::adds;
-    double width = 0.05;  ///< m in from the rim, or of the band
+    double width = 0.05;  ///< m in from the rim, of the band, or out from an insert's middle
     std::vector<Spot> line;
     std::vector<Touch> painted;
     std::vector<Layer> layers;

@@ -97,7 +97,7 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
         }
         if (!laid_wet) continue;
         const double t = out.stack.laid[i].ply.thickness;
-        if (today > 0 && today + t > go.most + 1e-9) {
+        if (go.is_full(today, t)) {
             out.day_ends.push_back(i - 1);
             today = 0;
         }
@@ -108,7 +108,7 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
         double day = today;
         for (std::size_t i = 0; i < zone.extra.laid.size(); ++i) {
             const double t = zone.extra.laid[i].ply.thickness;
-            if (day > 0 && day + t > go.most + 1e-9) {
+            if (go.is_full(day, t)) {
                 zone.days.push_back(i);
                 day = 0;
             }

@@ -42,7 +42,7 @@ Found find_stacks(const Choices& like, const Seek& wanted, const back::Choices& 
         double today = 0;
         for (const auto& laid : sum.laid) {
             if (laid.layer.kind != LayerKind::ply) continue;
-            if (today > 0 && today + laid.ply.thickness > go.most + 1e-9) {
+            if (go.is_full(today, laid.ply.thickness)) {
                 ++p.days;
                 today = 0;
             }

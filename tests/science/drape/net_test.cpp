@@ -9,40 +9,13 @@
 #include "core/science/drape/net.hpp"
 #include "core/science/drape/walk.hpp"
 #include "tests/quiet.hpp"
+#include "tests/shapes.hpp"
 
 using namespace jig;
+using shapes::area_of;
+using shapes::sheet;
 
 namespace {
-
-/// A sheet of (n × m) cells over the unit square, its diagonals turned about.
-template <class Place>
-TriangleMesh sheet(std::uint32_t n, std::uint32_t m, const Place& place) {
-    TriangleMesh out;
-    for (std::uint32_t j = 0; j <= m; ++j) {
-        for (std::uint32_t i = 0; i <= n; ++i)
-            out.points.push_back(place(static_cast<double>(i) / n, static_cast<double>(j) / m));
-    }
-    const auto at = [&](std::uint32_t i, std::uint32_t j) { return j * (n + 1) + i; };
-    for (std::uint32_t j = 0; j < m; ++j) {
-        for (std::uint32_t i = 0; i < n; ++i) {
-            const auto a = at(i, j), b = at(i + 1, j), c = at(i + 1, j + 1), d = at(i, j + 1);
-            if ((i + j) % 2 == 0) {
-                out.triangles.push_back({a, b, c});
-                out.triangles.push_back({a, c, d});
-            } else {
-                out.triangles.push_back({a, b, d});
-                out.triangles.push_back({b, c, d});
-            }
-        }
-    }
-    return out;
-}
-
-double area_of(const TriangleMesh& mesh) {
-    double sum = 0;
-    for (std::size_t f = 0; f < mesh.triangles.size(); ++f) sum += mesh.area_vector2(f).norm() / 2;
-    return sum;
-}
 
 Drape laid(const TriangleMesh& mesh, const DrapeRules& rules) {
     return drape(mesh, topology_of(mesh), rules, quiet);

@@ -1,0 +1,273 @@
+#include "core/stages/part/inserts.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+#include "core/science/fasten/hard_point.hpp"
+#include "core/science/mesh/outline.hpp"
+#include "core/stages/some_of.hpp"
+
+namespace jig::part {
+namespace {
+
+/// An insert nearer to the rim than so many of its widths shears out. Typical.
+constexpr double kRimWidths = 1.5;
+/// Those closer than this, of the sum of their widths, share the same core. ESA PSS-03-1202, section 6.
+constexpr double kApart = 1.25;
+/// Of a paste with light filler, kg/m³. Typical.
+constexpr double kPaste = 700;
+
+double to_rim(const TriangleMesh& face, const Topology& topology, const Point& p) {
+    double out = 1e300;
+    for (std::size_t f = 0; f < face.triangles.size(); ++f) {
+        for (int k = 0; k < 3; ++k) {
+            if (topology.across[f][static_cast<std::size_t>(k)] != kNoFace) continue;
+            const Point &a = face.corner(f, k), &b = face.corner(f, (k + 1) % 3);
+            const Point way = b - a;
+            const double t = std::clamp((p - a).dot(way) / std::max(1e-30, way.squaredNorm()), 0.0, 1.0);
+            out = std::min(out, (p - a - t * way).norm());
+        }
+    }
+    return out < 1e299 ? out : 0;
+}
+
+/// The laminate on each side of the core under an insert, from the tool in; all of it in front where there is
+/// no core. `bears` is thickness times bearing strength, N/m.
+struct Under {
+    double core = 0, shear_strength = 0, density = 0;
+    bool known = true;
+    double front = 0, behind = 0, front_bears = 0, behind_bears = 0;
+};
+Under under_of(const StackSum& stack, const Lists<Reinforcement, Core>& shop) {
+    Under out;
+    for (const auto& l : stack.laid) {
+        if (l.layer.kind == LayerKind::core) {
+            const auto& core = need(shop.cores, l.layer.material, "part");
+            // A mat that fills with resin is laminate, and no core to shear.
+            if (core.fills > 0) continue;
+            out.core += l.ply.thickness;
+            out.density = core.density;
+            out.known = out.known && core.shear_strength > 0;
+            out.shear_strength = out.shear_strength > 0 ? std::min(out.shear_strength, core.shear_strength)
+                                                        : core.shear_strength;
+        } else if (l.layer.kind == LayerKind::ply) {
+            const double bears =
+                l.ply.thickness * bearing_of(need(shop.reinforcements, l.layer.material, "part"));
+            (out.core > 0 ? out.behind : out.front) += l.ply.thickness;
+            (out.core > 0 ? out.behind_bears : out.front_bears) += bears;
+        }
+    }
+    return out;
+}
+
+Fix changed(const Choices& c, std::string label, const std::function<void(std::vector<Insert>&)>& change) {
+    auto inserts = c.inserts;
+    change(inserts);
+    return {std::move(label), patch_of("part", "inserts", to_json_value(inserts))};
+}
+
+}  // namespace
+
+double bearing_of(const Reinforcement& cloth) {
+    if (cloth.bearing > 0) return cloth.bearing;
+    // Typical of laminates with a bolt that is done up by hand.
+    if (cloth.weave == Weave::mat) return 100e6;
+    switch (cloth.fibre) {
+        case FibreKind::glass:
+            return 220e6;
+        case FibreKind::carbon:
+            return 300e6;
+        default:
+            return 130e6;
+    }
+}
+
+InsertsAsked inserts_asked(const Choices& c) {
+    InsertsAsked out;
+    for (const auto& insert : c.inserts) out.places.push_back({insert.along, insert.across});
+    return out;
+}
+
+InsertPlaces insert_places(const InsertsAsked& asked, const Frame& frame, const Draped& draped) {
+    InsertPlaces out;
+    if (asked.places.size() > kMostInserts)
+        throw InputError("part",
+                         fmt::format("it has {} inserts, more than {}", asked.places.size(), kMostInserts),
+                         "take those of a pattern together");
+    if (asked.places.empty() || !draped.face || draped.face->empty()) return out;
+    const auto topology = topology_of(*draped.face);
+    for (const auto& spot : asked.places) {
+        const auto place = part::under(*draped.face, frame, spot);
+        out.places.push_back({place.at, place.face, place.beside, to_rim(*draped.face, topology, place.at)});
+    }
+    return out;
+}
+
+std::vector<InsertFit> insert_fits(const Choices& c, const InsertPlaces& placed, const Regions& marked,
+                                   const StackAt& stack_at, const Lists<Reinforcement, Core>& shop) {
+    std::vector<InsertFit> out;
+    for (std::size_t i = 0; i < std::min(c.inserts.size(), placed.places.size()); ++i) {
+        const auto& insert = c.inserts[i];
+        InsertFit fit;
+        fit.place = placed.places[i];
+        fit.asked = {insert.along, insert.across};
+        const auto zones = fit.place.face < marked.marks.size() ? marked.marks[fit.place.face] : 0;
+        const auto there = under_of(stack_at(zones), shop);
+        fit.core = there.core;
+        fit.core_density = there.density;
+        const bool potted = insert.kind == InsertKind::potted && there.core > 0;
+        // A potting is set from the bag's side: the skin on the tool stays whole, and only the other leans on
+        // it. A bolt through a block or through plain laminate leans on all there is.
+        const double bears = potted ? there.behind_bears : there.front_bears + there.behind_bears;
+        fit.skin = potted ? there.behind : there.front + there.behind;
+        fit.push_borne = bearing_load(potted ? insert.size : insert.bolt, 1, bears);
+        fit.pull_known = there.core > 0 && there.known;
+        if (fit.pull_known) fit.pull_borne = pull_out(insert.size, there.core, there.shear_strength);
+        fit.holds =
+            hard_point_holds(fit.pull_known ? insert.pull : 0, fit.pull_borne, insert.push, fit.push_borne);
+        out.push_back(fit);
+    }
+    return out;
+}
+
+InsertPaste paste_of(const Insert& insert, const InsertFit& fit) {
+    InsertPaste out;
+    if (insert.kind != InsertKind::potted || fit.core <= 0) return out;
+    const double bored = kPi / 4 * fit.core *
+                         (insert.size * insert.size - std::pow(std::min(insert.size, 2 * insert.bolt), 2));
+    out.volume = std::max(0.0, bored);
+    out.mass = out.volume * (kPaste - fit.core_density);
+    return out;
+}
+
+std::vector<Figure> insert_figures(const Choices& c, const std::vector<InsertFit>& fits) {
+    std::vector<Figure> out;
+    const InsertFit* weakest = nullptr;
+    const Insert* whose = nullptr;
+    for (std::size_t i = 0; i < fits.size(); ++i) {
+        const bool loaded = c.inserts[i].pull > 0 || c.inserts[i].push > 0;
+        if (!loaded || fits[i].place.beside || (weakest != nullptr && fits[i].holds >= weakest->holds))
+            continue;
+        weakest = &fits[i];
+        whose = &c.inserts[i];
+    }
+    if (weakest != nullptr && std::isfinite(weakest->holds)) {
+        std::string why = whose->name + ": ";
+        if (whose->pull > 0)
+            why += weakest->pull_known ? fmt::format("pulled, its core shears round {} at {}",
+                                                     quantity(Kind::length, whose->size),
+                                                     quantity(Kind::force, weakest->pull_borne))
+                                       : std::string("what it bears when it is pulled nobody knows");
+        if (whose->push > 0)
+            why += (whose->pull > 0 ? "; " : "") + fmt::format("pushed, {} of laminate gives under it at {}",
+                                                               quantity(Kind::thickness, weakest->skin),
+                                                               quantity(Kind::force, weakest->push_borne));
+        out.push_back({"insert_holds", "weakest insert holds, times its loads", Kind::factor, weakest->holds,
+                       why + "; by hand, without what skins carry past it"});
+    }
+    return out;
+}
+
+Calls insert_calls(const Choices& c, const std::vector<InsertFit>& fits) {
+    Calls out;
+    const auto add = [&](Severity s, const char* key, std::string headline, std::string why,
+                         std::optional<Fix> fix = {}) {
+        out.push_back({Stage::part, s, key, std::move(headline), std::move(why), std::move(fix)});
+    };
+    std::vector<std::string> nowhere, edged, crowded, unknown;
+    std::vector<std::size_t> weak;
+    for (std::size_t i = 0; i < fits.size(); ++i) {
+        const auto& insert = c.inserts[i];
+        const auto& fit = fits[i];
+        if (fit.place.beside) {
+            nowhere.push_back(insert.name);
+            continue;
+        }
+        if (fit.place.rim < kRimWidths * insert.size) edged.push_back(insert.name);
+        for (std::size_t j = 0; j < i; ++j) {
+            if (!fits[j].place.beside &&
+                (fits[j].place.at - fit.place.at).norm() < kApart * (insert.size + c.inserts[j].size))
+                crowded.push_back(c.inserts[j].name + " and " + insert.name);
+        }
+        if (insert.pull > 0 && !fit.pull_known) unknown.push_back(insert.name);
+        if (fit.holds < c.duty.factor) weak.push_back(i);
+    }
+    if (!nowhere.empty())
+        add(Severity::caution, "insert_nowhere", some_of(nowhere) + " lies beside the face",
+            "Its place counts from the middle of the face, seen along the pull: drag it on the stand, or "
+            "type it.");
+    if (!weak.empty()) {
+        std::vector<std::string> names;
+        bool curable = true;
+        double worst = HUGE_VAL;
+        for (const auto i : weak) {
+            names.push_back(c.inserts[i].name);
+            worst = std::min(worst, fits[i].holds);
+            // As both strengths grow with its width, a wider potting answers; a bolt's own bearing does not.
+            curable = curable && fits[i].core > 0 && c.inserts[i].kind == InsertKind::potted &&
+                      fits[i].holds > 0.05;
+        }
+        std::optional<Fix> fix;
+        if (curable)
+            fix = changed(c, "Pot them wider", [&](std::vector<Insert>& inserts) {
+                for (const auto i : weak)
+                    inserts[i].size = std::min(
+                        1.0, std::ceil(inserts[i].size * c.duty.factor / fits[i].holds * 1000 - 1e-9) / 1000);
+            });
+        add(worst < 1 ? Severity::stop : Severity::caution, "insert_weak",
+            some_of(names) +
+                fmt::format(" holds {:.2g} times its load, {:g} are wanted", worst, c.duty.factor),
+            "By hand: the core in shear round it, the skin in bearing. Where someone hangs on it, have it "
+            "pulled to proof on a trial piece of the same stack, and follow the licensed practice that the "
+            "load "
+            "asks for.",
+            std::move(fix));
+    }
+    if (!unknown.empty())
+        add(Severity::caution, "insert_unknown",
+            "Nobody knows what " + some_of(unknown) + " bears when it is pulled",
+            "There is no core under it whose shear strength the library has: through plain laminate it goes "
+            "by "
+            "its washer; pull a trial piece.");
+    if (!edged.empty())
+        add(Severity::caution, "insert_edge", some_of(edged) + " sits close to the rim",
+            fmt::format("Nearer than {:g} of its widths it shears out of the edge.", kRimWidths));
+    if (!crowded.empty())
+        add(Severity::caution, "insert_crowded", some_of(crowded) + " share the same core",
+            fmt::format(
+                "Closer than {:g} times their widths together they do not bear what each bears alone.",
+                kApart));
+    return out;
+}
+
+SheetSet insert_template(const Choices& c, const std::vector<InsertFit>& fits, const edge::ToolFace& tool) {
+    SheetSet out;
+    auto loops = tool.rim;
+    if (loops.empty()) return out;
+    const Point2 low = low_corner(loops) - Point2::Constant(0.02);
+    const Point2 size = high_corner(loops) + Point2::Constant(0.02) - low;
+    out.rules.length = size.x();
+    out.rules.width = size.y();
+    auto& sheet = out.sheets.emplace_back();
+    for (auto& loop : loops) {
+        for (auto& p : loop) p -= low;
+    }
+    for (std::size_t i = 0; i < fits.size(); ++i) {
+        if (fits[i].place.beside) continue;
+        const Point2 at = tool.frame.flat(fits[i].place.at) - low, arm(0.5 * c.inserts[i].size, 0),
+                     up(0, arm.x());
+        // Bored as its bolt; a cross as wide as the potting.
+        Loop hole;
+        for (int k = 0; k < 48; ++k) {
+            const double a = -2 * kPi * k / 48;
+            hole.push_back(at + c.inserts[i].bolt / 2 * Point2(std::cos(a), std::sin(a)));
+        }
+        loops.push_back(std::move(hole));
+        sheet.pieces.push_back(
+            {c.inserts[i].name, {}, {{at - arm, at + arm}, {at - up, at + up}}, at + Point2(0.004, 0.012)});
+    }
+    sheet.pieces.insert(sheet.pieces.begin(), {"template of inserts", std::move(loops), {}, size / 2});
+    return out;
+}
+
+}  // namespace jig::part

@@ -1,0 +1,453 @@
+#include "core/stages/part/panels.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <map>
+#include <set>
+
+#include "core/science/drape/flatten.hpp"
+#include "core/science/mesh/cut.hpp"
+#include "core/science/mesh/nearest_face.hpp"
+#include "core/stages/some_of.hpp"
+
+namespace jig::part {
+namespace {
+
+/// m: panels are cut no smaller for the sake of their stretch.
+constexpr double kSmallest = 0.08;
+/// Share of a panel's area by whose stretch it is judged: its worst corner may be wrung.
+constexpr double kJudged = 0.95;
+/// m: pieces of one triangle meet to rounding.
+constexpr double kSeam = 2e-5;
+/// m from a cut that counts as on it.
+constexpr double kOnCut = 1e-8;
+/// m²
+constexpr double kNoArea = 1e-14;
+
+/// A piece of one triangle of the face under a core.
+struct Bit {
+    std::uint32_t face = 0;
+    std::vector<Point> corners;
+};
+using Bits = std::vector<Bit>;
+
+Point area_of(const Bit& bit) {
+    Point out = Point::Zero();
+    for (std::size_t i = 1; i + 1 < bit.corners.size(); ++i)
+        out += (bit.corners[i] - bit.corners[0]).cross(bit.corners[i + 1] - bit.corners[0]) / 2;
+    return out;
+}
+
+/// The side of a convex piece on which `way` points, from `at`.
+Bit side_of(const Bit& bit, const Point& way, double at) {
+    Bit out;
+    // What lies on the cut lies on both sides, or slivers would be parted off.
+    const auto above = [&](const Point& p) {
+        const double h = way.dot(p) - at;
+        return std::abs(h) < kOnCut ? 0.0 : h;
+    };
+    out.face = bit.face;
+    for (std::size_t i = 0; i < bit.corners.size(); ++i) {
+        const Point &a = bit.corners[i], &b = bit.corners[(i + 1) % bit.corners.size()];
+        const double ha = above(a), hb = above(b);
+        if (ha >= 0) out.corners.push_back(a);
+        if ((ha > 0 && hb < 0) || (ha < 0 && hb > 0)) out.corners.push_back(a + ha / (ha - hb) * (b - a));
+    }
+    return out;
+}
+
+/// An edge by its middle, to the tenth of a micrometre.
+using Key = std::array<std::int64_t, 3>;
+Key key_of(const Point& a, const Point& b) {
+    const Point middle = (a + b) / 2e-7;
+    return {std::llround(middle.x()), std::llround(middle.y()), std::llround(middle.z())};
+}
+
+void each_edge(const Bits& bits, const auto& take) {
+    for (const auto& bit : bits) {
+        for (std::size_t i = 0; i < bit.corners.size(); ++i)
+            take(bit, bit.corners[i], bit.corners[(i + 1) % bit.corners.size()]);
+    }
+}
+
+/// m round all of them: edges that no other of them has.
+double border_of(const Bits& bits) {
+    std::map<Key, std::pair<int, double>> edges;
+    each_edge(bits, [&](const Bit&, const Point& a, const Point& b) {
+        auto& [count, length] = edges[key_of(a, b)];
+        ++count;
+        length = (b - a).norm();
+    });
+    double out = 0;
+    for (const auto& [key, edge] : edges) out += edge.first == 1 ? edge.second : 0;
+    return out;
+}
+
+/// Those that hang together by faces that share an edge.
+std::vector<Bits> joined(const Bits& bits, const Topology& topology) {
+    std::map<std::uint32_t, std::vector<std::size_t>> by_face;
+    for (std::size_t i = 0; i < bits.size(); ++i) by_face[bits[i].face].push_back(i);
+    std::vector<Bits> out;
+    while (!by_face.empty()) {
+        auto& piece = out.emplace_back();
+        std::vector<std::uint32_t> open{by_face.begin()->first};
+        while (!open.empty()) {
+            const auto face = open.back();
+            open.pop_back();
+            const auto at = by_face.find(face);
+            if (at == by_face.end()) continue;
+            for (const auto i : at->second) piece.push_back(bits[i]);
+            by_face.erase(at);
+            for (const auto next : topology.across[face]) {
+                if (next != kNoFace) open.push_back(next);
+            }
+        }
+    }
+    return out;
+}
+
+/// A piece laid flat, the tool's length along x.
+struct Laid {
+    Loops outline;
+    double stretch = 0;
+};
+
+class Cutter {
+  public:
+    Cutter(const TriangleMesh& face, const Frame& frame, CorePanels& out, Progress& progress)
+        : face_(face), frame_(frame), topology_(topology_of(face)), out_(out), progress_(progress) {}
+
+    /// Panels of one core that covers `bits`.
+    void cut(const Bits& bits, const Source& of, const std::string& name, const std::string& material,
+             const SheetRules& rules, double takes, double gap) {
+        std::vector<Bits> open = joined(bits, topology_);
+        const auto first = static_cast<std::ptrdiff_t>(out_.panels.size());
+        while (!open.empty()) {
+            progress_.check();
+            const auto piece = std::move(open.back());
+            open.pop_back();
+            Point whole = Point::Zero(), middle = Point::Zero();
+            double area = 0;
+            Point low = Point::Constant(1e300), high = -low;
+            for (const auto& bit : piece) {
+                const Point normal = area_of(bit);
+                whole += normal;
+                area += normal.norm();
+                Point mean = Point::Zero();
+                for (const auto& p : bit.corners) {
+                    mean += p / static_cast<double>(bit.corners.size());
+                    const Point seen(frame_.u.dot(p), frame_.v.dot(p), frame_.w.dot(p));
+                    low = low.cwiseMin(seen);
+                    high = high.cwiseMax(seen);
+                }
+                middle += normal.norm() * mean;
+            }
+            if (!(area > 1e-8)) continue;
+            middle /= area;
+            int widest = 0;
+            const double size = (high - low).maxCoeff(&widest);
+            const bool small = size <= kSmallest;
+            // What is longer than the sheet is from corner to corner need not be laid out.
+            const bool parts = !small && size > std::hypot(rules.length, rules.width);
+            const auto laid = parts ? std::nullopt : lay(piece);
+            const bool bears = laid && laid->stretch <= takes;
+            if (parts || (!small && (!bears || !goes_on(*laid, rules, gap)))) {
+                part(piece, widest, (low[widest] + high[widest]) / 2, open);
+                continue;
+            }
+            if (!laid) continue;
+            for (const auto& outline : islands(offset(laid->outline, -gap / 2, false))) {
+                if (net_area(outline) < 1e-6) continue;
+                if (out_.panels.size() >= kMostPanels)
+                    throw InputError("part", fmt::format("its core makes more than {} panels", kMostPanels),
+                                     "slit it both ways, or let a panel stretch more");
+                auto& panel = out_.panels.emplace_back();
+                panel.of = of;
+                panel.material = material;
+                panel.outline = outline;
+                panel.area = net_area(outline);
+                panel.stretch = laid->stretch;
+                panel.strained = !bears;
+                panel.middle = middle;
+                panel.normal = whole.norm() > 0 ? Point(whole.normalized()) : frame_.w;
+                const Point2 centre = (low_corner(outline) + high_corner(outline)) / 2;
+                const double arm = 0.15 * (high_corner(outline) - low_corner(outline)).minCoeff();
+                const Point2 tip = centre + Point2(arm, 0);
+                panel.arrow = {{centre - Point2(arm, 0), tip},
+                               {tip - arm * Point2(0.3, 0.18), tip, tip - arm * Point2(0.3, -0.18)}};
+            }
+        }
+        // Numbered from behind forward, and from right to left.
+        std::sort(out_.panels.begin() + first, out_.panels.end(), [&](const auto& a, const auto& b) {
+            const Point2 p = frame_.flat(a.middle), q = frame_.flat(b.middle);
+            return std::abs(p.x() - q.x()) > 1e-3 ? p.x() < q.x() : p.y() < q.y();
+        });
+        for (auto i = first; i < std::ssize(out_.panels); ++i)
+            out_.panels[static_cast<std::size_t>(i)].name = fmt::format("{}.{}", name, i - first + 1);
+    }
+
+  private:
+    static bool goes_on(const Laid& laid, const SheetRules& rules, double gap) {
+        const auto parts = islands(offset(laid.outline, -gap / 2, false));
+        return std::all_of(parts.begin(), parts.end(),
+                           [&](const Loops& l) { return fits_a_sheet(l.front(), rules); });
+    }
+
+    void part(const Bits& piece, int axis, double at, std::vector<Bits>& open) {
+        const Point way = axis == 0 ? frame_.u : axis == 1 ? frame_.v : frame_.w;
+        Bits ahead, behind;
+        for (const auto& bit : piece) {
+            auto front = side_of(bit, way, at), back = side_of(bit, -way, -at);
+            if (area_of(front).norm() > kNoArea) ahead.push_back(std::move(front));
+            if (area_of(back).norm() > kNoArea) behind.push_back(std::move(back));
+        }
+        // Joints are the edges on the cut that both sides have, whether it parts faces or runs between them.
+        const auto on_cut = [&](const Point& p) { return std::abs(way.dot(p) - at) < kOnCut; };
+        std::set<Key> edges;
+        each_edge(behind, [&](const Bit&, const Point& a, const Point& b) {
+            if (on_cut(a) && on_cut(b)) edges.insert(key_of(a, b));
+        });
+        each_edge(ahead, [&](const Bit& bit, const Point& a, const Point& b) {
+            if (!on_cut(a) || !on_cut(b) || edges.count(key_of(a, b)) == 0) return;
+            out_.seams.push_back({a, b, area_of(bit).normalized()});
+            out_.joints += (b - a).norm();
+        });
+        for (const auto& side : {ahead, behind}) {
+            for (auto& one : joined(side, topology_)) open.push_back(std::move(one));
+        }
+    }
+
+    /// None where it has no area to speak of.
+    std::optional<Laid> lay(const Bits& piece) const {
+        std::map<std::uint32_t, std::uint32_t> local;
+        std::vector<std::uint32_t> keep;
+        for (const auto& bit : piece) {
+            if (local.try_emplace(bit.face, static_cast<std::uint32_t>(keep.size())).second)
+                keep.push_back(bit.face);
+        }
+        const auto mesh = some_faces(face_, keep);
+        Flattened flat;
+        try {
+            flat = flatten(mesh, progress_);
+        } catch (const InputError&) {
+            return {};
+        }
+        Laid out;
+        if (flat.folded) out.stretch = 1;
+        std::vector<std::pair<double, double>> stretches;
+        Loops loops;
+        double all = 0;
+        Point2 along = Point2::Zero();
+        for (const auto& bit : piece) {
+            const auto f = local.at(bit.face);
+            const auto& t = mesh.triangles[f];
+            Loop loop;
+            for (const auto& corner : bit.corners) {
+                const Point share = corner_shares(mesh, f, corner);
+                loop.push_back(share[0] * flat.flat[t[0]] + share[1] * flat.flat[t[1]] +
+                               share[2] * flat.flat[t[2]]);
+            }
+            const double area = area_of(bit).norm();
+            stretches.emplace_back(flat.stretch[f], area);
+            all += area;
+            along += area * seen_flat(mesh, flat, f);
+            if (signed_area(loop) < 0) std::reverse(loop.begin(), loop.end());
+            loops.push_back(std::move(loop));
+        }
+        if (!(all > 0)) return {};
+        std::sort(stretches.begin(), stretches.end());
+        double so_far = 0;
+        for (const auto& [stretch, area] : stretches) {
+            so_far += area;
+            if (so_far >= kJudged * all) {
+                out.stretch = std::max(out.stretch, stretch);
+                break;
+            }
+        }
+        for (auto& loop : offset(offset(united(loops), kSeam), -kSeam))
+            out.outline.push_back(simplified(loop, 1e-4));
+        // The tool's length lies along the sheet's, until it is nested.
+        if (!(along.norm() > 0)) along = {1, 0};
+        along.normalize();
+        for (auto& loop : out.outline) {
+            for (auto& p : loop) p = Point2(along.dot(p), along.x() * p.y() - along.y() * p.x());
+        }
+        return out;
+    }
+
+    /// The tool's length on a face that is laid flat, or its width where that stands across it.
+    Point2 seen_flat(const TriangleMesh& mesh, const Flattened& flat, std::size_t f) const {
+        const auto& t = mesh.triangles[f];
+        const Point e = mesh.corner(f, 1) - mesh.corner(f, 0), g = mesh.corner(f, 2) - mesh.corner(f, 0);
+        const double ee = e.dot(e), eg = e.dot(g), gg = g.dot(g), det = ee * gg - eg * eg;
+        if (!(det > 0)) return Point2::Zero();
+        const double a = frame_.u.dot(e), b = frame_.u.dot(g);
+        return (a * gg - b * eg) / det * (flat.flat[t[1]] - flat.flat[t[0]]) +
+               (b * ee - a * eg) / det * (flat.flat[t[2]] - flat.flat[t[0]]);
+    }
+
+    const TriangleMesh& face_;
+    const Frame& frame_;
+    Topology topology_;
+    CorePanels& out_;
+    Progress& progress_;
+};
+
+SheetRules rules_for(const Core& core) {
+    SheetRules rules;
+    rules.length = core.sheet_length;
+    rules.width = core.sheet_width;
+    rules.kerf = 0.002;
+    rules.margin = 0.005;
+    return rules;
+}
+
+}  // namespace
+
+CorePanels core_panels(const CoreAsked& asked, const edge::ToolFace& tool, const Draped& draped,
+                       const Lists<Core>& shop, Progress& progress) {
+    CorePanels out;
+    const auto& c = asked.stack;
+    if (!draped.face) return out;
+    std::vector<std::pair<Source, Layer>> cores;
+    const auto take = [&](int zone, const std::vector<Layer>& layers) {
+        for (std::size_t i = 0; i < layers.size(); ++i) {
+            if (layers[i].kind == LayerKind::core && find(shop.cores, layers[i].material) != nullptr)
+                cores.push_back({{zone, i}, layers[i]});
+        }
+    };
+    take(-1, c.layers);
+    for (std::size_t z = 0; z < c.zones.size(); ++z) take(static_cast<int>(z), c.zones[z].layers);
+    if (cores.empty()) return out;
+    progress.report(0.05, "cutting the core into panels");
+    auto pieces = region_pieces(zones_asked(c), tool.frame, draped, progress);
+    // Without zones nothing parts the face's triangles.
+    for (std::uint32_t f = 0; c.zones.empty() && f < draped.face->triangles.size(); ++f)
+        pieces.push_back(
+            {f, 0, {draped.face->corner(f, 0), draped.face->corner(f, 1), draped.face->corner(f, 2)}});
+    std::map<std::uint32_t, std::vector<Source>> under;
+    for (const auto& piece : pieces) {
+        auto [at, fresh] = under.try_emplace(piece.zones);
+        if (!fresh) continue;
+        for (const auto& [layer, source] : sources_under(c, piece.zones)) at->second.push_back(source);
+    }
+    Cutter cutter(*draped.face, tool.frame, out, progress);
+    std::map<std::string, std::pair<double, std::vector<CutPiece>>> by_core;
+    int number = 0;
+    for (const auto& [source, layer] : cores) {
+        const auto& core = need(shop.cores, layer.material, "part");
+        if (core.sheet_length <= 0 || core.sheet_width <= 0) {
+            out.no_sheets.push_back(core.name);
+            continue;
+        }
+        Bits bits;
+        for (const auto& piece : pieces) {
+            const auto& there = under.at(piece.zones);
+            if (std::find(there.begin(), there.end(), source) == there.end()) continue;
+            // A border through a corner leaves pieces without area.
+            Bit bit{piece.face, piece.corners};
+            if (area_of(bit).norm() > kNoArea) bits.push_back(std::move(bit));
+        }
+        const double thickness = layer.thickness > 0 ? layer.thickness : core.thickness;
+        const auto open = open_of(layer.cut, thickness);
+        const double takes = c.core.takes + (layer.cut.slits == Slits::both ? open.across : 0);
+        const auto rules = rules_for(core);
+        if (std::min(rules.length, rules.width) < 2 * rules.margin + 0.02)
+            throw InputError(core.name, "its sheets are too small to cut a panel from",
+                             "see its sheet's length and width in the shop library");
+        const auto first = out.panels.size();
+        const double joints = out.joints;
+        cutter.cut(bits, source, fmt::format("C{}", ++number), core.name, rules, takes, c.core.gap);
+        for (auto i = first; i < out.panels.size(); ++i) {
+            const auto& panel = out.panels[i];
+            CutPiece piece;
+            piece.name = panel.name;
+            piece.outline = panel.outline;
+            piece.engraved = panel.arrow;
+            piece.words = panel.material + ", seen from the tool; the arrow points along the tool";
+            auto& stock = by_core[core.name];
+            stock.first = thickness;
+            stock.second.push_back(std::move(piece));
+        }
+        const double round = border_of(bits);
+        out.edges += round;
+        out.joint_fill += (out.joints - joints) * c.core.gap * thickness;
+        out.edge_fill += round * c.core.edge * thickness;
+    }
+    double done = 0;
+    for (const auto& [name, stock] : by_core) {
+        progress.report(0.6 + 0.4 * done++ / static_cast<double>(by_core.size()),
+                        "laying panels onto sheets");
+        out.stocks.push_back(
+            {name, stock.first,
+             lay_onto_sheets(stock.second, rules_for(need(shop.cores, name, "part")), progress)});
+    }
+    return out;
+}
+
+std::vector<Figure> panel_figures(const CorePanels& f, const Choices& c, const Resin& resin) {
+    std::vector<Figure> out;
+    if (f.panels.empty()) return out;
+    double worst = 0;
+    for (const auto& p : f.panels) worst = std::max(worst, p.stretch);
+    std::string sheets;
+    int count = 0;
+    for (const auto& s : f.stocks) {
+        count += static_cast<int>(s.sheets.sheets.size());
+        sheets += (sheets.empty() ? "" : ", ") + fmt::format("{} of {}, {:.0f} % of them used",
+                                                             s.sheets.sheets.size(), s.material,
+                                                             100 * s.sheets.yield);
+    }
+    out.push_back(
+        {"core_panels", "panels of core", Kind::count, static_cast<double>(f.panels.size()),
+         fmt::format("cut until each goes onto its sheet and stretches by at most {:.1f} %; the worst "
+                     "by {:.1f} %",
+                     100 * c.core.takes, 100 * worst)});
+    out.push_back({"core_sheets", "sheets of core for one", Kind::count, static_cast<double>(count), sheets});
+    out.push_back({"core_joints", "joints between panels", Kind::length, f.joints,
+                   "of " + quantity(Kind::length, c.core.gap) + ", filled with " +
+                       quantity(Kind::mass, f.joint_fill * resin.matrix.density) +
+                       " of resin as they are laid"});
+    out.push_back({"core_edge", "core's own edge", Kind::length, f.edges,
+                   c.core.edge > 0
+                       ? quantity(Kind::volume, f.edge_fill) + " of filled cells, " +
+                             quantity(Kind::length, c.core.edge) + " deep"
+                       : std::string("beveled, so that the inner skin comes down to the outer one")});
+    return out;
+}
+
+Calls panel_calls(const CorePanels& f, const Choices& c) {
+    Calls out;
+    std::vector<std::string> strained;
+    double worst = 0;
+    for (const auto& p : f.panels) {
+        if (!p.strained) continue;
+        strained.push_back(p.name);
+        worst = std::max(worst, p.stretch);
+    }
+    if (!strained.empty())
+        out.push_back(
+            {Stage::part,
+             Severity::caution,
+             "core_strained",
+             "Panels " + some_of(strained) + fmt::format(" stretch by up to {:.1f} %", 100 * worst),
+             fmt::format("The face bends both ways there more than a sheet follows at {:.1f} %, however "
+                         "small it is cut: slit it both ways, bend it hot, or lay solid laminate.",
+                         100 * c.core.takes),
+             {}});
+    for (const auto& stock : f.stocks) {
+        if (stock.sheets.too_large.empty()) continue;
+        out.push_back({Stage::part,
+                       Severity::caution,
+                       "core_sheet",
+                       fmt::format("{} of the panels go onto no sheet of {}", stock.sheets.too_large.size(),
+                                   stock.material),
+                       "Its sheets are as the shop library has them.",
+                       {}});
+    }
+    return out;
+}
+
+}  // namespace jig::part
