@@ -164,8 +164,9 @@ const std::vector<Verb>& verbs() {
            {"lap", "M", "metres that pieces of one ply lie over each other; 0.025 where it is not given"},
            {"out", "DIR", "writes each roll and sheet as DXF and SVG"},
            kLibrary}},
-         "The part's plies and panels of core cut flat: how each net shears, every piece, and the lengths of roll "
-         "and sheets that they take; what its inserts bear, and a template that finds them.",
+         "The part's plies and panels of core cut flat: how each net shears, every piece, the lengths of "
+         "roll and "
+         "sheets that they take; what its inserts bear, and a template that finds them.",
          run_kit},
         {{"kinetics", "DATA.json", {}},
          "How a resin cures, from what its data sheet gives; the answer serves as a wall's resin.\nDATA: "
