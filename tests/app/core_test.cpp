@@ -122,19 +122,19 @@ TEST_CASE(
     b.press("add-insert");
     REQUIRE(inserts().size() == 1);
     b.type_cell("part-inserts", 0, 0, "handle");
-    b.type_cell("part-inserts", 0, 3, "40");
-    b.type_cell("part-inserts", 0, 6, "250 N");
+    b.type_cell("part-inserts-set", 0, 2, "40");
+    b.type_cell("part-inserts-set", 0, 3, "250 N");
     CHECK(inserts()[0].name == "handle");
     CHECK(inserts()[0].size == Approx(0.04));
     CHECK(inserts()[0].pull == Approx(250));
     // The cell takes what was typed once its editor has gone.
     b.settle();
-    CHECK(b.cell("part-inserts", 0, 8).endsWith("×"));
+    CHECK(b.cell("part-inserts", 0, 3).endsWith("×"));
     CHECK_FALSE(b.figure("insert_holds").isEmpty());
     // What is no width changes nothing and is said.
-    b.type_cell("part-inserts", 0, 3, "wide");
+    b.type_cell("part-inserts-set", 0, 2, "wide");
     CHECK(inserts()[0].size == Approx(0.04));
-    b.type_cell("part-inserts", 0, 3, "40");
+    b.type_cell("part-inserts-set", 0, 2, "40");
     // Dragged by its mark.
     auto& stand = b.window.stand();
     const auto from = stand.mark_place(0);

@@ -2,6 +2,7 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <cmath>
 #include <QHeaderView>
 #include <QLabel>
@@ -17,62 +18,45 @@ namespace {
 
 using part::Insert;
 
-class InsertsPane : public RecordsPane<Insert> {
+enum class Field { name, kind, bolt, size, along, across, pull, push, holds };
+
+/// The kinds of inserts in words that a cell holds.
+QStringList short_words() {
+    return {"potted", "block"};
+}
+
+RecordColumn column_of(Field field) {
+    switch (field) {
+        case Field::name:
+            return {"insert", true, false, {}};
+        case Field::kind:
+            return {"set", true, false, [](int) { return short_words(); }};
+        case Field::holds:
+            return {"holds", false, true, {}};
+        default:
+            return {"", true, true, {}};
+    }
+}
+
+/// Some fields of all inserts: the slip is too narrow for every one of them in a row.
+class FieldsPane : public RecordsPane<Insert> {
   public:
-    InsertsPane(Document& document, QWidget* parent)
+    FieldsPane(Document& document, const char* table_name, const char* said, std::vector<Field> fields,
+               QWidget* parent)
         : RecordsPane(
               document, [](Job & job) -> auto& { return job.part.inserts; },
-              {"part-inserts", "Inserts of the part, from the middle of its face, seen along the pull",
-               "insert", 0, 1, 8},
-              {{"insert", true, false, {}},
-               {"set", true, false, [](int) { return words_all<InsertKind>(); }},
-               {"bolt", true, true, {}},
-               {"wide", true, true, {}},
-               {"along", true, true, {}},
-               {"across", true, true, {}},
-               {"pull", true, true, {}},
-               {"push", true, true, {}},
-               {"holds", false, true, {}}},
-              true, parent) {
-        title_ = new QLabel("Where bolts go", this);
-        title_->setFont(word_font(10.5, true));
-        box()->insertWidget(0, title_);
-        box()->setContentsMargins(0, 6, 0, 0);
-        auto* row = new QWidget(this);
-        auto* flow = new FlowLayout(row, 6, 6);
-        auto* more = new QPushButton("Add an insert", row);
-        more->setObjectName("add-insert");
-        more->setToolTip("Lies in the middle of the face: drag it on the stand, or type its place");
-        flow->addWidget(more);
-        connect(more, &QPushButton::clicked, this, [this] {
-            if (records().size() >= part::kMostInserts)
-                return refuse(QString("A part has at most %1 inserts").arg(part::kMostInserts));
-            Insert insert;
-            insert.name = fmt::format("insert {}", records().size() + 1);
-            // Beside the last one, so that it can be taken hold of.
-            if (!records().empty()) {
-                const auto& last = records().back();
-                insert = last;
-                insert.name = fmt::format("insert {}", records().size() + 1);
-                insert.along += 2 * last.size;
-            }
-            add("add insert", records().size(), insert);
-        });
-        auto* away = new QPushButton("Take it away", row);
-        away->setObjectName("insert-away");
-        away->setToolTip("The insert that is chosen");
-        flow->addWidget(away);
-        connect(away, &QPushButton::clicked, this, [this] { take_away(table().currentRow()); });
-        box()->addWidget(row);
-    }
+              {table_name, said, "insert", 0, 1, 6}, columns_of(fields), true, parent),
+          fields_(std::move(fields)) {}
 
     void refresh(const Wording& w) override {
         RecordsPane::refresh(w);
-        table().setVisible(!records().empty());
+        setVisible(!records().empty());
+        const auto holds = std::find(fields_.begin(), fields_.end(), Field::holds);
+        if (holds == fields_.end()) return;
         const auto& f = document().findings();
         for (int row = 0; row < table().rowCount(); ++row) {
             const auto i = static_cast<std::size_t>(row);
-            auto* item = table().item(row, kHolds);
+            auto* item = table().item(row, static_cast<int>(holds - fields_.begin()));
             if (item == nullptr || !f.part || i >= f.part->inserts.size()) continue;
             const auto& fit = f.part->inserts[i];
             const auto shown = [&](Kind kind, double v) {
@@ -85,82 +69,182 @@ class InsertsPane : public RecordsPane<Insert> {
                          shown(Kind::length, fit.place.rim)));
         }
     }
+    void add_one() {
+        if (records().size() >= part::kMostInserts)
+            return refuse(QString("A part has at most %1 inserts").arg(part::kMostInserts));
+        Insert insert;
+        // Beside the last one, so that it can be taken hold of.
+        if (!records().empty()) {
+            insert = records().back();
+            insert.along += 2 * insert.size;
+        }
+        insert.name = fmt::format("insert {}", records().size() + 1);
+        add("add insert", records().size(), insert);
+    }
+    void take_chosen_away() { take_away(table().currentRow()); }
 
   private:
-    enum Column { kName, kKind, kBolt, kSize, kAlong, kAcross, kPull, kPush, kHolds };
-
-    [[nodiscard]] QStringList cells(const Insert& p) const override {
+    static std::vector<RecordColumn> columns_of(const std::vector<Field>& fields) {
+        std::vector<RecordColumn> out;
+        for (const auto field : fields) out.push_back(column_of(field));
+        return out;
+    }
+    [[nodiscard]] QString holds(const Insert& p) const {
         const auto i = static_cast<std::size_t>(&p - records().data());
         const auto& f = document().findings();
+        if (!f.part || i >= f.part->inserts.size()) return "…";
+        const auto& fit = f.part->inserts[i];
+        if (fit.place.beside) return "beside";
+        if (p.pull > 0 && !fit.pull_known && p.push <= 0) return "?";
+        return std::isfinite(fit.holds) ? QString("%1 ×").arg(fit.holds, 0, 'g', 3) : QString("—");
+    }
+    [[nodiscard]] QStringList cells(const Insert& p) const override {
         const auto typed = [&](Kind kind, double v) {
             return QString::fromStdString(show_for_edit(kind, v, wording()));
         };
-        QString holds = "…";
-        if (f.part && i < f.part->inserts.size()) {
-            const auto& fit = f.part->inserts[i];
-            const bool loaded = p.pull > 0 || p.push > 0;
-            holds = fit.place.beside                       ? QString("beside")
-                    : !loaded || !std::isfinite(fit.holds) ? QString("—")
-                    : p.pull > 0 && !fit.pull_known && p.push <= 0
-                        ? QString("?")
-                        : QString("%1 ×").arg(fit.holds, 0, 'g', 3);
-        }
-        return {QString::fromStdString(p.name),
-                QString::fromUtf8(said(p.kind).data(), static_cast<qsizetype>(said(p.kind).size())),
-                typed(Kind::thickness, p.bolt),
-                typed(Kind::length, p.size),
-                typed(Kind::length, p.along),
-                typed(Kind::length, p.across),
-                typed(Kind::force, p.pull),
-                typed(Kind::force, p.push),
-                holds};
+        const auto cell = [&](Field field) -> QString {
+            switch (field) {
+                case Field::name:
+                    return QString::fromStdString(p.name);
+                case Field::kind:
+                    return short_words().at(static_cast<int>(p.kind));
+                case Field::bolt:
+                    return typed(Kind::thickness, p.bolt);
+                case Field::size:
+                    return typed(Kind::length, p.size);
+                case Field::along:
+                    return typed(Kind::length, p.along);
+                case Field::across:
+                    return typed(Kind::length, p.across);
+                case Field::pull:
+                    return typed(Kind::force, p.pull);
+                case Field::push:
+                    return typed(Kind::force, p.push);
+                case Field::holds:
+                    return holds(p);
+            }
+            return {};
+        };
+        QStringList out;
+        for (const auto field : fields_) out << cell(field);
+        return out;
     }
     [[nodiscard]] std::optional<QString> type(Insert& p, int column, const QString& text) const override {
-        switch (column) {
-            case kName:
+        const auto number = [&](Kind kind, const char* what, double& into) {
+            return read_cell(kind, what, text, wording(), into);
+        };
+        switch (fields_.at(static_cast<std::size_t>(column))) {
+            case Field::name:
                 if (text.isEmpty()) return QString("An insert wants a name");
                 p.name = text.toStdString();
                 return std::nullopt;
-            case kKind: {
-                const auto all = words_all<InsertKind>();
+            case Field::kind: {
+                const auto all = short_words();
                 const auto at = all.indexOf(text);
                 if (at < 0) return QString("An insert is %1").arg(all.join(" or "));
                 p.kind = static_cast<InsertKind>(at);
                 return std::nullopt;
             }
-            case kBolt:
-                return read_cell(Kind::thickness, "bolt", text, wording(), p.bolt);
-            case kSize:
-                return read_cell(Kind::length, "width", text, wording(), p.size);
-            case kAlong:
-                return read_cell(Kind::length, "place along", text, wording(), p.along);
-            case kAcross:
-                return read_cell(Kind::length, "place across", text, wording(), p.across);
-            case kPull:
-                return read_cell(Kind::force, "pull", text, wording(), p.pull);
-            case kPush:
-                return read_cell(Kind::force, "push", text, wording(), p.push);
-            default:
+            case Field::bolt:
+                return number(Kind::thickness, "bolt", p.bolt);
+            case Field::size:
+                return number(Kind::length, "width", p.size);
+            case Field::along:
+                return number(Kind::length, "place along", p.along);
+            case Field::across:
+                return number(Kind::length, "place across", p.across);
+            case Field::pull:
+                return number(Kind::force, "pull", p.pull);
+            case Field::push:
+                return number(Kind::force, "push", p.push);
+            case Field::holds:
                 return std::nullopt;
         }
+        return std::nullopt;
     }
     void headings() override {
-        const std::array<std::tuple<int, const char*, Kind, const char*>, 6> all{
-            {{kBolt, "bolt", Kind::thickness, "Diameter of its bolt"},
-             {kSize, "wide", Kind::length, "Across its potting or its block"},
-             {kAlong, "along", Kind::length, "From the middle of the face, seen along the pull"},
-             {kAcross, "across", Kind::length, "From the middle of the face, seen along the pull"},
-             {kPull, "pull", Kind::force, "Square to the face"},
-             {kPush, "push", Kind::force, "Along the face"}}};
-        for (const auto& [column, what, kind, tip] : all) {
-            table().horizontalHeaderItem(column)->setText(
-                QString("%1, %2").arg(what, QString::fromStdString(unit_sign(kind, wording()))));
-            table().horizontalHeaderItem(column)->setToolTip(tip);
+        for (std::size_t i = 0; i < fields_.size(); ++i) {
+            auto* head = table().horizontalHeaderItem(static_cast<int>(i));
+            const auto name = [&](const char* what, Kind kind, const char* tip) {
+                head->setText(
+                    QString("%1, %2").arg(what, QString::fromStdString(unit_sign(kind, wording()))));
+                head->setToolTip(tip);
+            };
+            switch (fields_[i]) {
+                case Field::kind:
+                    head->setToolTip(
+                        "Potted: in paste through the core. A block: something hard in the core's "
+                        "place, the bolt through it");
+                    break;
+                case Field::bolt:
+                    name("bolt", Kind::thickness, "Diameter of its bolt");
+                    break;
+                case Field::size:
+                    name("wide", Kind::length, "Across its potting or its block");
+                    break;
+                case Field::along:
+                case Field::across:
+                    name(fields_[i] == Field::along ? "along" : "across", Kind::length,
+                         "From the middle of the face, seen along the pull");
+                    break;
+                case Field::pull:
+                    name("pull", Kind::force, "Square to the face");
+                    break;
+                case Field::push:
+                    name("push", Kind::force, "Along the face");
+                    break;
+                case Field::holds:
+                    head->setToolTip("Times both its loads together");
+                    break;
+                case Field::name:
+                    break;
+            }
         }
-        table().horizontalHeaderItem(kHolds)->setToolTip("Times both its loads together");
     }
 
-    QLabel* title_;
+    std::vector<Field> fields_;
+};
+
+/// Where they are and what they hold, then how they are set and what acts on them, row by row.
+class InsertsPane : public Pane {
+  public:
+    InsertsPane(Document& document, QWidget* parent) : Pane(parent) {
+        auto* box = new QVBoxLayout(this);
+        box->setContentsMargins(0, 6, 0, 0);
+        box->setSpacing(6);
+        auto* title = new QLabel("Where bolts go", this);
+        title->setFont(word_font(10.5, true));
+        box->addWidget(title);
+        places_ = new FieldsPane(document, "part-inserts", "Inserts of the part and what they hold",
+                                 {Field::name, Field::along, Field::across, Field::holds}, this);
+        box->addWidget(places_);
+        setting_ =
+            new FieldsPane(document, "part-inserts-set", "How the inserts are set, and what acts on them",
+                           {Field::kind, Field::bolt, Field::size, Field::pull, Field::push}, this);
+        box->addWidget(setting_);
+        auto* row = new QWidget(this);
+        auto* flow = new FlowLayout(row, 6, 6);
+        const auto button = [&](const char* text, const char* name, const char* tip, auto action) {
+            auto* b = new QPushButton(text, row);
+            b->setObjectName(name);
+            b->setToolTip(tip);
+            flow->addWidget(b);
+            connect(b, &QPushButton::clicked, this, action);
+        };
+        button("Add an insert", "add-insert",
+               "Lies in the middle of the face: drag it on the stand, or type its place",
+               [this] { places_->add_one(); });
+        button("Take it away", "insert-away", "The insert that is chosen",
+               [this] { places_->take_chosen_away(); });
+        box->addWidget(row);
+    }
+    void refresh(const Wording& w) override {
+        places_->refresh(w);
+        setting_->refresh(w);
+    }
+
+  private:
+    FieldsPane *places_, *setting_;
 };
 
 }  // namespace

@@ -114,6 +114,41 @@ struct Laid {
     double stretch = 0;
 };
 
+/// Where a piece lies in the tool's directions, and which way it looks.
+struct Extent {
+    Point low = Point::Constant(1e300), high = -low;
+    Point middle = Point::Zero(), normal = Point::Zero();
+    double area = 0;
+};
+Extent extent_of(const Bits& piece, const Frame& frame) {
+    Extent out;
+    for (const auto& bit : piece) {
+        const Point normal = area_of(bit);
+        Point mean = Point::Zero();
+        for (const auto& p : bit.corners) {
+            mean += p / static_cast<double>(bit.corners.size());
+            const Point seen(frame.u.dot(p), frame.v.dot(p), frame.w.dot(p));
+            out.low = out.low.cwiseMin(seen);
+            out.high = out.high.cwiseMax(seen);
+        }
+        out.normal += normal;
+        out.area += normal.norm();
+        out.middle += normal.norm() * mean;
+    }
+    if (out.area > 0) out.middle /= out.area;
+    if (out.normal.norm() > 0) out.normal.normalize();
+    return out;
+}
+
+/// An arrow along x in the middle of an outline.
+std::vector<Loop> arrow_in(const Loops& outline) {
+    const Point2 low = low_corner(outline), high = high_corner(outline), centre = (low + high) / 2;
+    const double arm = 0.15 * (high - low).minCoeff();
+    const Point2 tip = centre + Point2(arm, 0);
+    return {{centre - Point2(arm, 0), tip},
+            {tip - arm * Point2(0.3, 0.18), tip, tip - arm * Point2(0.3, -0.18)}};
+}
+
 class Cutter {
   public:
     Cutter(const TriangleMesh& face, const Frame& frame, CorePanels& out, Progress& progress)
@@ -128,33 +163,17 @@ class Cutter {
             progress_.check();
             const auto piece = std::move(open.back());
             open.pop_back();
-            Point whole = Point::Zero(), middle = Point::Zero();
-            double area = 0;
-            Point low = Point::Constant(1e300), high = -low;
-            for (const auto& bit : piece) {
-                const Point normal = area_of(bit);
-                whole += normal;
-                area += normal.norm();
-                Point mean = Point::Zero();
-                for (const auto& p : bit.corners) {
-                    mean += p / static_cast<double>(bit.corners.size());
-                    const Point seen(frame_.u.dot(p), frame_.v.dot(p), frame_.w.dot(p));
-                    low = low.cwiseMin(seen);
-                    high = high.cwiseMax(seen);
-                }
-                middle += normal.norm() * mean;
-            }
-            if (!(area > 1e-8)) continue;
-            middle /= area;
+            const auto extent = extent_of(piece, frame_);
+            if (!(extent.area > 1e-8)) continue;
             int widest = 0;
-            const double size = (high - low).maxCoeff(&widest);
+            const double size = (extent.high - extent.low).maxCoeff(&widest);
             const bool small = size <= kSmallest;
             // What is longer than the sheet is from corner to corner need not be laid out.
             const bool parts = !small && size > std::hypot(rules.length, rules.width);
             const auto laid = parts ? std::nullopt : lay(piece);
             const bool bears = laid && laid->stretch <= takes;
             if (parts || (!small && (!bears || !goes_on(*laid, rules, gap)))) {
-                part(piece, widest, (low[widest] + high[widest]) / 2, open);
+                part(piece, widest, (extent.low[widest] + extent.high[widest]) / 2, open);
                 continue;
             }
             if (!laid) continue;
@@ -163,26 +182,22 @@ class Cutter {
                 if (out_.panels.size() >= kMostPanels)
                     throw InputError("part", fmt::format("its core makes more than {} panels", kMostPanels),
                                      "slit it both ways, or let a panel stretch more");
-                auto& panel = out_.panels.emplace_back();
-                panel.of = of;
-                panel.material = material;
-                panel.outline = outline;
-                panel.area = net_area(outline);
-                panel.stretch = laid->stretch;
-                panel.strained = !bears;
-                panel.middle = middle;
-                panel.normal = whole.norm() > 0 ? Point(whole.normalized()) : frame_.w;
-                const Point2 centre = (low_corner(outline) + high_corner(outline)) / 2;
-                const double arm = 0.15 * (high_corner(outline) - low_corner(outline)).minCoeff();
-                const Point2 tip = centre + Point2(arm, 0);
-                panel.arrow = {{centre - Point2(arm, 0), tip},
-                               {tip - arm * Point2(0.3, 0.18), tip, tip - arm * Point2(0.3, -0.18)}};
+                out_.panels.push_back({{},
+                                       of,
+                                       material,
+                                       outline,
+                                       arrow_in(outline),
+                                       net_area(outline),
+                                       laid->stretch,
+                                       !bears,
+                                       extent.middle,
+                                       extent.normal});
             }
         }
-        // Numbered from behind forward, and from right to left.
+        // Numbered from behind forward, and from right to left, as rows of 5 mm.
         std::sort(out_.panels.begin() + first, out_.panels.end(), [&](const auto& a, const auto& b) {
             const Point2 p = frame_.flat(a.middle), q = frame_.flat(b.middle);
-            return std::abs(p.x() - q.x()) > 1e-3 ? p.x() < q.x() : p.y() < q.y();
+            return std::pair(std::lround(200 * p.x()), p.y()) < std::pair(std::lround(200 * q.x()), q.y());
         });
         for (auto i = first; i < std::ssize(out_.panels); ++i)
             out_.panels[static_cast<std::size_t>(i)].name = fmt::format("{}.{}", name, i - first + 1);
