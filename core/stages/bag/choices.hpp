@@ -69,12 +69,12 @@ struct Choices {
     /// m, of a film that the shop has already, either way round; 0 for one that is cut to size.
     double sheet_length = 0, sheet_width = 0;
     [[nodiscard]] bool own_sheet() const { return sheet_length > 0 && sheet_width > 0; }
-    bool second = false;    ///< another bag over the first, for safety
-    double hose = 2.0;      ///< m of each hose to the pump
-    double bore = 0.010;    ///< m inside them
-    int hoses = 1;          ///< to the pump
-    double trap = 0.005;    ///< m³
-    double wanted = 5000;   ///< Pa absolute in the bag
+    bool second = false;   ///< another bag over the first, for safety
+    double hose = 2.0;     ///< m of each hose to the pump
+    double bore = 0.010;   ///< m inside them
+    int hoses = 1;         ///< to the pump
+    double trap = 0.005;   ///< m³
+    double wanted = 5000;  ///< Pa absolute in the bag
     /// Name of the pump; empty for one of the brief's speed and this limit.
     std::string pump;
     double ultimate = 300;  ///< Pa absolute that such a one reaches on its shut inlet

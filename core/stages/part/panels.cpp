@@ -115,13 +115,13 @@ struct Laid {
 };
 
 /// Where a piece lies in the tool's directions, and which way it looks.
-struct Extent {
+struct Spread {
     Point low = Point::Constant(1e300), high = -low;
     Point middle = Point::Zero(), normal = Point::Zero();
     double area = 0;
 };
-Extent extent_of(const Bits& piece, const Frame& frame) {
-    Extent out;
+Spread spread_of(const Bits& piece, const Frame& frame) {
+    Spread out;
     for (const auto& bit : piece) {
         const Point normal = area_of(bit);
         Point mean = Point::Zero();
@@ -163,17 +163,17 @@ class Cutter {
             progress_.check();
             const auto piece = std::move(open.back());
             open.pop_back();
-            const auto extent = extent_of(piece, frame_);
-            if (!(extent.area > 1e-8)) continue;
+            const auto spread = spread_of(piece, frame_);
+            if (!(spread.area > 1e-8)) continue;
             int widest = 0;
-            const double size = (extent.high - extent.low).maxCoeff(&widest);
+            const double size = (spread.high - spread.low).maxCoeff(&widest);
             const bool small = size <= kSmallest;
             // What is longer than the sheet is from corner to corner need not be laid out.
             const bool parts = !small && size > std::hypot(rules.length, rules.width);
             const auto laid = parts ? std::nullopt : lay(piece);
             const bool bears = laid && laid->stretch <= takes;
             if (parts || (!small && (!bears || !goes_on(*laid, rules, gap)))) {
-                part(piece, widest, (extent.low[widest] + extent.high[widest]) / 2, open);
+                part(piece, widest, (spread.low[widest] + spread.high[widest]) / 2, open);
                 continue;
             }
             if (!laid) continue;
@@ -190,8 +190,8 @@ class Cutter {
                                        net_area(outline),
                                        laid->stretch,
                                        !bears,
-                                       extent.middle,
-                                       extent.normal});
+                                       spread.middle,
+                                       spread.normal});
             }
         }
         // Numbered from behind forward, and from right to left, as rows of 5 mm.
