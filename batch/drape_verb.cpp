@@ -74,9 +74,11 @@ Json core_to_json(const part::CorePanels& f, const part::Findings& part,
                           {"sheets", s.sheets.sheets.size()},
                           {"yield", s.sheets.yield},
                           {"too_large", s.sheets.too_large}});
-    return {{"cores", std::move(cores)},   {"panels", std::move(panels)}, {"sheets", std::move(stocks)},
-            {"joints_m", f.joints},        {"edge_m", f.edges},           {"joint_fill_m3", f.joint_fill},
-            {"edge_fill_m3", f.edge_fill}, {"not_in_sheets", f.no_sheets}};
+    return {{"cores", std::move(cores)},   {"panels", std::move(panels)},
+            {"sheets", std::move(stocks)}, {"joints_m", f.joints},
+            {"edge_m", f.edges},           {"joint_fill_m3", f.joint_fill},
+            {"edge_fill_m3", f.edge_fill}, {"not_in_sheets", f.no_sheets},
+            {"too_many", f.too_many}};
 }
 
 Json inserts_to_json(const part::Choices& c, const std::vector<part::InsertFit>& fits) {
@@ -200,7 +202,8 @@ Json run_kit(const Arguments& a, Progress& progress) {
         if (!a.option("out")) continue;
         write_sheets(r.sheets, *a.option("out") + "/" + as_file(r.material), out["files"]);
     }
-    if (!panels->panels.empty()) out["core"] = core_to_json(*panels, *on.findings.part, zones);
+    if (!panels->panels.empty() || panels->too_many)
+        out["core"] = core_to_json(*panels, *on.findings.part, zones);
     for (const auto& stock : panels->stocks) {
         if (a.option("out"))
             write_sheets(stock.sheets, *a.option("out") + "/" + as_file(stock.material), out["files"]);

@@ -77,6 +77,13 @@ void gather(const Job& job, Findings& f, const shell::Warmth& warmth, const Shop
                      [](const Call& a, const Call& b) { return a.stage < b.stage; });
 }
 
+/// More calls, in the order of the stages.
+void add_calls(Findings& f, Calls more) {
+    f.calls.insert(f.calls.end(), std::make_move_iterator(more.begin()), std::make_move_iterator(more.end()));
+    std::stable_sort(f.calls.begin(), f.calls.end(),
+                     [](const Call& a, const Call& b) { return a.stage < b.stage; });
+}
+
 /// Findings with the way of the resin among the bag's figures and its calls among all.
 Findings with_flow(Findings f, const Job& job, std::shared_ptr<const bag::Flow> flow) {
     if (!f.bag || !flow) return f;
@@ -86,10 +93,7 @@ Findings with_flow(Findings f, const Job& job, std::shared_ptr<const bag::Flow> 
     figures.insert(figures.end(), bag.figures.begin(), bag.figures.end());
     bag.figures = std::move(figures);
     f.bag = std::make_shared<const bag::Findings>(std::move(bag));
-    auto more = f.part ? bag::flow_calls(*flow, job.bag.infusion, job.part, f.part->resin_mix) : Calls();
-    f.calls.insert(f.calls.end(), std::make_move_iterator(more.begin()), std::make_move_iterator(more.end()));
-    std::stable_sort(f.calls.begin(), f.calls.end(),
-                     [](const Call& a, const Call& b) { return a.stage < b.stage; });
+    if (f.part) add_calls(f, bag::flow_calls(*flow, job.bag.infusion, job.part, f.part->resin_mix));
     if (flow->runs) f.flow = std::move(flow);
     return f;
 }
@@ -103,26 +107,21 @@ Findings with_part_trial(Findings f, const Job& job, std::shared_ptr<const part:
     figures.insert(figures.end(), part.figures.begin(), part.figures.end());
     part.figures = std::move(figures);
     f.part = std::make_shared<const part::Findings>(std::move(part));
-    auto more = part::trial_calls(*trial, job.part.duty);
-    f.calls.insert(f.calls.end(), std::make_move_iterator(more.begin()), std::make_move_iterator(more.end()));
-    std::stable_sort(f.calls.begin(), f.calls.end(),
-                     [](const Call& a, const Call& b) { return a.stage < b.stage; });
+    add_calls(f, part::trial_calls(*trial, job.part.duty));
     f.part_trial = std::move(trial);
     return f;
 }
 
 /// Findings with the core's panels among the part's figures and calls.
 Findings with_core_panels(Findings f, const Job& job, std::shared_ptr<const part::CorePanels> panels) {
-    if (!f.part || !panels || panels->panels.empty()) return f;
+    if (!f.part || !panels) return f;
+    add_calls(f, part::panel_calls(*panels, job.part));
+    if (panels->panels.empty()) return f;
     auto part = *f.part;
     auto figures = part::panel_figures(*panels, job.part, part.resin);
     part.figures.insert(part.figures.end(), std::make_move_iterator(figures.begin()),
                         std::make_move_iterator(figures.end()));
     f.part = std::make_shared<const part::Findings>(std::move(part));
-    auto more = part::panel_calls(*panels, job.part);
-    f.calls.insert(f.calls.end(), std::make_move_iterator(more.begin()), std::make_move_iterator(more.end()));
-    std::stable_sort(f.calls.begin(), f.calls.end(),
-                     [](const Call& a, const Call& b) { return a.stage < b.stage; });
     f.core_panels = std::move(panels);
     return f;
 }

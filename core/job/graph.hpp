@@ -130,6 +130,11 @@ struct PartFace {
     Shared<TriangleMesh> mesh;
     bool operator==(const PartFace&) const = default;
 };
+/// The face as it is draped, without the cloth on it: plies that change leave it as it is.
+struct BareFace {
+    part::Draped face;
+    bool operator==(const BareFace&) const = default;
+};
 /// None where the part has nothing to carry, or there is no tool.
 template <bool fine>
 struct PartTried {
@@ -188,14 +193,15 @@ UnderRibs under_ribs(const shell::Choices&, const back::Choices&, const ToolSurf
 part::ClothAsked cloth_asked(const part::Choices&);
 part::Draped draped(const part::ClothAsked&, const ToolSurface&, const Lists<Reinforcement>&, Progress&);
 part::ZonesAsked zones_asked(const part::Choices&);
-part::Regions regions(const part::ZonesAsked&, const ToolSurface&, const part::Draped&, Progress&);
+BareFace bare_face(const part::Draped&);
+part::Regions regions(const part::ZonesAsked&, const ToolSurface&, const BareFace&, Progress&);
 part::InsertsAsked inserts_asked(const part::Choices&);
-part::InsertPlaces insert_places(const part::InsertsAsked&, const ToolSurface&, const part::Draped&);
+part::InsertPlaces insert_places(const part::InsertsAsked&, const ToolSurface&, const BareFace&);
 part::CoreAsked core_asked(const part::Choices&);
-part::CoreFit core_fit(const part::CoreAsked&, const ToolSurface&, const part::Draped&, const part::Regions&,
+part::CoreFit core_fit(const part::CoreAsked&, const ToolSurface&, const BareFace&, const part::Regions&,
                        const Lists<Core>&, Progress&);
-part::CorePanels core_panels(const part::CoreAsked&, const ToolSurface&, const part::Draped&,
-                             const Lists<Core>&, Progress&);
+part::CorePanels core_panels(const part::CoreAsked&, const ToolSurface&, const BareFace&, const Lists<Core>&,
+                             Progress&);
 shell::Findings shell_of(const shell::Choices&, const shape::Findings&, const split::Findings&,
                          const edge::Findings&, const brief::Crew&, const UnderRibs&, const shell::Warmth&,
                          const ShellLimit&, const shell::Library&);
@@ -258,15 +264,16 @@ using JobGraph =
     Graph<Given, &brief::evaluate, &nodes::shape_of, &nodes::split_asked, &split::evaluate, &nodes::warmth,
           &nodes::envelope_heat, &nodes::plug_of, &nodes::flange_plate, &nodes::edge_of, &nodes::tool_surface,
           &nodes::under_ribs, &nodes::plug_under, &heat::shell_go, &nodes::shell_limit, &nodes::shell_of,
-          &back::evaluate, &release::evaluate, &nodes::cloth_asked, &nodes::draped, &nodes::zones_asked,
-          &nodes::regions, &nodes::inserts_asked, &nodes::insert_places, &nodes::core_asked, &nodes::core_fit,
-          &part::evaluate, &heat::part_go, &heat::cures, &bag::evaluate, &heat::evaluate, &nodes::flow_asked,
-          &nodes::duty_asked, &nodes::face_wanted, &nodes::part_face<false>, &nodes::try_part_quickly,
-          &nodes::flowed<false>, &nodes::run_of, &log::evaluate, &nodes::core_panels, &nodes::plug_cutting,
-          &nodes::plug_sheets, &nodes::rib_cutting, &nodes::rib_sheets, &nodes::settled,
-          &nodes::mesh_edge<false>, &nodes::trial_face<false>, &nodes::try_quickly, &nodes::mesh_edge<true>,
-          &nodes::trial_face<true>, &nodes::try_finely, &nodes::part_face<true>, &nodes::try_part_finely,
-          &nodes::flowed<true>, &nodes::seek_layout, &nodes::seek_pitch, &nodes::seek_stack, &nodes::routes>;
+          &back::evaluate, &release::evaluate, &nodes::cloth_asked, &nodes::draped, &nodes::bare_face,
+          &nodes::zones_asked, &nodes::regions, &nodes::inserts_asked, &nodes::insert_places,
+          &nodes::core_asked, &nodes::core_fit, &part::evaluate, &heat::part_go, &heat::cures, &bag::evaluate,
+          &heat::evaluate, &nodes::flow_asked, &nodes::duty_asked, &nodes::face_wanted,
+          &nodes::part_face<false>, &nodes::try_part_quickly, &nodes::flowed<false>, &nodes::run_of,
+          &log::evaluate, &nodes::core_panels, &nodes::plug_cutting, &nodes::plug_sheets, &nodes::rib_cutting,
+          &nodes::rib_sheets, &nodes::settled, &nodes::mesh_edge<false>, &nodes::trial_face<false>,
+          &nodes::try_quickly, &nodes::mesh_edge<true>, &nodes::trial_face<true>, &nodes::try_finely,
+          &nodes::part_face<true>, &nodes::try_part_finely, &nodes::flowed<true>, &nodes::seek_layout,
+          &nodes::seek_pitch, &nodes::seek_stack, &nodes::routes>;
 using JobSlate = Slate<JobGraph>;
 
 }  // namespace jig

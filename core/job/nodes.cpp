@@ -120,9 +120,17 @@ part::ZonesAsked zones_asked(const part::Choices& c) {
     return part::zones_asked(c);
 }
 
-part::Regions regions(const part::ZonesAsked& asked, const ToolSurface& tool, const part::Draped& draped,
+BareFace bare_face(const part::Draped& draped) {
+    BareFace out;
+    out.face.face = draped.face;
+    out.face.cell = draped.cell;
+    out.face.area = draped.area;
+    return out;
+}
+
+part::Regions regions(const part::ZonesAsked& asked, const ToolSurface& tool, const BareFace& bare,
                       Progress& progress) {
-    return tool.face ? part::regions(asked, *tool.face, draped, progress) : part::Regions{};
+    return tool.face ? part::regions(asked, *tool.face, bare.face, progress) : part::Regions{};
 }
 
 part::InsertsAsked inserts_asked(const part::Choices& c) {
@@ -130,23 +138,23 @@ part::InsertsAsked inserts_asked(const part::Choices& c) {
 }
 
 part::InsertPlaces insert_places(const part::InsertsAsked& asked, const ToolSurface& tool,
-                                 const part::Draped& draped) {
-    return tool.face ? part::insert_places(asked, tool.face->frame, draped) : part::InsertPlaces{};
+                                 const BareFace& bare) {
+    return tool.face ? part::insert_places(asked, tool.face->frame, bare.face) : part::InsertPlaces{};
 }
 
 part::CoreAsked core_asked(const part::Choices& c) {
     return part::core_asked(c);
 }
 
-part::CoreFit core_fit(const part::CoreAsked& asked, const ToolSurface& tool, const part::Draped& draped,
+part::CoreFit core_fit(const part::CoreAsked& asked, const ToolSurface& tool, const BareFace& bare,
                        const part::Regions& marked, const Lists<Core>& shop, Progress& progress) {
     const edge::ToolFace none;
-    return part::core_fit(asked, tool.face ? *tool.face : none, draped, marked, shop, progress);
+    return part::core_fit(asked, tool.face ? *tool.face : none, bare.face, marked, shop, progress);
 }
 
-part::CorePanels core_panels(const part::CoreAsked& asked, const ToolSurface& tool,
-                             const part::Draped& draped, const Lists<Core>& shop, Progress& progress) {
-    return tool.face ? part::core_panels(asked, *tool.face, draped, shop, progress) : part::CorePanels{};
+part::CorePanels core_panels(const part::CoreAsked& asked, const ToolSurface& tool, const BareFace& bare,
+                             const Lists<Core>& shop, Progress& progress) {
+    return tool.face ? part::core_panels(asked, *tool.face, bare.face, shop, progress) : part::CorePanels{};
 }
 
 heat::PlugUnder plug_under(const plug::Choices& c, const split::Findings& split, const plug::Library& shop) {

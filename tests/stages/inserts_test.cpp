@@ -160,19 +160,16 @@ TEST_CASE("each thing that is wrong with an insert is called, and what is offere
     REQUIRE(weak);
     CHECK(weak->severity == Severity::caution);
     REQUIRE(weak->fix);
-    list = Json(weak->fix->patch)["part"]["inserts"].is_array() ? patched(
-                                                                      [&] {
-                                                                          Job job;
-                                                                          job.part = on.part;
-                                                                          return job;
-                                                                      }(),
-                                                                      weak->fix->patch)
-                                                                      .part.inserts
-                                                                : list;
+    Job job;
+    job.part = on.part;
+    list = patched(job, weak->fix->patch).part.inserts;
     CHECK_FALSE(called("insert_weak"));
     CHECK(on.fits()[0].holds == Approx(on.part.duty.factor).epsilon(0.05));
     list[0].pull = 2 * on.fits()[0].pull_borne;
     CHECK(called("insert_weak")->severity == Severity::stop);
+    // So wide a potting is none: nothing is offered.
+    list[0].pull = 20 * on.fits()[0].pull_borne;
+    CHECK_FALSE(called("insert_weak")->fix);
     list = {at(2, 0)};
     CHECK(called("insert_nowhere"));
     list = {at(0.48, 0)};

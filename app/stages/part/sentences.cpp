@@ -1,6 +1,5 @@
-#include <algorithm>
-
 #include "app/stages/sentences.hpp"
+#include "core/stages/part/regions.hpp"
 
 namespace jig::app {
 namespace {
@@ -34,11 +33,6 @@ void add_cores(const std::vector<Layer>& layers, const QString& at, std::vector<
     }
 }
 
-bool has_core(const std::vector<Layer>& layers) {
-    return std::any_of(layers.begin(), layers.end(),
-                       [](const Layer& l) { return l.kind == LayerKind::core; });
-}
-
 }  // namespace
 
 std::vector<Sentence> part_sentences(const Job& job, const Shop& shop) {
@@ -62,10 +56,10 @@ std::vector<Sentence> part_sentences(const Job& job, const Shop& shop) {
          "across it from the middle, its zero turned by",
          quantity_word("/part/drape/turn", "turn of the cloth", Kind::angle, -kPi / 2, kPi / 2), "."}};
     add_cores(job.part.layers, "/part/layers", out);
-    bool cored = has_core(job.part.layers);
+    bool cored = part::has_core(job.part.layers);
     for (std::size_t z = 0; z < job.part.zones.size(); ++z) {
         add_cores(job.part.zones[z].layers, QString("/part/zones/%1/layers").arg(z), out);
-        cored = cored || has_core(job.part.zones[z].layers);
+        cored = cored || part::has_core(job.part.zones[z].layers);
     }
     if (cored)
         out.push_back(

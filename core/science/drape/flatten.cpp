@@ -46,6 +46,24 @@ Eigen::Matrix2d jacobian(const Own& own, const std::array<Point2, 3>& to) {
     return onto * from.inverse();
 }
 
+/// Whether each face is reached from the first over edges.
+bool hangs_together(const Topology& topology) {
+    std::vector<char> seen(topology.across.size(), 0);
+    std::vector<std::uint32_t> open{0};
+    std::size_t count = 0;
+    while (!open.empty()) {
+        const auto f = open.back();
+        open.pop_back();
+        if (seen[f] != 0) continue;
+        seen[f] = 1;
+        ++count;
+        for (const auto next : topology.across[f]) {
+            if (next != kNoFace) open.push_back(next);
+        }
+    }
+    return count == seen.size();
+}
+
 class Flattening {
   public:
     Flattening(const TriangleMesh& mesh, Progress& progress) : mesh_(mesh), progress_(progress) {
@@ -164,7 +182,7 @@ class Flattening {
         }
         Sparse matrix(2 * unknown, 2 * unknown);
         matrix.setFromTriplets(triplets.begin(), triplets.end());
-        // What hangs on by a corner alone turns freely.
+        // Points of faces without area are held by nothing else.
         for (Eigen::Index i = 0; i < 2 * unknown; ++i) matrix.coeffRef(i, i) += 1e-10;
         const Eigen::SimplicialLDLT<Sparse> solver(matrix);
         const Eigen::VectorXd x = solver.solve(right);
@@ -246,6 +264,9 @@ class Flattening {
 
 Flattened flatten(const TriangleMesh& mesh, Progress& progress) {
     if (mesh.empty()) throw InputError("piece", "it has no area to lay flat", "see the face");
+    const auto topology = topology_of(mesh);
+    if (topology.rim_edges == 0 || !hangs_together(topology))
+        throw InputError("piece", "it is not one face with a rim", "part it in such faces");
     Flattening flattening(mesh, progress);
     return flattening.judged(flattening.run());
 }

@@ -114,6 +114,25 @@ SheetSet lay_onto_sheets(const std::vector<CutPiece>& pieces, const SheetRules& 
     return out;
 }
 
+SheetSet template_sheet(const std::string& name, Loops loops, const std::vector<TemplateMark>& marks) {
+    SheetSet out;
+    const Point2 low = low_corner(loops) - Point2::Constant(0.02);
+    const Point2 size = high_corner(loops) + Point2::Constant(0.02) - low;
+    out.rules.length = size.x();
+    out.rules.width = size.y();
+    auto& sheet = out.sheets.emplace_back();
+    for (auto& loop : loops) {
+        for (auto& p : loop) p -= low;
+    }
+    sheet.pieces.push_back({name, std::move(loops), {}, size / 2});
+    for (const auto& mark : marks) {
+        const Point2 at = mark.at - low, arm(mark.arm, 0), up(0, mark.arm);
+        sheet.pieces.push_back(
+            {mark.name, {}, {{at - arm, at + arm}, {at - up, at + up}}, at + Point2(0.004, 0.012)});
+    }
+    return out;
+}
+
 std::string sheet_svg(const SheetSet& set, std::size_t sheet) {
     const double w = set.rules.length * 1000, h = set.rules.width * 1000;
     auto out = fmt::format(

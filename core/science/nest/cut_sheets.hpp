@@ -58,6 +58,15 @@ struct SheetSet {
 /// ways are listed. Throws InputError, Cancelled.
 SheetSet lay_onto_sheets(const std::vector<CutPiece>& pieces, const SheetRules& rules, Progress& progress);
 
+/// A place that a template finds again: a cross and a name beside it.
+struct TemplateMark {
+    std::string name;
+    Point2 at = Point2::Zero();
+    double arm = 0.006;  ///< m of each of its arms
+};
+/// A template on a sheet of its own size with 20 mm round it; `loops` are its outline and its bores.
+SheetSet template_sheet(const std::string& name, Loops loops, const std::vector<TemplateMark>& marks);
+
 /// Millimetres; layers "cut", "mark" and "sheet"; a name in each piece and a 100 mm check bar.
 std::string sheet_svg(const SheetSet& set, std::size_t sheet);
 /// Writes one DXF (R2000, mm). Throws InputError where the file cannot be written.

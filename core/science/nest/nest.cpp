@@ -5,6 +5,7 @@
 #include "core/base/units.hpp"
 #include "core/science/nest/packing.hpp"
 #include "core/science/nest/raster_pack.hpp"
+#include "core/science/nest/row_pack.hpp"
 
 namespace jig {
 namespace {
@@ -13,7 +14,6 @@ constexpr double kPackGrid =
     1e5;  // hundredths of a millimetre: fine enough for a saw, small enough for the library's products
 
 constexpr std::size_t kManyPieces = 80;  // beyond which exact shapes take too long
-constexpr double kSlack = 2e-6;          // m by which rounding may let an outline seem larger than the sheet
 
 Loop turned(const Loop& loop, double turn) {
     const double c = std::cos(turn), s = std::sin(turn);
@@ -49,13 +49,16 @@ constexpr double kNearlyFull = 0.1;
 
 /// An outline of few points that covers the given one and is nowhere wider or longer; `full` for its hull.
 Loop covering(const Loop& loop, bool full) {
-    const auto hull = hull_of(loop);
-    const double area = std::abs(signed_area(loop));
-    if (full || signed_area(hull) < (1 + kNearlyFull) * area) return hull;
+    if (loop.size() < 3) return loop;
     const Point2 low = low_corner({loop}), high = high_corner({loop});
-    const double coarse = std::max(5e-4, 0.004 * (high - low).maxCoeff());
-    const auto grown = shared(offset({simplified(loop, coarse)}, coarse, false),
-                              {rectangle(low.x(), low.y(), high.x(), high.y())});
+    auto cover = hull_of(loop);
+    double margin = 2 / kPackGrid;  // what rounding to the grid may cost
+    if (!full && signed_area(cover) > (1 + kNearlyFull) * std::abs(signed_area(loop))) {
+        margin = std::max(5e-4, 0.004 * (high - low).maxCoeff());
+        cover = simplified(loop, margin);
+    }
+    const auto grown =
+        shared(offset({cover}, margin, false), {rectangle(low.x(), low.y(), high.x(), high.y())});
     Loop best;
     for (const auto& g : grown) {
         if (std::abs(signed_area(g)) > std::abs(signed_area(best))) best = g;
@@ -66,8 +69,8 @@ Loop covering(const Loop& loop, bool full) {
 }  // namespace
 
 std::optional<double> turn_onto_sheet(const Loop& outline, const SheetRules& rules) {
-    const double room_x = rules.length - 2 * rules.margin + kSlack,
-                 room_y = rules.width - 2 * rules.margin + kSlack;
+    const double room_x = rules.length - 2 * rules.margin + kSheetSlack,
+                 room_y = rules.width - 2 * rules.margin + kSheetSlack;
     const auto fits = [&](double turn) {
         const auto loop = turned(outline, turn);
         const Point2 size = high_corner({loop}) - low_corner({loop});
@@ -136,7 +139,7 @@ void pack_exactly(const std::vector<Loop>& outlines, const std::vector<char>& fu
 /// now and then too small. True where there are any.
 bool mark_overlaps(const std::vector<Loop>& outlines, const std::vector<Placed>& placed,
                    std::vector<char>& marks) {
-    constexpr double kTouch = 1e-9;  // m² that rounding may share
+    constexpr double kTouch = 2 / kPackGrid;  // m that rounding may take along a rim
     struct There {
         std::size_t number;
         Loop loop;
@@ -155,13 +158,21 @@ bool mark_overlaps(const std::vector<Loop>& outlines, const std::vector<Placed>&
                 (other.high.array() <= one.low.array()).any() ||
                 (one.high.array() <= other.low.array()).any())
                 continue;
-            if (net_area(shared({one.loop}, {other.loop})) <= kTouch) continue;
+            if (net_area(shared({one.loop}, {other.loop})) <=
+                kTouch * std::min(perimeter(one.loop), perimeter(other.loop)))
+                continue;
             marks[i] = marks[other.number] = 1;
             any = true;
         }
         there.push_back(std::move(one));
     }
     return any;
+}
+
+int sheets_of(const std::vector<Placed>& placed) {
+    int out = 0;
+    for (const auto& p : placed) out = std::max(out, p.sheet + 1);
+    return out;
 }
 
 }  // namespace
@@ -171,25 +182,35 @@ Nesting nest(const std::vector<Loop>& outlines, const SheetRules& rules, Progres
     if (!(room_x > 0) || !(room_y > 0))
         throw InputError("sheet", "the margin leaves no room on it",
                          "give a larger sheet or a smaller margin");
+    double area = 0;
+    for (const auto& outline : outlines) {
+        if (fits_a_sheet(outline, rules)) area += std::abs(signed_area(outline));
+    }
     Nesting out;
-    out.placed.resize(outlines.size());
-    bool apart = false;
+    const auto take = [&](std::vector<Placed> placed) {
+        progress.check();
+        const int sheets = sheets_of(placed);
+        if (!out.placed.empty() && sheets >= out.sheets) return;
+        out.placed = std::move(placed);
+        out.sheets = sheets;
+    };
+    const auto wanting = [&] { return out.placed.empty() || area <= (out.sheets - 1) * room_x * room_y; };
     if (outlines.size() <= kManyPieces) {
         // Once as they are, once with what came to lie over something filled up.
         std::vector<char> full(outlines.size(), 0);
-        for (int round = 0; round < 2 && !apart; ++round) {
-            out.placed.assign(outlines.size(), {});
-            pack_exactly(outlines, full, rules, out.placed, progress);
-            progress.check();
-            apart = !mark_overlaps(outlines, out.placed, full);
+        for (int round = 0; round < 2 && out.placed.empty(); ++round) {
+            std::vector<Placed> placed(outlines.size());
+            pack_exactly(outlines, full, rules, placed, progress);
+            if (!mark_overlaps(outlines, placed, full)) take(std::move(placed));
         }
     }
-    if (!apart) out.placed = pack_by_cells(outlines, rules, progress);
-    progress.check();
+    const bool many = out.placed.empty();
+    if (many) take(pack_by_cells(outlines, rules, progress));
+    if (wanting()) take(pack_by_rows(outlines, rules));
+    if (!many && wanting()) take(pack_by_cells(outlines, rules, progress));
     double used = 0;
     for (std::size_t i = 0; i < outlines.size(); ++i) {
         if (out.placed[i].sheet < 0) continue;
-        out.sheets = std::max(out.sheets, out.placed[i].sheet + 1);
         used += std::abs(signed_area(outlines[i]));
     }
     if (out.sheets > 0) out.yield = used / (out.sheets * rules.length * rules.width);

@@ -41,8 +41,13 @@ inline bool fits_a_sheet(const Loop& outline, const SheetRules& rules) {
     return turn_onto_sheet(outline, rules).has_value();
 }
 
+inline constexpr double kSheetSlack =
+    2e-6;  ///< m by which rounding may let an outline seem larger than a sheet
+
 /// Each item is its outer loop (holes are nested over as solid). Outlines are thinned for the search and
-/// grown by what thinning may cost, so no two overlap. Throws InputError for a sheet without room, Cancelled.
+/// grown by what thinning may cost, so no two overlap. Where that takes more sheets than their areas do, rows
+/// of their boxes and cells are tried as well: it never takes more than rows. Throws InputError for a sheet
+/// without room, Cancelled.
 Nesting nest(const std::vector<Loop>& outlines, const SheetRules& rules, Progress& progress);
 
 }  // namespace jig

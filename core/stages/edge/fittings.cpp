@@ -158,26 +158,10 @@ Loops drilling_template(const Choices& c, const Findings& f, const Library& shop
 }
 
 SheetSet drilling_sheet(const Choices& c, const Findings& f, const Library& shop) {
-    SheetSet out;
-    auto loops = drilling_template(c, f, shop);
-    const Point2 low = low_corner(loops) - Point2::Constant(0.02);
-    const Point2 size = high_corner(loops) + Point2::Constant(0.02) - low;
-    out.rules.length = size.x();
-    out.rules.width = size.y();
-    auto& sheet = out.sheets.emplace_back();
-    for (auto& loop : loops) {
-        for (auto& p : loop) p -= low;
-    }
-    sheet.pieces.push_back({"flange", std::move(loops), {}, size / 2});
-    for (const auto& fit : f.fits) {
-        // A cross and a name beside every place; air ports are bored through the shell itself.
-        const Point2 at = fit.place - low, arm(0.006, 0), up(0, 0.006);
-        sheet.pieces.push_back({std::string(said(fit.kind)),
-                                {},
-                                {{at - arm, at + arm}, {at - up, at + up}},
-                                at + Point2(0.004, 0.012)});
-    }
-    return out;
+    // Every place, though air ports are bored through the shell itself.
+    std::vector<TemplateMark> marks;
+    for (const auto& fit : f.fits) marks.push_back({std::string(said(fit.kind)), fit.place, 0.006});
+    return template_sheet("flange", drilling_template(c, f, shop), marks);
 }
 
 }  // namespace jig::edge

@@ -47,14 +47,10 @@ constexpr double kEdge = 0.03;
 
 /// Whether a core of the common stack reaches the rim with its cells open.
 bool runs_out(const Choices& c, const Regions& marked) {
-    const auto cored = [](const std::vector<Layer>& layers) {
-        return std::any_of(layers.begin(), layers.end(),
-                           [](const Layer& l) { return l.kind == LayerKind::core; });
-    };
-    if (!cored(c.layers) || c.core.edge > 0) return false;
+    if (!has_core(c.layers) || c.core.edge > 0) return false;
     for (std::size_t z = 0; z < c.zones.size(); ++z) {
         const auto& zone = c.zones[z];
-        if (zone.place == ZonePlace::rim && zone.way != ZoneWay::adds && !cored(zone.layers) &&
+        if (zone.place == ZonePlace::rim && zone.way != ZoneWay::adds && !has_core(zone.layers) &&
             (marked.area <= 0 || marked.area_of(z) > 0))
             return false;
     }
@@ -99,6 +95,18 @@ CoreAsked core_asked(const Choices& c) {
     return out;
 }
 
+std::vector<std::pair<Source, Layer>> cores_of(const Choices& c) {
+    std::vector<std::pair<Source, Layer>> out;
+    const auto take = [&](int zone, const std::vector<Layer>& layers) {
+        for (std::size_t i = 0; i < layers.size(); ++i) {
+            if (layers[i].kind == LayerKind::core) out.push_back({{zone, i}, layers[i]});
+        }
+    };
+    take(-1, c.layers);
+    for (std::size_t z = 0; z < c.zones.size(); ++z) take(static_cast<int>(z), c.zones[z].layers);
+    return out;
+}
+
 double CoreFit::tight() const {
     double out = 0;
     for (const auto& c : cores) out = std::max(out, c.tight);
@@ -109,35 +117,22 @@ CoreFit core_fit(const CoreAsked& asked, const edge::ToolFace& tool, const Drape
                  const Regions& marked, const Lists<Core>& shop, Progress& progress) {
     CoreFit out;
     const auto& c = asked.stack;
-    const auto take = [&](int zone, const std::vector<Layer>& layers) {
-        for (std::size_t i = 0; i < layers.size(); ++i) {
-            if (layers[i].kind != LayerKind::core) continue;
-            const auto* core = find(shop.cores, layers[i].material);
-            if (core == nullptr) continue;
-            CoreBend one;
-            one.of = {zone, i};
-            one.layer = layers[i];
-            one.thickness = layers[i].thickness > 0 ? layers[i].thickness : core->thickness;
-            one.bends_to = jig::bends_to(*core, layers[i].cut);
-            out.cores.push_back(std::move(one));
-        }
-    };
-    take(-1, c.layers);
-    for (std::size_t z = 0; z < c.zones.size(); ++z) take(static_cast<int>(z), c.zones[z].layers);
+    for (const auto& [source, layer] : cores_of(c)) {
+        const auto* core = find(shop.cores, layer.material);
+        if (core == nullptr) continue;
+        CoreBend one;
+        one.of = source;
+        one.layer = layer;
+        one.thickness = layer.thickness > 0 ? layer.thickness : core->thickness;
+        one.bends_to = jig::bends_to(*core, layer.cut);
+        out.cores.push_back(std::move(one));
+    }
     if (!draped.face || out.cores.empty()) return out;
     const auto& face = *draped.face;
     out.reach = kReachEdges * mean_edge(face);
     for (const auto& one : out.cores) out.reach = std::max(out.reach, kReachThicknesses * one.thickness);
     const auto bends = curvings(face, topology_of(face), out.reach, progress);
-    // Which cores lie where, worked out once for each set of zones.
-    std::map<std::uint32_t, std::vector<Source>> under;
-    const auto lies = [&](const Source& core, std::uint32_t zones) {
-        auto [at, fresh] = under.try_emplace(zones);
-        if (fresh) {
-            for (const auto& [layer, source] : sources_under(c, zones)) at->second.push_back(source);
-        }
-        return std::find(at->second.begin(), at->second.end(), core) != at->second.end();
-    };
+    LiesUnder lies(c);
     for (auto& one : out.cores) {
         const auto* core = find(shop.cores, one.layer.material);
         const bool one_way = one.layer.cut.slits == Slits::along;
@@ -177,16 +172,17 @@ CoreFit core_fit(const CoreAsked& asked, const edge::ToolFace& tool, const Drape
     return out;
 }
 
-std::optional<CoreCut> cut_for(const Core& core, const CoreCut& as_it_is, double radius) {
-    auto slit = as_it_is;
+std::optional<CoreCut> cut_for(const Core& core, const CoreBend& one) {
+    // Slits that run the wrong way may be fine enough: both ways is another cut all the same.
+    auto slit = one.layer.cut;
     slit.slits = Slits::both;
     slit.slit = kSaw;
-    slit.slit_depth = (1 - kLeft) * core.thickness;
-    auto hot = as_it_is;
+    slit.slit_depth = (1 - kLeft) * one.thickness;
+    auto hot = one.layer.cut;
     hot.heated = true;
-    for (const auto& way : {as_it_is, slit, hot}) {
+    for (const auto& way : {slit, hot}) {
         const double bends = bends_to(core, way);
-        if (bends > 0 && bends <= radius) return way;
+        if (way != one.layer.cut && bends > 0 && bends <= one.tightest) return way;
     }
     return {};
 }
@@ -230,10 +226,9 @@ std::vector<Figure> core_figures(const Choices& c, const CoreFit& fit, double sc
                     quantity(Kind::length, area / cut.slit_pitch * (cut.slits == Slits::both ? 2 : 1)) +
                     " of slits";
         const auto& core = need(shop.cores, one.layer.material, "part");
-        const auto whole = isotropic(core.E, core.nu, core.density, core.alpha);
-        auto shears = whole;
-        shears.G13 = shears.G23 = core.G;
-        const auto left = as_cut(shears, open, cut.slits, c.how == LayUp::prepreg ? nullptr : &resin.matrix);
+        auto whole = isotropic(core.E, core.nu, core.density, core.alpha);
+        whole.G13 = whole.G23 = core.G;
+        const auto left = as_cut(whole, open, cut.slits, c.how == LayUp::prepreg ? nullptr : &resin.matrix);
         add("core_cuts", "resin in cuts of the core" + whose, Kind::mass, area * lets,
             fmt::format(
                 "{}: {:.2g} % of its volume{}; in shear it is {:.3g} and {:.3g} times as stiff, along "
@@ -267,7 +262,7 @@ Calls core_calls(const Choices& c, const CoreFit& fit, const Regions& marked, co
     for (const auto& one : fit.cores) {
         if (one.bends_to <= 0 || one.tight <= kNegligible * one.area) continue;
         const auto& core = need(shop.cores, one.layer.material, "part");
-        const auto way = cut_for(core, one.layer.cut, one.tightest);
+        const auto way = cut_for(core, one);
         std::optional<Fix> fix;
         if (way) {
             auto layers = one.of.zone < 0 ? c.layers : c.zones[static_cast<std::size_t>(one.of.zone)].layers;

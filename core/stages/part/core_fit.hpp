@@ -12,6 +12,9 @@ struct CoreAsked {
 };
 CoreAsked core_asked(const Choices& choices);
 
+/// The cores of the common stack and of every zone, in the order in which they are laid.
+std::vector<std::pair<Source, Layer>> cores_of(const Choices& choices);
+
 /// One core on its part of the face.
 struct CoreBend {
     Source of;
@@ -40,8 +43,8 @@ struct CoreFit {
 CoreFit core_fit(const CoreAsked& asked, const edge::ToolFace& tool, const Draped& draped,
                  const Regions& marked, const Lists<Core>& shop, Progress& progress);
 
-/// The way of working this core that bends it to `radius` m, its least cut first; none where no way does.
-std::optional<CoreCut> cut_for(const Core& core, const CoreCut& as_it_is, double radius);
+/// Another way of working this core that bends it to the face, slits before heat; none where no way does.
+std::optional<CoreCut> cut_for(const Core& core, const CoreBend& bend);
 
 std::vector<Figure> core_figures(const Choices& choices, const CoreFit& fit, double scale, const Resin& resin,
                                  const Lists<Core>& shop);

@@ -14,6 +14,8 @@ namespace {
 constexpr double kRimWidths = 1.5;
 /// Those closer than this, of the sum of their widths, share the same core. ESA PSS-03-1202, section 6.
 constexpr double kApart = 1.25;
+/// m: a potting wider than this is a block.
+constexpr double kWidestPotting = 0.2;
 /// Of a paste with light filler, kg/m³. Typical.
 constexpr double kPaste = 700;
 
@@ -58,6 +60,12 @@ Under under_of(const StackSum& stack, const Lists<Reinforcement, Core>& shop) {
         }
     }
     return out;
+}
+
+/// m, in whole millimetres, that a potting is to be wide to hold what is wanted: both its strengths grow with
+/// its width.
+double wide_enough(const Choices& c, const std::vector<InsertFit>& fits, std::size_t i) {
+    return std::ceil(1000 * c.inserts[i].size * c.duty.factor / fits[i].holds - 1e-9) / 1000;
 }
 
 Fix changed(const Choices& c, std::string label, const std::function<void(std::vector<Insert>&)>& change) {
@@ -205,14 +213,12 @@ Calls insert_calls(const Choices& c, const std::vector<InsertFit>& fits) {
             worst = std::min(worst, fits[i].holds);
             // As both strengths grow with its width, a wider potting answers; a bolt's own bearing does not.
             curable = curable && fits[i].core > 0 && c.inserts[i].kind == InsertKind::potted &&
-                      fits[i].holds > 0.05;
+                      wide_enough(c, fits, i) <= kWidestPotting;
         }
         std::optional<Fix> fix;
         if (curable)
             fix = changed(c, "Pot them wider", [&](std::vector<Insert>& inserts) {
-                for (const auto i : weak)
-                    inserts[i].size = std::min(
-                        1.0, std::ceil(inserts[i].size * c.duty.factor / fits[i].holds * 1000 - 1e-9) / 1000);
+                for (const auto i : weak) inserts[i].size = wide_enough(c, fits, i);
             });
         add(worst < 1 ? Severity::stop : Severity::caution, "insert_weak",
             some_of(names) +
@@ -241,21 +247,12 @@ Calls insert_calls(const Choices& c, const std::vector<InsertFit>& fits) {
 }
 
 SheetSet insert_template(const Choices& c, const std::vector<InsertFit>& fits, const edge::ToolFace& tool) {
-    SheetSet out;
     auto loops = tool.rim;
-    if (loops.empty()) return out;
-    const Point2 low = low_corner(loops) - Point2::Constant(0.02);
-    const Point2 size = high_corner(loops) + Point2::Constant(0.02) - low;
-    out.rules.length = size.x();
-    out.rules.width = size.y();
-    auto& sheet = out.sheets.emplace_back();
-    for (auto& loop : loops) {
-        for (auto& p : loop) p -= low;
-    }
+    if (loops.empty()) return {};
+    std::vector<TemplateMark> marks;
     for (std::size_t i = 0; i < fits.size(); ++i) {
         if (fits[i].place.beside) continue;
-        const Point2 at = tool.frame.flat(fits[i].place.at) - low, arm(0.5 * c.inserts[i].size, 0),
-                     up(0, arm.x());
+        const Point2 at = tool.frame.flat(fits[i].place.at);
         // Bored as its bolt; a cross as wide as the potting.
         Loop hole;
         for (int k = 0; k < 48; ++k) {
@@ -263,11 +260,9 @@ SheetSet insert_template(const Choices& c, const std::vector<InsertFit>& fits, c
             hole.push_back(at + c.inserts[i].bolt / 2 * Point2(std::cos(a), std::sin(a)));
         }
         loops.push_back(std::move(hole));
-        sheet.pieces.push_back(
-            {c.inserts[i].name, {}, {{at - arm, at + arm}, {at - up, at + up}}, at + Point2(0.004, 0.012)});
+        marks.push_back({c.inserts[i].name, at, c.inserts[i].size / 2});
     }
-    sheet.pieces.insert(sheet.pieces.begin(), {"template of inserts", std::move(loops), {}, size / 2});
-    return out;
+    return template_sheet("template of inserts", std::move(loops), marks);
 }
 
 }  // namespace jig::part

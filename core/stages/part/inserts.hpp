@@ -57,7 +57,8 @@ std::vector<InsertFit> insert_fits(const Choices& choices, const InsertPlaces& p
 /// The strength of a laminate of this where a pin leans on it, Pa: its own, or the usual of its fibre.
 double bearing_of(const Reinforcement& cloth);
 
-/// kg and m³ of paste of one insert beyond the core that it takes the place of.
+/// m³ of paste round one insert, which itself is twice as wide as its bolt, and the kg that it weighs more
+/// than the core that it takes the place of.
 struct InsertPaste {
     double volume = 0, mass = 0;
 };

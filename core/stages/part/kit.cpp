@@ -72,7 +72,7 @@ std::optional<Point2> flat_place(const Drape& drape, const TriangleMesh& face, s
 class Cover {
   public:
     Cover(const Choices& c, const Draped& draped, const Frame& frame, Progress& progress)
-        : choices_(c), face_(*draped.face), pieces_(region_pieces(zones_asked(c), frame, draped, progress)) {}
+        : lies_(c), face_(*draped.face), pieces_(region_pieces(zones_asked(c), frame, draped, progress)) {}
 
     /// Where a ply lies on the cloth, which reaches as far as `whole`; its edges on the face's rim are moved
     /// out by `trim` m.
@@ -80,7 +80,7 @@ class Cover {
              double trim) {
         Loops with, without;
         for (const auto& piece : pieces_) {
-            auto& to = lies(ply, piece.zones) ? with : without;
+            auto& to = lies_(ply, piece.zones) ? with : without;
             Loop loop;
             for (const auto& corner : piece.corners) {
                 const auto at = flat_place(net.drape, face_, piece.face, corner);
@@ -105,18 +105,9 @@ class Cover {
     /// m: pieces of one triangle meet to rounding, which leaves hairs between them.
     static constexpr double kSeam = 2e-5;
 
-    bool lies(const Source& ply, std::uint32_t zones) {
-        auto [at, fresh] = under_.try_emplace(zones);
-        if (fresh) {
-            for (const auto& [layer, source] : sources_under(choices_, zones)) at->second.push_back(source);
-        }
-        return std::find(at->second.begin(), at->second.end(), ply) != at->second.end();
-    }
-
-    const Choices& choices_;
+    LiesUnder lies_;
     const TriangleMesh& face_;
     std::vector<RegionPiece> pieces_;
-    std::map<std::uint32_t, std::vector<Source>> under_;
 };
 
 }  // namespace

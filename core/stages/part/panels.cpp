@@ -179,9 +179,10 @@ class Cutter {
             if (!laid) continue;
             for (const auto& outline : islands(offset(laid->outline, -gap / 2, false))) {
                 if (net_area(outline) < 1e-6) continue;
-                if (out_.panels.size() >= kMostPanels)
-                    throw InputError("part", fmt::format("its core makes more than {} panels", kMostPanels),
-                                     "slit it both ways, or let a panel stretch more");
+                if (out_.panels.size() >= kMostPanels) {
+                    out_.too_many = true;
+                    return;
+                }
                 out_.panels.push_back({{},
                                        of,
                                        material,
@@ -326,15 +327,7 @@ CorePanels core_panels(const CoreAsked& asked, const edge::ToolFace& tool, const
     CorePanels out;
     const auto& c = asked.stack;
     if (!draped.face) return out;
-    std::vector<std::pair<Source, Layer>> cores;
-    const auto take = [&](int zone, const std::vector<Layer>& layers) {
-        for (std::size_t i = 0; i < layers.size(); ++i) {
-            if (layers[i].kind == LayerKind::core && find(shop.cores, layers[i].material) != nullptr)
-                cores.push_back({{zone, i}, layers[i]});
-        }
-    };
-    take(-1, c.layers);
-    for (std::size_t z = 0; z < c.zones.size(); ++z) take(static_cast<int>(z), c.zones[z].layers);
+    const auto cores = cores_of(c);
     if (cores.empty()) return out;
     progress.report(0.05, "cutting the core into panels");
     auto pieces = region_pieces(zones_asked(c), tool.frame, draped, progress);
@@ -342,25 +335,22 @@ CorePanels core_panels(const CoreAsked& asked, const edge::ToolFace& tool, const
     for (std::uint32_t f = 0; c.zones.empty() && f < draped.face->triangles.size(); ++f)
         pieces.push_back(
             {f, 0, {draped.face->corner(f, 0), draped.face->corner(f, 1), draped.face->corner(f, 2)}});
-    std::map<std::uint32_t, std::vector<Source>> under;
-    for (const auto& piece : pieces) {
-        auto [at, fresh] = under.try_emplace(piece.zones);
-        if (!fresh) continue;
-        for (const auto& [layer, source] : sources_under(c, piece.zones)) at->second.push_back(source);
-    }
+    LiesUnder lies(c);
     Cutter cutter(*draped.face, tool.frame, out, progress);
     std::map<std::string, std::pair<double, std::vector<CutPiece>>> by_core;
     int number = 0;
     for (const auto& [source, layer] : cores) {
-        const auto& core = need(shop.cores, layer.material, "part");
+        // What the library has not the part itself says.
+        const auto* known = find(shop.cores, layer.material);
+        if (known == nullptr) continue;
+        const auto& core = *known;
         if (core.sheet_length <= 0 || core.sheet_width <= 0) {
             out.no_sheets.push_back(core.name);
             continue;
         }
         Bits bits;
         for (const auto& piece : pieces) {
-            const auto& there = under.at(piece.zones);
-            if (std::find(there.begin(), there.end(), source) == there.end()) continue;
+            if (!lies(source, piece.zones)) continue;
             // A border through a corner leaves pieces without area.
             Bit bit{piece.face, piece.corners};
             if (area_of(bit).norm() > kNoArea) bits.push_back(std::move(bit));
@@ -375,6 +365,11 @@ CorePanels core_panels(const CoreAsked& asked, const edge::ToolFace& tool, const
         const auto first = out.panels.size();
         const double joints = out.joints;
         cutter.cut(bits, source, fmt::format("C{}", ++number), core.name, rules, takes, c.core.gap);
+        if (out.too_many) {
+            out = {};
+            out.too_many = true;
+            return out;
+        }
         for (auto i = first; i < out.panels.size(); ++i) {
             const auto& panel = out.panels[i];
             CutPiece piece;
@@ -435,6 +430,16 @@ std::vector<Figure> panel_figures(const CorePanels& f, const Choices& c, const R
 
 Calls panel_calls(const CorePanels& f, const Choices& c) {
     Calls out;
+    if (f.too_many)
+        out.push_back(
+            {Stage::part,
+             Severity::caution,
+             "core_too_many",
+             fmt::format("The core makes more than {} panels", kMostPanels),
+             fmt::format("The face bends both ways more than sheets follow at {:.1f} %: slit it both "
+                         "ways, let a panel stretch more, or end it before the bends.",
+                         100 * c.core.takes),
+             {}});
     std::vector<std::string> strained;
     double worst = 0;
     for (const auto& p : f.panels) {

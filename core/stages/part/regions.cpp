@@ -333,6 +333,19 @@ std::vector<std::pair<Layer, Source>> sources_under(const Choices& c, std::uint3
     return out;
 }
 
+bool LiesUnder::operator()(const Source& layer, std::uint32_t zones) {
+    auto [at, fresh] = under_.try_emplace(zones);
+    if (fresh) {
+        for (const auto& [under, source] : sources_under(choices_, zones)) at->second.push_back(source);
+    }
+    return std::find(at->second.begin(), at->second.end(), layer) != at->second.end();
+}
+
+bool has_core(const std::vector<Layer>& layers) {
+    return std::any_of(layers.begin(), layers.end(),
+                       [](const Layer& l) { return l.kind == LayerKind::core; });
+}
+
 Zone fresh_zone(const Choices& c, ZonePlace place, double area) {
     const auto whole = [](double v) { return std::round(v * 200) / 200; };  // 5 mm
     Zone out;

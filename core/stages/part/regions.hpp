@@ -1,6 +1,8 @@
 // Where the part's zones lie on its face, and which of them lie over one another.
 #pragma once
 
+#include <map>
+
 #include "core/stages/edge/flange.hpp"
 #include "core/stages/part/choices.hpp"
 #include "core/stages/part/draped.hpp"
@@ -66,5 +68,18 @@ std::vector<Layer> all_layers(const Choices& choices);
 
 /// The layers under some zones, each with what it belongs to.
 std::vector<std::pair<Layer, Source>> sources_under(const Choices& choices, std::uint32_t zones);
+
+/// Whether a layer lies where some zones do, worked out once for each set of them. Outlived by the choices.
+class LiesUnder {
+  public:
+    explicit LiesUnder(const Choices& choices) : choices_(choices) {}
+    bool operator()(const Source& layer, std::uint32_t zones);
+
+  private:
+    const Choices& choices_;
+    std::map<std::uint32_t, std::vector<Source>> under_;
+};
+
+bool has_core(const std::vector<Layer>& layers);
 
 }  // namespace jig::part

@@ -148,6 +148,12 @@ TEST_CASE("odd pieces are laid flat or refused in words") {
     line.points = {{0, 0, 0}, {1, 0, 0}, {2, 0, 0}};
     line.triangles = {{0, 1, 2}};
     CHECK_THROWS_AS(flatten(line, quiet), InputError);
+    // Two faces apart from each other, and a ball: no one face with a rim.
+    TriangleMesh two;
+    two.points = {{0, 0, 0}, {1, 0, 0}, {0, 1, 0}, {3, 0, 0}, {4, 0, 0}, {3, 1, 0}};
+    two.triangles = {{0, 1, 2}, {3, 4, 5}};
+    CHECK_THROWS_WITH(flatten(two, quiet), Catch::Contains("one face"));
+    CHECK_THROWS_WITH(flatten(shapes::sphere(1, 12), quiet), Catch::Contains("rim"));
     // One face; a point that no face uses; a face without area among others.
     TriangleMesh one;
     one.points = {{0, 0, 0}, {1, 0, 1}, {9, 9, 9}, {0, 1, 0}, {0.5, 0, 0.5}};

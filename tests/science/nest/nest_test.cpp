@@ -170,7 +170,7 @@ TEST_CASE("hundreds of pieces lie apart by the kerf and inside the margin, and w
         REQUIRE(set.placed[i].sheet >= 0);
         Loop moved;
         for (const auto& p : pieces[i]) moved.push_back(set.placed[i].at(p));
-        CHECK(low_corner({moved}).minCoeff() > 0.01 - 1e-5);
+        CHECK(low_corner({moved}).minCoeff() > 0.01 - 3e-5);
         CHECK(high_corner({moved}).x() < 1.49 + 1e-5);
         CHECK(high_corner({moved}).y() < 0.99 + 1e-5);
         // Grown by half the kerf none meets another.
@@ -208,4 +208,69 @@ TEST_CASE("a tube in a tube keeps its bore") {
         CHECK(net_area(parts[0]) == Approx(signed_area(a) + signed_area(b)));
         CHECK(net_area(parts[1]) == Approx(signed_area(c) + signed_area(d)));
     }
+}
+
+TEST_CASE("hollow pieces lie apart, and what touches without a kerf is not taken for overlapping") {
+    // Crescents of many sizes: the library's no-fit polygons of such are now and then too small.
+    std::vector<Loop> crescents;
+    for (int i = 0; i < 26; ++i) {
+        Loop loop;
+        const double r = 0.08 + 0.013 * (i % 7), thick = 0.3 + 0.05 * (i % 4), turn = 0.4 * i;
+        for (int k = 0; k <= 20; ++k)
+            loop.push_back(r * Point2(std::cos(turn + 0.12 * k), std::sin(turn + 0.12 * k)));
+        for (int k = 20; k >= 0; --k)
+            loop.push_back((1 - thick) * r * Point2(std::cos(turn + 0.12 * k), std::sin(turn + 0.12 * k)));
+        crescents.push_back(std::move(loop));
+    }
+    const auto apart = nest(crescents, {1.2, 0.6, 0.002, 0.005, false}, quiet);
+    for (std::size_t i = 0; i < crescents.size(); ++i) {
+        REQUIRE(apart.placed[i].sheet >= 0);
+        for (std::size_t j = 0; j < i; ++j) {
+            if (apart.placed[i].sheet != apart.placed[j].sheet) continue;
+            Loops a(1), b(1);
+            for (const auto& p : crescents[i]) a[0].push_back(apart.placed[i].at(p));
+            for (const auto& p : crescents[j]) b[0].push_back(apart.placed[j].at(p));
+            CHECK(net_area(shared(a, b)) < 1e-9);
+        }
+    }
+    const std::vector<Loop> squares(4, rectangle(0, 0, 0.5, 0.5));
+    const auto full = nest(squares, {1.0, 1.0, 0, 0, false}, quiet);
+    CHECK(full.sheets == 1);
+    CHECK(full.yield == Approx(1));
+}
+
+TEST_CASE("a nest never takes more sheets than rows of boxes do") {
+    // Boards that fill sheets by hand: two by two, three by three, planks beside each other, brick by brick.
+    const SheetRules rules{1.22, 1.22, 0.002, 0.01, false};
+    const auto sheets = [&](double length, double width, int count, bool grain) {
+        auto asked = rules;
+        asked.grain = grain;
+        const std::vector<Loop> boards(static_cast<std::size_t>(count),
+                                       rectangle(-1, 2, -1 + length, 2 + width));
+        const auto laid = nest(boards, asked, quiet);
+        Loops all;
+        for (const auto& p : laid.placed) {
+            REQUIRE(p.sheet >= 0);
+            Loops one(1);
+            for (const auto& corner : boards.front()) one[0].push_back(p.at(corner));
+            CHECK(low_corner(one).minCoeff() > 0.01 - 3e-5);
+            CHECK(high_corner(one).maxCoeff() < 1.21 + 3e-5);
+            if (grain) CHECK((high_corner(one) - low_corner(one)).x() == Approx(length));
+            if (p.sheet == 0) all.push_back(one[0]);
+        }
+        CHECK(net_area(united(all)) == Approx(length * width * static_cast<double>(all.size())));
+        return laid.sheets;
+    };
+    for (const bool grain : {false, true}) {
+        CHECK(sheets(0.599, 0.599, 4, grain) == 1);
+        CHECK(sheets(0.599, 0.599, 5, grain) == 2);
+        CHECK(sheets(0.398, 0.398, 9, grain) == 1);
+        CHECK(sheets(0.398, 0.398, 19, grain) == 3);
+        CHECK(sheets(1.2, 0.118, 10, grain) == 1);
+        CHECK(sheets(0.598, 0.198, 12, grain) == 1);
+    }
+    // Up the sheet without grain they lie down; with grain they may not.
+    CHECK(sheets(0.118, 1.2, 10, false) == 1);
+    CHECK(sheets(0.118, 1.2, 10, true) == 1);
+    CHECK(sheets(0.3, 1.2, 4, true) == 2);
 }
