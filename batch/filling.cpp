@@ -7,7 +7,10 @@ Json filling_json(const TriangleMesh& mesh, const Filling& f) {
     Json dry = Json::array(), given = Json::array(), wet = Json::array();
     for (const auto& d : f.dry) dry.push_back({{"at_m", three(d.at)}, {"area_m2", d.area}});
     for (const auto& g : f.feeds)
-        given.push_back({{"opened_s", or_null(g.opened)}, {"shut_s", or_null(g.shut)}, {"kg", g.mass}});
+        given.push_back({{"opened_s", or_null(g.opened)},
+                         {"shut_s", or_null(g.shut)},
+                         {"kg", g.mass},
+                         {"least_Pa", g.opened ? Json(g.least) : Json()}});
     for (const auto& v : f.vents) wet.push_back(or_null(v));
     return {{"fill_s", or_null(f.fill)},
             {"filled", f.filled},
@@ -35,6 +38,15 @@ Json arrival_at(const TriangleMesh& mesh, const NearestFace& nearest, const Fill
         time += share[k] * *one;
     }
     return time;
+}
+
+double pressure_at(const TriangleMesh& mesh, const NearestFace& nearest, const Filling& f, const Point& at) {
+    const auto face = nearest.at(at);
+    const Point share = corner_shares(mesh, face, at);
+    double out = 0;
+    for (int k = 0; k < 3; ++k)
+        out += share[k] * f.pressure[mesh.triangles[face][static_cast<std::size_t>(k)]];
+    return out;
 }
 
 }  // namespace jig::batch

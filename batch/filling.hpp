@@ -14,6 +14,10 @@ Json filling_json(const TriangleMesh& mesh, const Filling& filling);
 Json arrival_at(const TriangleMesh& mesh, const NearestFace& nearest, const Filling& filling,
                 const Point& at);
 
+/// Pa of the resin there at the end.
+double pressure_at(const TriangleMesh& mesh, const NearestFace& nearest, const Filling& filling,
+                   const Point& at);
+
 /// The resin's way through a job's own part.
 Json infuse_job(const Arguments& arguments, Progress& progress);
 

@@ -60,6 +60,20 @@ Json infuse_job(const Arguments& a, Progress& progress) {
     out["area_m2"] = flow.area;
     out["drive_Pa"] = flow.drive;
     out["fine"] = flow.fine;
+    out["hose_drop_Pa"] = flow.choked;
+    out["hoses_kg"] = flow.hoses;
+    out["pots"] = Json::array();
+    for (const auto& p : flow.pots)
+        out["pots"].push_back({{"kg", p.mass},
+                               {"hardener_kg", p.hardener},
+                               {"mixed_s", p.mixed},
+                               {"from_s", p.from},
+                               {"till_s", p.till}});
+    out["thickness"] = flow.thickness
+                           ? Json{{"full", flow.thickness->full},      {"gelled", flow.thickness->end},
+                                  {"at_m", three(flow.thickness->at)}, {"over_kg", flow.thickness->over},
+                                  {"drawn_kg", flow.thickness->drawn}, {"wait_s", flow.thickness->wait}}
+                           : Json();
     out["fit"] = flow.fit ? Json{{"lets", flow.fit->lets},
                                  {"spread", or_null(flow.fit->spread)},
                                  {"marks", flow.fit->marks}}
@@ -70,6 +84,14 @@ Json infuse_job(const Arguments& a, Progress& progress) {
             layouts.push_back(layout_json(l));
         out["layouts"] = std::move(layouts);
     }
+    if (a.flag("race")) {
+        const auto raced = on.board.seek_race(on.sheet, progress);
+        out["raced"] = {{"race", raced->race},
+                        {"lets", raced->fit.lets},
+                        {"spread", or_null(raced->fit.spread)},
+                        {"off", raced->fit.off},
+                        {"off_before", raced->off_before}};
+    }
     out["calls"] = std::move(calls);
     if (const auto folder = a.option("out")) {
         make_folder(*folder);
@@ -77,6 +99,8 @@ Json infuse_job(const Arguments& a, Progress& progress) {
         write_sheets(bag::front_sheet(flow, {}), *folder + "/front", out["files"]);
         write_atomically(bag::opening_table(flow, {}), *folder + "/hoses.csv");
         out["files"].push_back(*folder + "/hoses.csv");
+        write_atomically(bag::pot_table(flow, {}), *folder + "/pots.csv");
+        out["files"].push_back(*folder + "/pots.csv");
     }
     return out;
 }

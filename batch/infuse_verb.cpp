@@ -91,7 +91,7 @@ Json run_infuse(const Arguments& a, Progress& progress) {
     // A job is zipped where it carries meshes, and names itself.
     if (bytes.compare(0, 2, "PK") == 0 || bytes.find("\"jigshell job\"") != std::string::npos)
         return infuse_job(a, progress);
-    for (const char* name : {"layouts", "quick", "out", "probe"}) {
+    for (const char* name : {"layouts", "race", "quick", "out", "probe"}) {
         if (a.option(name))
             throw InputError(std::string("--") + name, "a case has none of it",
                              "leave it out, or name a job instead");
@@ -121,12 +121,17 @@ Json run_infuse(const Arguments& a, Progress& progress) {
     const auto fed = place.at("feeds");
     for (std::size_t i = 0; i < fed.size(); ++i) {
         const auto one = fed.item(i);
-        known_keys(one, {"within_m", "pressure_Pa", "open", "shut", "name"});
+        known_keys(one, {"within_m", "pressure_Pa", "open", "shut", "hose", "name"});
         Feed feed;
         feed.points = points_in(mesh, one);
         feed.pressure = between(one, "pressure_Pa", 0, 1e8);
         if (one.has("open")) feed.open = moment_from(one.at("open"));
         if (one.has("shut") && !one.at("shut").raw().is_null()) feed.shut = moment_from(one.at("shut"));
+        if (one.has("hose")) {
+            const auto hose = one.at("hose");
+            known_keys(hose, {"length_m", "bore_m"});
+            feed.resists = hose_resists(between(hose, "length_m", 0, 1e3), between(hose, "bore_m", 1e-4, 1));
+        }
         feeds.push_back(std::move(feed));
     }
     if (feeds.empty()) fed.fail("there is no feed", "give one at least");
@@ -159,12 +164,15 @@ Json run_infuse(const Arguments& a, Progress& progress) {
     const auto f = fill(mesh, face_flows(mesh, layers, zero), feeds, vents,
                         viscosity_from(place.at("viscosity_Pas"), shop), rules, progress);
     auto out = filling_json(mesh, f);
-    out["arrivals_s"] = Json::array();
+    out["arrivals_s"] = out["pressures_Pa"] = Json::array();
     if (place.has("probes_m")) {
         const NearestFace nearest(mesh);
         const auto list = place.at("probes_m");
-        for (std::size_t i = 0; i < list.size(); ++i)
-            out["arrivals_s"].push_back(arrival_at(mesh, nearest, f, point_from(list.item(i))));
+        for (std::size_t i = 0; i < list.size(); ++i) {
+            const Point at = point_from(list.item(i));
+            out["arrivals_s"].push_back(arrival_at(mesh, nearest, f, at));
+            out["pressures_Pa"].push_back(pressure_at(mesh, nearest, f, at));
+        }
     }
     std::vector<double> front(times.size());
     for (std::size_t k = 0; k < order.size(); ++k) front[order[k]] = f.front[k];

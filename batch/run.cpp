@@ -187,9 +187,11 @@ const std::vector<Verb>& verbs() {
           "CASE.json or JOB",
           {{"quick", "yes|no", "of a job: leaves the fine mesh off"},
            {"layouts", "yes|no", "of a job: sets spines, ring and end side by side"},
+           {"race", "yes|no", "of a job: fits permeability and race along the rim to its marked fronts"},
            {"probe", "X,Y,Z", "of a job: a place whose time is asked for, metres; as often as you like",
             false, true},
-           {"out", "DIR", "of a job: writes the front at full size as DXF and SVG, and the table of hoses"},
+           {"out", "DIR",
+            "of a job: writes the front at full size as DXF and SVG, and the table of hoses and of pots"},
            kLibrary}},
          "Resin through a preform on a mesh: when it is full, what stays dry, when the front comes where, "
          "what "
@@ -198,7 +200,8 @@ const std::vector<Verb>& verbs() {
          "\"porosity\", \"within_m\"}], \"zero_direction\", \"viscosity_Pas\": number, {\"mu0_Pas\", "
          "\"tau_s\"} or {\"resin\", \"T_K\", \"mixed_s\"}, \"density_kg_m3\", \"gravity_m_s2\", "
          "\"feeds\": [{\"within_m\", \"pressure_Pa\", \"open\": {\"at_s\"} or {\"when_wet_m\"}, "
-         "\"shut\"}], \"vents\": [{\"within_m\", \"pressure_Pa\"}], \"probes_m\", \"times_s\", "
+         "\"shut\", \"hose\": {\"length_m\", \"bore_m\"}}], \"vents\": [{\"within_m\", \"pressure_Pa\"}], "
+         "\"probes_m\", \"times_s\", "
          "\"end_s\"}.\nOf a job: its own hoses on its own part the same way, with the calls of Bag.",
          run_infuse},
         {{"gate",

@@ -230,7 +230,7 @@ double whole_system(const FlowNetwork& net) {
 
 double filling(std::uint32_t n, FlowNetwork* net) {
     const auto mesh = plate(n);
-    const FlowLayer layer{1e-10, 1e-10, 1e-11, 0, 0.003, 0.5, {}};
+    const FlowLayer layer{1e-10, 1e-10, 1e-11, 0, 0.003, 0.5, 0, {}};
     const auto faces = face_flows(mesh, {layer}, Point::UnitX());
     Feed feed;
     Vent vent;

@@ -404,6 +404,23 @@ class Sheets {
         pen_.table({"hose", "along, across", "line", "opens", "after", "grams", "clock", "drawn", "done"},
                    rows, {0.10, 0.19, 0.10, 0.15, 0.11, 0.11, 0.09, 0.08, 0.07},
                    {false, false, true, false, true, true, false, false, false});
+        QList<QStringList> pots;
+        const auto time = [&](double s) {
+            return (s < 0 ? QString("%1 before") : QString("%1")).arg(shown(Kind::duration, std::abs(s)));
+        };
+        for (const auto& p : flow.pots)
+            pots << QStringList{QString::number(pots.size() + 1),
+                                shown(Kind::mass, p.mass - p.hardener),
+                                shown(Kind::mass, p.hardener),
+                                time(p.mixed),
+                                time(p.from),
+                                time(p.till),
+                                "",
+                                kBox};
+        if (!pots.isEmpty())
+            pen_.table({"pot", "resin", "hardener", "mixed", "drawn from", "empty", "clock", "done"}, pots,
+                       {0.08, 0.15, 0.15, 0.16, 0.14, 0.14, 0.11, 0.07},
+                       {false, true, true, true, true, true, false, false});
         pen_.paragraph(
             "Before the first is opened: all hoses clamped, drop test passed, resin degassed, pots "
             "weighed, the trap empty. Clamp a vent when no bubbles come.",

@@ -45,6 +45,8 @@ Pane* make_bag_pane(Document& document, QWidget* parent);
 Pane* make_layers_pane(Document& document, QWidget* parent);
 /// Hoses, plans and fronts of an infused part; hidden where nothing is infused.
 Pane* make_infusion_pane(Document& document, QWidget* parent);
+/// Pots in turn and how thick the plies stay, of an infused part that fills; hidden elsewhere.
+Pane* make_pots_pane(Document& document, QWidget* parent);
 Pane* make_heat_pane(Document& document, QWidget* parent);
 Pane* make_gate_pane(Document& document, QWidget* parent);
 Pane* make_loose_pane(Document& document, QWidget* parent);

@@ -213,7 +213,10 @@ Scene scene_of(const Job& job, const Findings& f, Stage stage, const Ink& k, con
         case Stage::bag:
             // A layer that is chosen is looked at in place of the front.
             if (f.flow && !(view.bag_layer && f.bag && *view.bag_layer < f.bag->layers.size())) {
-                add_flow(s, job, f, up, k, w, view.apart);
+                if (view.thickness && f.flow->thickness)
+                    add_flow_thickness(s, *f.flow, up, k, view.apart);
+                else
+                    add_flow(s, job, f, up, k, w, view.apart);
                 if (f.bag) add_bridge(s, *f.bag, up, k, w);
                 wide = false;
                 break;

@@ -95,12 +95,16 @@ struct Scene {
     QString legend;               ///< one line under the stand
 };
 
+/// Marks of a front that was seen are numbered from here on; hoses' ends before.
+inline constexpr int kSeenMarks = 10000;
+
 /// How the maker looks at it: nothing that the job keeps.
 struct View {
     double apart = 0.5;                    ///< how far the pieces are drawn apart along their pulls, 0 to 1
     std::optional<LoadCase> load;          ///< that the tool is shown under; none for the back as it is built
     std::optional<std::size_t> part_load;  ///< that the part is shown under; none for it as it is made
     std::optional<std::size_t> bag_layer;  ///< whose darts are shown; none for the one that wants most
+    bool thickness = false;                ///< of an infused part's plies, in place of the front
     bool cut = true;                       ///< whether the section at the cut is seen beside it
 };
 

@@ -65,6 +65,60 @@ void add_hoses(Scene& s, const Job& job, const bag::Flow& flow, const bag::FlowG
 
 }  // namespace
 
+void add_flow_thickness(Scene& s, const bag::Flow& flow, const Upright& up, const Ink& k, double share) {
+    const auto& mesh = *flow.face;
+    const auto& left = *flow.thickness;
+    const bool full = share < 0.5;
+    const auto& thick = full ? left.settled.thick_begin : left.settled.thick;
+    // Steps of 1, 2, 5 or 10 % and so on: some eight of them.
+    double step = 0.01;
+    for (const double s1 : {0.02, 0.05, 0.1, 0.2, 0.5, 1.0}) step = (left.full - 1) / step > 8 ? s1 : step;
+    const int grades = std::max(1, static_cast<int>(std::ceil((left.full - 1) / step - 1e-9)));
+    const double lift = 0.002 * std::sqrt(flow.area);
+    const auto first = s.corners.size();
+    std::vector<std::vector<std::pair<Point, Point>>> lines(static_cast<std::size_t>(grades));
+    for (std::size_t face = 0; face < mesh.triangles.size(); ++face) {
+        const Point own = up(mesh.area_vector2(face).normalized());
+        std::vector<Spot> spots;
+        for (const auto i : mesh.triangles[face]) spots.push_back({up(mesh.points[i]), own, thick[i] - 1});
+        for (int grade = 0; grade < grades; ++grade) {
+            const double low = grade * step;
+            auto part = spots;
+            if (grade > 0) part = kept(part, low, true);
+            if (grade + 1 < grades) part = kept(part, low + step, false);
+            for (std::size_t c = 2; c < part.size(); ++c)
+                add_triangle(s, {part[0].at, part[c - 1].at, part[c].at}, {own, own, own},
+                             ramp(k, 0.1 + 0.7 * grade / grades), Pattern::plain);
+            if (grade == 0) continue;
+            std::vector<Point> ends;
+            for (std::size_t c = 0; c < 3; ++c) {
+                const auto &a = spots[c], &b = spots[(c + 1) % 3];
+                if ((a.value < low) != (b.value < low)) ends.push_back(between(a, b, low).at + lift * own);
+            }
+            if (ends.size() == 2) lines[static_cast<std::size_t>(grade)].emplace_back(ends[0], ends[1]);
+        }
+    }
+    s.surfaces.push_back({first, s.corners.size(), Point::Zero()});
+    for (std::size_t grade = 1; grade < lines.size(); ++grade) {
+        const auto chains = chained(lines[grade], 1e-6 * std::sqrt(std::max(flow.area, 1e-12)));
+        const std::vector<Point>* longest = nullptr;
+        for (const auto& chain : chains) {
+            s.lines.push_back({chain, k.ink, 1.0, false});
+            if (longest == nullptr || chain.size() > longest->size()) longest = &chain;
+        }
+        if (longest != nullptr)
+            s.labels.push_back({(*longest)[longest->size() / 3] + Point(0, 0, 3 * lift),
+                                QString("+%1 %").arg(std::lround(100 * step * static_cast<double>(grade)))});
+    }
+    s.has_cut = false;
+    s.comes_apart = true;
+    s.slider = "settles";
+    s.legend =
+        QString("plies thicker than under the full vacuum, %1: at most by %2 %; slide from full to gelled")
+            .arg(full ? "as it is full" : "as it gels")
+            .arg(100 * ((full ? left.full : left.end) - 1), 0, 'f', 1);
+}
+
 void add_flow(Scene& s, const Job& job, const Findings& f, const Upright& up, const Ink& k, const Wording& w,
               double share) {
     const auto& flow = *f.flow;
@@ -135,9 +189,14 @@ void add_flow(Scene& s, const Job& job, const Findings& f, const Upright& up, co
     if (flow.filling.last && flow.filling.fill)
         s.labels.push_back({up(mesh.points[*flow.filling.last]) - Point(0, 0, 20 * lift), "full last"});
     const bag::FlowGround ground(mesh, flow.frame);
+    int seen = kSeenMarks;
     for (const auto& mark : job.bag.infusion.seen) {
-        const Point p = up(mesh.points[ground.nearest({mark.along, mark.across})]) + Point(0, 0, lift);
+        const auto near = ground.nearest({mark.along, mark.across});
+        const Point2 off = Point2(mark.along, mark.across) - ground.seen(near);
+        const Point p =
+            up(mesh.points[near] + off.x() * flow.frame.u + off.y() * flow.frame.v) + Point(0, 0, lift);
         const double arm = 6 * lift;
+        s.marks.push_back({p, Fitting::bush, seen++, true});
         s.lines.push_back({{p - Point(arm, arm, 0), p + Point(arm, arm, 0)}, k.clay, 2.0, false});
         s.lines.push_back({{p - Point(arm, -arm, 0), p + Point(arm, -arm, 0)}, k.clay, 2.0, false});
         s.labels.push_back({p + Point(0, 0, 3 * lift),
@@ -151,7 +210,7 @@ void add_flow(Scene& s, const Job& job, const Findings& f, const Upright& up, co
     s.legend = QString(
                    "resin after %1: %2 % of the face; lines with the time that it comes; petrol: feeds; "
                    "dashed: vents; "
-                   "drag squares and rings")
+                   "drag squares, rings and crosses")
                    .arg(QString::fromStdString(show(Kind::duration, now, w)))
                    .arg(std::lround(100 * wet / std::max(whole, 1e-12)));
     if (!flow.filling.dry.empty()) s.legend += "; crossed: stays dry";

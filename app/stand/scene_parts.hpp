@@ -99,6 +99,10 @@ void add_zones(Scene& s, const Job& job, const Findings& f, const Upright& up, c
 QColor in_zone(const QColor& colour, const Ink& k);
 /// The faces from `first_corner` on take the brush that paints a zone.
 void add_zone_brushes(Scene& s, std::size_t first_corner, const Ink& k);
+/// How thick resin leaves the plies of a part that fills: at a share below a half as it is full, else as it
+/// gels. Bands on one scale for both.
+void add_flow_thickness(Scene& s, const bag::Flow& flow, const Upright& up, const Ink& k, double share);
+
 /// Resin as it comes over the part: bands of time, the front at a share of the whole, hoses that can be
 /// dragged.
 void add_flow(Scene& s, const Job& job, const Findings& f, const Upright& up, const Ink& k, const Wording& w,

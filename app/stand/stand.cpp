@@ -220,6 +220,11 @@ QPointF Stand::mark_place(int number) const {
     return mark != nullptr ? Camera::project(camera_.matrix(size()), mark->at, size()) : QPointF();
 }
 
+bool Stand::sees(const Point& place) const {
+    const auto& u = scene_.upright;
+    return !hidden(scene_, camera_, {u.u.dot(place), u.v.dot(place), u.w.dot(place)});
+}
+
 double Stand::share_at(const QPointF& at) const {
     const auto m = camera_.matrix(size());
     std::size_t best = 0;

@@ -45,6 +45,8 @@ class Stand : public QWidget {
     [[nodiscard]] QPointF plane_handle() const;
     /// Where a mark is on screen.
     [[nodiscard]] QPointF mark_place(int number) const;
+    /// Whether a place of the part is on the side that is looked at.
+    [[nodiscard]] bool sees(const Point& place) const;
     /// How far things that come apart are drawn apart, 0 to 1.
     [[nodiscard]] double apart() const;
     void frame_all();

@@ -334,6 +334,7 @@ void MainWindow::show_stage(Stage stage) {
         show_bench();
     stage_ = stage;
     bag_layer_.reset();
+    flow_thickness_ = false;
     part_load_.reset();  // the pane that asks for one is made anew
     document_->look_at(stage);
     card_->set_stage(stage);

@@ -94,6 +94,8 @@ class MainWindow : public QMainWindow {
     bool seek_pitch();
     /// Follows the resin of several plans of hoses behind the window; false while it is busy.
     bool seek_hoses();
+    /// Fits permeability and race along the rim to the fronts that were marked.
+    bool seek_race();
     /// Looks for the soonest programme of a cure and takes it.
     bool seek_programme(CureOf of);
     [[nodiscard]] ShellSheet& shell_sheet() { return *shell_sheet_; }
@@ -161,6 +163,10 @@ class MainWindow : public QMainWindow {
     void slide_mark(int number, const Point& at);
     void set_insert(std::size_t number, const Point& at);
     void set_hose(int number, const Point& at);
+    void set_seen(std::size_t number, const Point& at);
+    /// A mark of the real front: at the time that the stand shows, where it is planned to be then.
+    void mark_front();
+    void show_flow_thickness(bool shown);
     void lay_paint(const Brush& brush, const std::vector<Touched>& touches, double reach);
     bool may_leave();
     bool send(Errand::Work work);
@@ -199,6 +205,7 @@ class MainWindow : public QMainWindow {
     Drawing* drawing_;
     std::optional<LoadCase> load_;
     std::optional<std::size_t> part_load_, bag_layer_;
+    bool flow_thickness_ = false;
     bool framed_ = false;
     Errand errand_;
     QTimer quiet_;

@@ -169,6 +169,19 @@ bool MainWindow::seek_hoses() {
     });
 }
 
+bool MainWindow::seek_race() {
+    return send_for_job([this, job = document_->job(), board = document_->board(),
+                         shop = document_->shared_shop()](Progress& progress) -> Errand::Homecoming {
+        const auto found = board->seek_race(board->lay(job, shop), progress);
+        return [this, found] {
+            document_->look_again();
+            return QString("Marks are met best with %1 times along the rim and %2 elsewhere")
+                .arg(found->race, 0, 'g', 3)
+                .arg(found->fit.lets, 0, 'g', 3);
+        };
+    });
+}
+
 bool MainWindow::seek_programme(CureOf of) {
     const auto& f = document_->findings();
     if (!f.heat || f.heat->cures->find(of) == nullptr) {

@@ -6,7 +6,7 @@
 #include "app/stages/panes.hpp"
 #include "app/window/main_window.hpp"
 #include "app/window/settings.hpp"
-#include "core/stages/bag/flow.hpp"
+#include "core/stages/bag/front.hpp"
 
 namespace jig::app {
 namespace {
@@ -33,7 +33,41 @@ void MainWindow::act_on(const QString& act) {
         const auto number = act.mid(10).toUInt();
         return show_bag_layer(number > 0 ? std::optional<std::size_t>(number - 1) : std::nullopt);
     }
+    if (act.startsWith("flow-thickness")) return show_flow_thickness(act.endsWith("-on"));
     if (auto* action = findChild<QAction*>("act-" + act)) action->trigger();
+}
+
+void MainWindow::show_flow_thickness(bool shown) {
+    if (flow_thickness_ == shown) return;
+    flow_thickness_ = shown;
+    if (stage_ == Stage::bag) show_scene(false);
+}
+
+void MainWindow::mark_front() {
+    const auto& f = document_->findings();
+    if (!f.flow) return say("The resin has not been followed: see what the stage calls for.");
+    const auto& flow = *f.flow;
+    double last = 0;
+    for (const auto& a : flow.filling.arrival) last = std::max(last, a.value_or(0));
+    bag::SeenFront mark;
+    // At the slider's end the front is nowhere any more.
+    mark.after = std::max(1.0, std::round(std::min(stand_->apart(), 0.9) * last));
+    // In the middle of what is seen of the planned front, a little off the face.
+    std::vector<Point> front;
+    for (const auto& line : bag::front_at(flow, mark.after))
+        front.insert(front.end(), line.begin(), line.end());
+    const Point off = 0.004 * std::sqrt(flow.area) * stand_->scene().upright.w;
+    auto seen = front;
+    std::erase_if(seen, [&](const Point& p) { return !stand_->sees(p + off); });
+    if (seen.empty()) seen = std::move(front);
+    if (!seen.empty()) {
+        const Point2 at = bag::FlowGround(*flow.face, flow.frame).seen(seen[seen.size() / 2]);
+        mark.along = at.x();
+        mark.across = at.y();
+    }
+    auto job = document_->job();
+    job.bag.infusion.seen.push_back(mark);
+    document_->replace("add a mark of the front", std::move(job));
 }
 
 void MainWindow::show_load(std::optional<LoadCase> load) {
@@ -64,7 +98,8 @@ void MainWindow::show_scene(bool frame_again) {
                    stage_,
                    &ink(light_),
                    wording_,
-                   {stand_->apart(), load_, part_load_, bag_layer_, ribbon_->room() == SectionRoom::open},
+                   {stand_->apart(), load_, part_load_, bag_layer_, flow_thickness_,
+                    ribbon_->room() == SectionRoom::open},
                    // A shape that does not work leaves the last good one standing.
                    !chart && (f.shape != nullptr || !framed_),
                    frame_again || !framed_});
@@ -117,6 +152,8 @@ void MainWindow::slide_mark(int number, const Point& at) {
     if (number < 0 || drawn_ != stage_) return;
     if (stage_ == Stage::part)
         set_insert(static_cast<std::size_t>(number), at);
+    else if (number >= kSeenMarks)
+        set_seen(static_cast<std::size_t>(number - kSeenMarks), at);
     else
         set_hose(number, at);
 }
@@ -130,6 +167,18 @@ void MainWindow::set_insert(std::size_t number, const Point& at) {
     job.part.inserts[number].along = to.x();
     job.part.inserts[number].across = to.y();
     document_->drag("move an insert", std::move(job));
+    show_scene(false);
+}
+
+void MainWindow::set_seen(std::size_t number, const Point& at) {
+    const auto& f = document_->findings();
+    auto job = document_->job();
+    auto& seen = job.bag.infusion.seen;
+    if (!f.flow || number >= seen.size()) return;
+    const Point2 to = bag::FlowGround(*f.flow->face, f.flow->frame).seen(at);
+    seen[number].along = to.x();
+    seen[number].across = to.y();
+    document_->drag("move a mark of the front", std::move(job));
     show_scene(false);
 }
 

@@ -93,7 +93,8 @@ Findings with_flow(Findings f, const Job& job, std::shared_ptr<const bag::Flow> 
     figures.insert(figures.end(), bag.figures.begin(), bag.figures.end());
     bag.figures = std::move(figures);
     f.bag = std::make_shared<const bag::Findings>(std::move(bag));
-    if (f.part) add_calls(f, bag::flow_calls(*flow, job.bag.infusion, job.part, f.part->resin_mix));
+    if (f.part)
+        add_calls(f, bag::flow_calls(*flow, job.bag.infusion, job.part, f.part->resin_mix, f.race.get()));
     if (flow->runs) f.flow = std::move(flow);
     return f;
 }
@@ -214,6 +215,7 @@ struct JobBoard::Inside {
         const auto quick_flow = faults.take<Flowed<false>>(Stage::bag);
         const auto fine_flow = slate.recall<Flowed<true>>(l.laid).value;
         f.layouts = slate.recall<bag::Layouts>(l.laid).value;
+        f.race = slate.recall<bag::RaceFit>(l.laid).value;
         gather(job, f, warmth ? *warmth : shell::Warmth{}, *shop, std::move(faults.calls));
         if (fine_flow)
             f = with_flow(std::move(f), job, {fine_flow, &fine_flow->flow});
@@ -291,6 +293,10 @@ std::shared_ptr<const back::Suggestion> JobBoard::seek_pitch(const Sheet& sheet,
 
 std::shared_ptr<const bag::Layouts> JobBoard::seek_layout(const Sheet& sheet, Progress& progress) {
     return inside_->need<bag::Layouts>(*sheet, progress);
+}
+
+std::shared_ptr<const bag::RaceFit> JobBoard::seek_race(const Sheet& sheet, Progress& progress) {
+    return inside_->need<bag::RaceFit>(*sheet, progress);
 }
 
 std::shared_ptr<const part::CorePanels> JobBoard::core_panels(const Sheet& sheet, Progress& progress) {

@@ -16,6 +16,7 @@ struct Trial;
 namespace jig::bag {
 struct Flow;
 struct Layouts;
+struct RaceFit;
 }  // namespace jig::bag
 namespace jig::part {
 struct CorePanels;
@@ -49,8 +50,9 @@ struct Findings {
     std::shared_ptr<const bag::Flow> flow;  ///< of an infused part's resin, the finest there is; else null
     std::shared_ptr<const part::Trial>
         part_trial;  ///< under its loads, the finest there is; null without any
-    std::shared_ptr<const part::CorePanels> core_panels;       ///< null until they are cut, or without a core
-    std::shared_ptr<const bag::Layouts> layouts;               ///< where hoses have been sought for this part
+    std::shared_ptr<const part::CorePanels> core_panels;  ///< null until they are cut, or without a core
+    std::shared_ptr<const bag::Layouts> layouts;          ///< where hoses have been sought for this part
+    std::shared_ptr<const bag::RaceFit> race;             ///< where one has been sought for this part's marks
     std::shared_ptr<const std::vector<SheetSet>> plug_sheets;  ///< by stock; null until pieces are laid out
     std::shared_ptr<const SheetSet> rib_sheets;                ///< null until ribs are laid out
     bool finest = false;  ///< all that a deeper look would work out is known
@@ -107,6 +109,7 @@ class JobBoard {
     std::shared_ptr<const shell::Found> seek_stack(const Sheet& sheet, Progress& progress);
     std::shared_ptr<const back::Suggestion> seek_pitch(const Sheet& sheet, Progress& progress);
     std::shared_ptr<const bag::Layouts> seek_layout(const Sheet& sheet, Progress& progress);
+    std::shared_ptr<const bag::RaceFit> seek_race(const Sheet& sheet, Progress& progress);
     /// Without panels where the part has no core or there is no tool.
     std::shared_ptr<const part::CorePanels> core_panels(const Sheet& sheet, Progress& progress);
     /// The part alone on trial; null where it has nothing to carry or there is no tool.

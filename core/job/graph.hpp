@@ -238,6 +238,8 @@ Flowed<fine> flowed(const bag::FlowAsked&, const PartFace<fine>&, const ToolSurf
                     Progress&);
 bag::Layouts seek_layout(const bag::FlowAsked&, const PartFace<false>&, const ToolSurface&,
                          const part::Draped&, Progress&);
+bag::RaceFit seek_race(const bag::FlowAsked&, const PartFace<false>&, const ToolSurface&, const part::Draped&,
+                       Progress&);
 template <bool fine>
 MeshEdge<fine> mesh_edge(const ToolSurface&, const back::Choices&);
 template <bool fine>
@@ -273,7 +275,7 @@ using JobGraph =
           &nodes::rib_sheets, &nodes::settled, &nodes::mesh_edge<false>, &nodes::trial_face<false>,
           &nodes::try_quickly, &nodes::mesh_edge<true>, &nodes::trial_face<true>, &nodes::try_finely,
           &nodes::part_face<true>, &nodes::try_part_finely, &nodes::flowed<true>, &nodes::seek_layout,
-          &nodes::seek_pitch, &nodes::seek_stack, &nodes::routes>;
+          &nodes::seek_race, &nodes::seek_pitch, &nodes::seek_stack, &nodes::routes>;
 using JobSlate = Slate<JobGraph>;
 
 }  // namespace jig

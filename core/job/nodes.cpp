@@ -292,6 +292,11 @@ bag::Layouts seek_layout(const bag::FlowAsked& asked, const PartFace<false>& fac
     return bag::seek_layout(asked, face.mesh, tool.face ? tool.face->frame : Frame{}, draped, progress);
 }
 
+bag::RaceFit seek_race(const bag::FlowAsked& asked, const PartFace<false>& face, const ToolSurface& tool,
+                       const part::Draped& draped, Progress& progress) {
+    return bag::seek_race(asked, face.mesh, tool.face ? tool.face->frame : Frame{}, draped, progress);
+}
+
 template <bool fine>
 MeshEdge<fine> mesh_edge(const ToolSurface& tool, const back::Choices& back) {
     return {tool.face

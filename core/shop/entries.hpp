@@ -73,6 +73,7 @@ struct Reinforcement : Entry {
     // Strains along its fibres at which they break, pulled and pressed; 0 for the usual of its fibre.
     double breaks_pulled = 0, breaks_pressed = 0;
     double bearing = 0;  ///< Pa under a pin; 0 for the usual of its fibre
+    double gives = 0;    ///< its thickness goes with the load on it to −this; 0 for the usual of its weave
     static void fields(auto& c, auto&& v) {
         v("fibre", c.fibre);
         v("breaks_pulled", c.breaks_pulled, 0.0, 0.1);
@@ -93,6 +94,7 @@ struct Reinforcement : Entry {
         v("K_across_m2", c.K_across, 1e-15, 1e-6);
         v("K_through_m2", c.K_through, 1e-16, 1e-6);
         v("K_share", c.K_share, 0.02, 0.8);
+        v("gives", c.gives, 0.0, 0.5);
     }
     bool operator==(const Reinforcement&) const = default;
 };

@@ -214,6 +214,122 @@ TEST_CASE(
     CHECK(says(scene(b, 1), "seen at"));
 }
 
+TEST_CASE("pots follow what is mixed at once, and the plies' thickness is shown in place of the front") {
+    Bench b("radar-dome");
+    at_bag(b);
+    auto* pots = b.visible<RecordTable>("pots");
+    REQUIRE(pots->rowCount() == 1);
+    CHECK(pots->item(0, 0)->text().contains("kg"));
+    CHECK(pots->item(0, 2)->text().startsWith("−"));
+    b.type("/bag/infusion/pot", "0.6 kg");
+    CHECK(infusion(b).pot == Approx(0.6));
+    CHECK(pots->rowCount() == static_cast<int>(flow(b).pots.size()));
+    CHECK(pots->rowCount() >= 3);
+    CHECK(b.visible<QLabel>("call-pots") != nullptr);
+    b.fix("pots");
+    b.settle();
+    CHECK(pots->rowCount() == 1);
+    // A thin hose slows it, and the way out is a wider one.
+    const auto before = *flow(b).filling.fill;
+    b.type("/bag/infusion/bore", "4 mm");
+    CHECK(*flow(b).filling.fill > 1.5 * before);
+    b.fix("thin_hose");
+    b.settle();
+    CHECK(infusion(b).bore > 0.006);
+    CHECK(flow(b).choked < 0.2 * flow(b).drive);
+    // In place of the front, both moments on one scale.
+    REQUIRE(flow(b).thickness);
+    b.press("show-thickness");
+    auto& stand = b.window.stand();
+    CHECK(stand.scene().legend.contains("plies thicker"));
+    View view;
+    view.thickness = true;
+    const auto seen = [&](double share) {
+        view.apart = share;
+        return scene_of(b.window.document().job(), b.window.document().findings(), Stage::bag,
+                        ink(Light::day), {}, view);
+    };
+    CHECK(seen(0).legend.contains("as it is full"));
+    CHECK(seen(1).legend.contains("as it gels"));
+    CHECK(says(seen(0), "+10 %"));
+    CHECK_FALSE(says(seen(1), "+10 %"));
+    b.press("show-thickness");
+    CHECK(stand.scene().legend.contains("resin after"));
+}
+
+TEST_CASE("the real front is marked where the stand shows it, dragged, and fitted with the race of the rim") {
+    Bench b("radar-dome");
+    at_bag(b);
+    auto* slider = b.window.stand().findChild<QSlider*>();
+    REQUIRE(slider != nullptr);
+    slider->setFocus();
+    QTest::keyClick(slider, Qt::Key_Home);
+    for (int i = 0; i < 4; ++i) QTest::keyClick(slider, Qt::Key_PageUp);
+    b.settle();
+    b.press("add-mark");
+    REQUIRE(infusion(b).seen.size() == 1);
+    const auto first = infusion(b).seen[0];
+    CHECK(first.after > 1);
+    CHECK(first.after < *flow(b).filling.fill);
+    // It lies on the planned front, so nothing differs yet.
+    REQUIRE(flow(b).fit);
+    CHECK(flow(b).fit->lets == Approx(1).epsilon(0.15));
+    auto& stand = b.window.stand();
+    stand.frame_all();
+    const auto from = stand.mark_place(kSeenMarks);
+    REQUIRE_FALSE(from.isNull());
+    drag(stand, from, QPointF(25, 10));
+    b.settle();
+    CHECK(std::hypot(infusion(b).seen[0].along - first.along, infusion(b).seen[0].across - first.across) >
+          0.01);
+    CHECK(infusion(b).seen[0].after == first.after);
+    CHECK(infusion(b).plan == InfusionPlan::ring);
+    CHECK(b.window.document().undo_name() == "move a mark of the front");
+    // One mark is too few for a race: said, and nothing lost.
+    b.visible<QPushButton>("fit-race")->click();
+    QElapsedTimer clock;
+    clock.start();
+    while (!b.message().contains("three marks") && clock.elapsed() < 60000) QTest::qWait(50);
+    CHECK(b.message().contains("three marks"));
+    CHECK(infusion(b).seen.size() == 1);
+    b.key(Qt::Key_Z, Qt::ControlModifier);
+    b.key(Qt::Key_Z, Qt::ControlModifier);
+    b.settle();
+    CHECK(infusion(b).seen.empty());
+    // Marks of a rim that races, made from the followed front: 30 times along the rim.
+    auto job = b.window.document().job();
+    job.bag.infusion.race = 30;
+    Progress quiet;
+    auto board = b.window.document().board();
+    const auto racing =
+        board->work_out(board->lay(job, b.window.document().shared_shop()), Depth::stages, quiet).flow;
+    REQUIRE(racing);
+    const bag::FlowGround ground(*racing->face, racing->frame);
+    QString marks;
+    const double rim = ground.half().x();
+    for (const double r : {0.98, 0.8, 0.55, 0.3, 0.1}) {
+        for (const double turn : {0.2, 1.4, 2.9}) {
+            const Point2 at = r * rim * Point2(std::cos(turn), std::sin(turn));
+            const auto& when = racing->filling.arrival[ground.nearest(at)];
+            if (!when || !(*when > 0)) continue;
+            marks += QString("%1; %2\t%3 s\n").arg(1000 * at.x()).arg(1000 * at.y()).arg(*when);
+        }
+    }
+    auto* fronts = b.visible<RecordTable>("fronts");
+    fronts->setFocus();
+    QApplication::clipboard()->setText(marks);
+    QTest::keyClick(fronts, Qt::Key_V, Qt::ControlModifier);
+    QTest::qWait(20);
+    b.settle();
+    REQUIRE(infusion(b).seen.size() >= 9);
+    b.visible<QPushButton>("fit-race")->click();
+    clock.restart();
+    while (!b.window.document().findings().race && clock.elapsed() < 120000) QTest::qWait(50);
+    REQUIRE(b.window.document().findings().race);
+    const auto& found = *b.window.document().findings().race;
+    CHECK(found.fit.off <= found.off_before);
+}
+
 TEST_CASE("hoses and front go out as files for the bench") {
     Bench b("radar-dome");
     at_bag(b);

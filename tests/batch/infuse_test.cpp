@@ -202,8 +202,20 @@ TEST_CASE("a job's own hoses are followed on its own part, quickly or finely, wi
     REQUIRE(j["arrivals_s"].size() == 2);
     CHECK(j["arrivals_s"][1].get<double>() < j["arrivals_s"][0].get<double>());
     CHECK(j["layouts"].size() == 6);
-    REQUIRE(j["files"].size() == 3);
-    for (const auto& file : j["files"]) CHECK(std::filesystem::file_size(file.get<std::string>()) > 100);
+    REQUIRE(j["files"].size() == 4);
+    for (const auto& file : j["files"]) CHECK(std::filesystem::file_size(file.get<std::string>()) > 60);
+    // Pots hold what goes in, what stays in hoses and a twentieth, each of both parts.
+    double mixed = 0;
+    for (const auto& pot : j["pots"]) {
+        mixed += pot["kg"].get<double>();
+        CHECK(pot["hardener_kg"].get<double>() > 0);
+        CHECK(pot["from_s"].get<double>() - pot["mixed_s"].get<double>() > 0);
+        CHECK(pot["till_s"].get<double>() >= pot["from_s"].get<double>());
+    }
+    CHECK(mixed == Approx(1.05 * (j["resin_kg"].get<double>() + j["hoses_kg"].get<double>())).epsilon(1e-6));
+    CHECK(j["hose_drop_Pa"].get<double>() > 0);
+    CHECK(j["thickness"]["full"].get<double>() > j["thickness"]["gelled"].get<double>());
+    CHECK(j["thickness"]["gelled"].get<double>() >= 1);
     // The fine mesh has several times the points and says the same.
     const auto fine = ask({"infuse", dome}).json();
     CHECK(fine["fine"] == true);
@@ -219,6 +231,10 @@ TEST_CASE("jobs that are not infused and options that do not fit are refused in 
     const auto other = ask({"infuse", put(folder, "case.json", kCase), "--layouts", "yes"});
     CHECK(other.code != 0);
     CHECK_THAT(other.err, Catch::Contains("--layouts"));
+    const auto unmarked =
+        ask({"infuse", fixtures::data() + "/demo/radar-dome.json", "--quick", "yes", "--race", "yes"});
+    CHECK(unmarked.code == 2);
+    CHECK_THAT(unmarked.err, Catch::Contains("three marks"));
     auto job = fixtures::demo("radar-dome");
     job.bag.infusion.plan = InfusionPlan::own;
     save_job(job, folder / "own.jig");

@@ -81,6 +81,7 @@ FlowAsked plain(double length = 1) {
     a.vacuum = 1e5 - kDrop;
     a.infusion.plan = InfusionPlan::own;
     a.infusion.below = 0;
+    a.infusion.hose = 0;
     a.infusion.medium = false;
     a.infusion.ports = {at_end(PortUse::feed, -length / 2), at_end(PortUse::vent, length / 2)};
     return a;
@@ -305,6 +306,18 @@ TEST_CASE("fronts that were marked give the permeability back, with a spread tha
     f = follow(asked, face);
     CHECK(f.fit->lets == Approx(1.4));
     CHECK_FALSE(f.fit->spread);
+    // A hose of its own is no part of what the preform lets through.
+    auto hosed = plain();
+    hosed.infusion.hose = 4;
+    hosed.infusion.bore = 0.005;
+    auto tighter = hosed;
+    for (double FlowLayer::*K : {&FlowLayer::K1, &FlowLayer::K2, &FlowLayer::Kz})
+        tighter.preform[0].flow.*K *= 0.4;
+    const auto real = follow(tighter, face);
+    for (const double x : places)
+        hosed.infusion.seen.push_back({x, 0, *real.filling.arrival[ground.nearest({x, 0})]});
+    f = follow(hosed, face);
+    CHECK(f.fit->lets == Approx(0.4).epsilon(0.03));
     // Clocks and marks are out by a tenth, 200 times over: the band holds the truth 19 times in 20.
     std::mt19937 dice(7);
     std::normal_distribution<double> noise(0, 0.1);
@@ -313,12 +326,122 @@ TEST_CASE("fronts that were marked give the permeability back, with a spread tha
     for (int draw = 0; draw < 200; ++draw) {
         asked.infusion.seen.clear();
         for (const double x : places) asked.infusion.seen.push_back(mark(x, 1.4 * std::exp(noise(dice))));
-        const auto fit = fit_fronts(asked.infusion, known, {asked.resin, 0});
+        const auto fit = fit_fronts(asked.infusion, known, {asked.resin, 0}, asked.density);
         REQUIRE(fit);
         covered += fit->lets / *fit->spread <= 1.4 && 1.4 <= fit->lets * *fit->spread;
     }
     CHECK(covered >= 180);
     CHECK(covered <= 199);
+}
+
+TEST_CASE("permeability and race are found together from marks of both") {
+    const auto face = strip(1, 0.2, 24);
+    auto truth = plain();
+    truth.infusion.race = 20;
+    for (auto& sheet : truth.preform) {
+        for (double FlowLayer::*K : {&FlowLayer::K1, &FlowLayer::K2, &FlowLayer::Kz}) sheet.flow.*K *= 0.6;
+    }
+    const auto known = bag::flow(truth, face, kFlat, {}, false, quiet);
+    const FlowGround ground(*face, kFlat);
+    auto asked = plain();
+    for (const double x : {-0.3, -0.1, 0.1, 0.3}) {
+        for (const double y : {-0.1, -0.05, 0.0, 0.1})
+            asked.infusion.seen.push_back({x, y, *known.filling.arrival[ground.nearest({x, y})]});
+    }
+    const auto found = bag::seek_race(asked, face, kFlat, {}, quiet);
+    CHECK(found.race == Approx(20).epsilon(0.1));
+    CHECK(found.fit.lets == Approx(0.6).epsilon(0.02));
+    CHECK(found.fit.off < 1.02);
+    CHECK(found.off_before > 1.2);
+    // Without a race none is found, whatever is typed.
+    truth.infusion.race = 1;
+    const auto even = bag::flow(truth, face, kFlat, {}, false, quiet);
+    asked.infusion.race = 5;
+    for (auto& m : asked.infusion.seen) m.after = *even.filling.arrival[ground.nearest({m.along, m.across})];
+    const auto none = bag::seek_race(asked, face, kFlat, {}, quiet);
+    CHECK(none.race == Approx(1));
+    CHECK(none.fit.lets == Approx(0.6).epsilon(1e-3));
+    // It is offered as one step, with both.
+    const auto calls = bag::flow_calls(even, asked.infusion, part::Choices{}, 100, &none);
+    const auto said =
+        std::find_if(calls.begin(), calls.end(), [](const Call& c) { return c.key == "fronts_race"; });
+    REQUIRE(said != calls.end());
+    CHECK(said->fix->patch["bag"]["infusion"]["race"] == 1);
+    CHECK(said->fix->patch["bag"]["infusion"]["lets"].get<double>() == Approx(0.6).epsilon(1e-2));
+    asked.infusion.seen.resize(2);
+    CHECK_THROWS_AS(bag::seek_race(asked, face, kFlat, {}, quiet), InputError);
+    CHECK_THROWS_AS(bag::seek_race({}, face, kFlat, {}, quiet), InputError);
+}
+
+TEST_CASE("pots are cut from what is drawn: as large as is mixed, as old as they may be") {
+    Filling f;
+    f.taken = 6;
+    f.intake = {{0, 0}, {600, 4}, {3600, 6}};
+    FlowAsked asked;
+    asked.pot_life = 1e6;
+    asked.mix_ratio = 25;
+    // By size: 2 kg drawn make 2.1 mixed. A kilogram lies in hoses: 1 kg at once, then 150 s a kilogram, then
+    // 1 500.
+    auto pots = bag::pots_in_turn(f, 1, 2.1, 300, asked);
+    REQUIRE(pots.size() == 4);
+    for (std::size_t i = 0; i < 3; ++i) CHECK(pots[i].mass == Approx(2.1));
+    CHECK(pots[3].mass == Approx(1.05));
+    CHECK(pots[0].hardener == Approx(2.1 * 25 / 125));
+    CHECK(pots[0].from == 0);
+    CHECK(pots[0].mixed == -300);
+    CHECK(pots[0].till == Approx(150));
+    CHECK(pots[1].till == Approx(450));
+    CHECK(pots[2].till == Approx(600 + 1500));
+    CHECK(pots[3].till == 3600);
+    for (std::size_t i = 1; i < pots.size(); ++i) {
+        CHECK(pots[i].from == pots[i - 1].till);
+        CHECK(pots[i].mixed == Approx(pots[i].from - 300));
+    }
+    // By age: a life of 1 000 s leaves 700 - 300 to draw each.
+    asked.pot_life = 1000;
+    pots = bag::pots_in_turn(f, 0, 50, 300, asked);
+    double sum = 0;
+    for (const auto& p : pots) {
+        CHECK(p.till - p.mixed <= 700.001);
+        sum += p.mass / 1.05;
+    }
+    CHECK(sum == Approx(6));
+    CHECK(pots.front().till == Approx(400));
+    CHECK(pots.front().mass == Approx(1.05 * 4 * 400 / 600));
+    // A pot that is past its life when it is opened is still told, and they end.
+    CHECK(bag::pots_in_turn(f, 0, 50, 900, asked).size() == 1);
+    CHECK(bag::pots_in_turn(f, 0, 0.001, 300, asked).size() <= 60);
+    CHECK(bag::pots_in_turn({}, 1, 2, 300, asked).empty());
+}
+
+TEST_CASE("hoses of a job slow it as a resistance in series, and plies stay thicker where it is fed") {
+    const auto face = strip(1, 0.2, 60);
+    auto asked = plain();
+    const double plies = kDeep * 0.2, R = hose_resists(4, 0.005);
+    asked.infusion.hose = 4;
+    asked.infusion.bore = 0.005;
+    auto f = follow(asked, face);
+    const double by_hand = kPhi * kMu / kDrop * (0.5 / kK + R * plies);
+    CHECK(*f.filling.fill == Approx(by_hand).epsilon(0.01));
+    CHECK(f.hoses == Approx(4 * kPi / 4 * 25e-6 * asked.density));
+    // On average: what the hose takes is R·μ·V over the time that V took.
+    CHECK(f.choked == Approx(R * kMu * kPhi * plies / by_hand).epsilon(0.02));
+    CHECK_FALSE(f.thickness);
+    // Cloth that gives: at the feed the resin has 1e5 − 0, so the least load is left of 9e4.
+    asked.infusion.hose = 0;
+    asked.preform[0].flow.gives = 0.1;
+    asked.resin.kinetics = {};
+    f = follow(asked, face);
+    REQUIRE(f.thickness);
+    CHECK(f.thickness->full == Approx(std::pow(3e3 / 9e4, -0.1)).epsilon(1e-3));
+    CHECK(f.thickness->drawn > 0.9 * f.thickness->over);  // in a day
+    CHECK(f.thickness->end < 1.01);
+    // Over in the middle of a linear pressure: ∫((1 − x)^−0.1 − 1)dx = 1/9, less the clamped end.
+    CHECK(f.thickness->over == Approx(asked.density * plies / 9).epsilon(0.05));
+    asked.infusion.when_full = WhenFull::clamp;
+    f = follow(asked, face);
+    CHECK(f.thickness->drawn == Approx(0).margin(1e-4 * f.thickness->over));
+    CHECK(f.thickness->end == Approx(1 + 1.0 / 9).epsilon(0.02));
 }
 
 TEST_CASE(
@@ -506,7 +629,11 @@ TEST_CASE("calls of the infusion come with what provokes them, and their fixes m
                       late.at = 9e5;
                       j.bag.infusion.ports = {place(PortUse::feed, 0, 0), late, ring};
                   }},
-             Rule{"pot_ages", Severity::caution, false, [](Job& j) { j.bag.infusion.waited = 10790; }},
+             Rule{"pot_old", Severity::caution, true, [](Job& j) { j.bag.infusion.waited = 10000; }},
+             Rule{"pots", Severity::caution, true, [](Job& j) { j.bag.infusion.pot = 0.2; }},
+             Rule{"thin_hose", Severity::caution, true, [](Job& j) { j.bag.infusion.bore = 0.003; }},
+             Rule{"uneven", Severity::caution, true,
+                  [](Job& j) { j.bag.infusion.when_full = WhenFull::clamp; }},
              Rule{"gelled", Severity::stop, true, [](Job& j) { j.bag.infusion.waited = 1e6; }},
              Rule{"hoses", Severity::stop, true, [](Job& j) { j.bag.infusion.plan = InfusionPlan::own; }},
              Rule{"fronts_differ", Severity::note, true,

@@ -291,19 +291,25 @@ class FrontPane : public RecordsPane<SeenFront> {
               parent) {
         auto* title = new QLabel(
             "<span style='font-weight:600'>The real front</span>: places that it came to, "
-            "and when; type or paste them.",
+            "and when: mark it where the stand shows it, then drag the cross; or type and paste.",
             this);
         title->setWordWrap(true);
         box()->insertWidget(0, title);
         auto* more = new QPushButton("Add a mark", this);
         more->setObjectName("add-mark");
-        connect(more, &QPushButton::clicked, this, [this] {
-            SeenFront next;
-            if (!records().empty()) next = records().back();
-            next.after += 60;
-            add("add a mark of the front", records().size(), next);
-        });
-        box()->addWidget(more, 0, Qt::AlignLeft);
+        more->setToolTip(
+            "On the planned front at the time that the stand's slider shows; drag it to where the real one "
+            "is");
+        connect(more, &QPushButton::clicked, this, [this] { emit wanted("mark-front"); });
+        auto* race = new QPushButton("Fit the rim's race too", this);
+        race->setObjectName("fit-race");
+        race->setToolTip(
+            "Follows the resin at many races along the rim for the one that meets your marks best");
+        connect(race, &QPushButton::clicked, this, [this] { emit wanted("fit-race"); });
+        auto* row = new FlowLayout(nullptr, 6, 6);
+        row->addWidget(more);
+        row->addWidget(race);
+        box()->addLayout(row);
     }
 
   private:
@@ -339,7 +345,7 @@ class InfusionPane : public Pane {
         auto* box = new QVBoxLayout(this);
         box->setContentsMargins(0, 0, 0, 0);
         box->setSpacing(14);
-        for (auto* pane : {static_cast<Pane*>(new HosePane(document, this)),
+        for (auto* pane : {static_cast<Pane*>(new HosePane(document, this)), make_pots_pane(document, this),
                            static_cast<Pane*>(new FrontPane(document, this))}) {
             box->addWidget(pane);
             panes_.push_back(pane);

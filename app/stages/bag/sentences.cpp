@@ -28,6 +28,18 @@ void add_infusion(const Job& job, std::vector<Sentence>& out) {
                    "under the rim; the first feed opens",
                    quantity_word("/bag/infusion/waited", "time since mixing", Kind::duration, 0, 3600),
                    "after it was mixed."});
+    Sentence hoses{
+        "At most", quantity_word("/bag/infusion/pot", "pot", Kind::mass, 0.2, 20),
+        "are mixed at once; each feed draws it through",
+        or_none(quantity_word("/bag/infusion/hose", "hose of a feed, its length", Kind::length, 0, 10),
+                "no hose of its own")};
+    if (c.hose > 0)
+        hoses.insert(hoses.end(),
+                     {"with a bore of", quantity_word("/bag/infusion/bore", "hose of a feed, its bore",
+                                                      Kind::length, 0.004, 0.02)});
+    hoses.insert(hoses.end(), {"; once it is full",
+                               enum_word<WhenFull>("/bag/infusion/when_full", "once it is full"), "."});
+    out.push_back(std::move(hoses));
     out.push_back({"The preform lets through",
                    quantity_word("/bag/infusion/lets", "permeability, of the library's", Kind::factor, 0.1,
                                  10, "by your own fronts below; 1 is the library's typical figure"),

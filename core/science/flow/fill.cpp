@@ -4,6 +4,7 @@
 #include <numbers>
 
 #include "core/base/error.hpp"
+#include "core/base/units.hpp"
 #include "core/science/flow/pockets.hpp"
 #include "core/science/flow/wetting.hpp"
 
@@ -28,6 +29,15 @@ class Run {
         out.arrival.assign(n_, {});
         out.vents.assign(vents.size(), {});
         out.feeds.assign(feeds.size(), {});
+        for (const auto& f : feeds) {
+            feed_p_.push_back(f.pressure);
+            hosed_ = hosed_ || f.resists > 0;
+            highest_ = std::max(highest_, f.pressure);
+        }
+        beside_.assign(feeds.size(), 0);
+        lowest_ = vents.empty() ? 0 : 1e300;
+        for (const auto& v : vents) lowest_ = std::min(lowest_, v.pressure);
+        highest_ = std::max(highest_, lowest_);
         corners();
     }
 
@@ -43,6 +53,7 @@ class Run {
         };
         moments(0);
         tell();
+        count_intake();
         for (out_.steps = 0; out_.steps < 200000; ++out_.steps) {
             progress.report(w_.share(), "following the resin");
             trap();
@@ -63,12 +74,16 @@ class Run {
             double step = rate > 0 ? rules_.share * w_.whole / rate : limit - flow_;
             if (flow_ + step > limit - 1e-3 * step) step = limit - flow_;
             if (step <= 0) break;
-            const auto before = w_.now();
-            bool settled = w_.step(before, step);
+            auto before = w_.now();
+            bool settled = true;
             const auto again = [&](double shorter) {
                 step = shorter;
                 settled = w_.step(before, step);
+                double stiff = 1, missed = 1e300;
+                for (int i = 0; hosed_ && i < 40 && ease(before, stiff, missed); ++i)
+                    settled = w_.step(before, step);
             };
+            again(step);
             for (int i = 0; i < 6 && !settled; ++i) again(step / 3);
             for (int i = 0; i < 20; ++i) {
                 const double much = w_.gained(before) / (rules_.share * w_.whole);
@@ -78,7 +93,9 @@ class Run {
             const auto full = w_.just_full(before, step);
             if (full.last) out_.last = full.last;
             if (full.step) {
-                again(*full.step);
+                // Hoses give what they gave: what is left is too little to tell it by.
+                step = *full.step;
+                settled = w_.step(before, step);
                 w_.finely(step);
             }
             // Where nothing moves any more nothing will before the next moment; the last drop is not nothing.
@@ -96,6 +113,7 @@ class Run {
             take(before, step);
             moments(time());
             tell();
+            count_intake();
             if (flow_ >= end * (1 - 1e-12)) break;
         }
         while (asked++ < rules_.times.size()) out_.front.push_back(w_.share());
@@ -158,21 +176,57 @@ class Run {
         return best;
     }
 
+    /// What each open feed lets in per unit of flow time, m³·Pa.
+    [[nodiscard]] std::vector<double> intake() const {
+        std::vector<double> out(feeds_.size(), 0);
+        for (std::uint32_t i = 0; i < n_; ++i) {
+            if (w_.state[i] != FlowState::feed) continue;
+            for (auto e = w_.net.start[i]; e < w_.net.start[i + 1]; ++e) {
+                const auto j = w_.net.to[e];
+                if (w_.crosses(i, j) && feed_of_[j] != feed_of_[i]) out[feed_of_[i]] += w_.flow(i, e);
+            }
+        }
+        return out;
+    }
+
+    /// Brings feeds to what their hoses leave them of the pressure at the step that was last tried; false
+    /// where they are there. `stiff` is how much more steeply than by itself a feed is taken to answer:
+    /// others beside it take up what it lets in, and it is doubled where that was too little.
+    bool ease(Wetting::Moment& before, double& stiff, double& missed) {
+        const auto in = intake();
+        double off = 0;
+        std::vector<double> to = feed_p_;
+        for (std::size_t f = 0; f < feeds_.size(); ++f) {
+            const double resists = feeds_[f].resists, p = feed_p_[f];
+            if (!(resists > 0) || !out_.feeds[f].opened || out_.feeds[f].shut) continue;
+            const double slope = p > lowest_ ? std::max(0.0, in[f]) / (p - lowest_) + beside_[f] : beside_[f];
+            const double wanted = (feeds_[f].pressure - p - resists * in[f]) / (1 + resists * slope);
+            to[f] = std::clamp(p + wanted / stiff, lowest_, highest_);
+            off = std::max(off, std::abs(wanted) / std::max(std::abs(feeds_[f].pressure - lowest_), 1.0));
+        }
+        if (off < 1e-4) return false;
+        if (off > 0.5 * missed) stiff *= 2;
+        missed = off;
+        feed_p_ = std::move(to);
+        for (std::uint32_t i = 0; i < n_; ++i) {
+            if (w_.state[i] == FlowState::feed) before.p[i] = feed_p_[feed_of_[i]];
+        }
+        return true;
+    }
+
     void take(const Wetting::Moment& before, double step) {
         for (std::uint32_t i = 0; i < n_; ++i) {
             if (out_.arrival[i] || w_.state[i] == FlowState::shut || w_.after(i) <= 0) continue;
             if (const auto at = passes(i, before.full, step)) out_.arrival[i] = viscosity_.when(flow_ + *at);
             if (arrives_at_[i] < 0) arrives_at_[i] = share_behind(i);
         }
+        const auto in = intake();
+        for (std::size_t f = 0; f < feeds_.size(); ++f) {
+            auto& given = out_.feeds[f];
+            given.mass += rules_.density * in[f] * step;
+            if (given.opened && !given.shut) given.least = std::min(given.least, feed_p_[f]);
+        }
         for (std::uint32_t i = 0; i < n_; ++i) {
-            if (w_.state[i] == FlowState::feed) {
-                double given = 0;
-                for (auto e = w_.net.start[i]; e < w_.net.start[i + 1]; ++e) {
-                    if (w_.crosses(i, w_.net.to[e]) && feed_of_[w_.net.to[e]] != feed_of_[i])
-                        given += w_.flow(i, e);
-                }
-                out_.feeds[feed_of_[i]].mass += rules_.density * given * step;
-            }
             if (w_.state[i] == FlowState::vent)
                 out_.bled += rules_.density * std::max(0.0, w_.gain[i] - (1 - w_.full[i]) * w_.net.volume[i]);
         }
@@ -197,15 +251,17 @@ class Run {
             };
             if (!given.opened && due(feeds_[f].open)) {
                 given.opened = now;
+                given.least = feeds_[f].pressure;
                 for (const auto i : feeds_[f].points) {
                     if (w_.state[i] == FlowState::shut) continue;
                     w_.state[i] = FlowState::feed;
                     feed_of_[i] = f;
-                    w_.p[i] = feeds_[f].pressure;
+                    w_.p[i] = feed_p_[f];
                     given.mass += rules_.density * (1 - w_.full[i]) * w_.net.volume[i];
                     w_.full[i] = 1;
                     if (!out_.arrival[i]) out_.arrival[i] = now;
                 }
+                meet();
             }
             if (given.opened && !given.shut && feeds_[f].shut && due(*feeds_[f].shut)) {
                 given.shut = now;
@@ -219,6 +275,18 @@ class Run {
         }
     }
 
+    /// What feeds that touch exchange for a difference of pressure, m³.
+    void meet() {
+        std::fill(beside_.begin(), beside_.end(), 0);
+        for (std::uint32_t i = 0; i < n_; ++i) {
+            for (auto e = w_.net.start[i]; e < w_.net.start[i + 1]; ++e) {
+                const auto j = w_.net.to[e];
+                if (feed_of_[i] != kNone && feed_of_[j] != kNone && feed_of_[i] != feed_of_[j])
+                    beside_[feed_of_[i]] += w_.net.conducts[e];
+            }
+        }
+    }
+
     /// What resin has shut off and no vent draws on stays dry, but for a pocket no larger than the mesh sees.
     void trap() {
         if (vents_.empty()) return;
@@ -228,6 +296,12 @@ class Run {
             for (const auto i : pocket.points) w_.state[i] = FlowState::shut;
             out_.dry.push_back({pocket.at, pocket.area});
         }
+    }
+
+    void count_intake() {
+        double sum = 0;
+        for (const auto& f : out_.feeds) sum += f.mass;
+        out_.intake.emplace_back(time(), sum);
     }
 
     void close(double end) {
@@ -280,10 +354,18 @@ class Run {
     std::vector<double>
         arrives_at_;  ///< share of a point's volume at which the front is there; below 0 untold
     std::vector<std::uint32_t> corner_start_, corner_face_;
+    std::vector<double> feed_p_;  ///< Pa that each feed has over the step
+    std::vector<double> beside_;  ///< m³, see `meet`
+    bool hosed_ = false;
+    double lowest_ = 0, highest_ = 0;  ///< Pa of the vents and of the feeds
     double flow_ = 0, last_rate_ = 0;
 };
 
 }  // namespace
+
+double hose_resists(double length, double bore) {
+    return length > 0 && bore > 0 ? 128 * length / (kPi * bore * bore * bore * bore) : 0;
+}
 
 Filling fill(const TriangleMesh& mesh, const std::vector<FaceFlow>& faces, const std::vector<Feed>& feeds,
              const std::vector<Vent>& vents, const Viscosity& viscosity, const FlowRules& rules,

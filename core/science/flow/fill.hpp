@@ -19,11 +19,15 @@ struct FlowMoment {
 
 struct Feed {
     std::vector<std::uint32_t> points;  ///< of the mesh
-    double pressure = 101325;           ///< Pa absolute
+    double pressure = 101325;           ///< Pa absolute, of what its hose draws from
     FlowMoment open{0.0, {}};
     std::optional<FlowMoment> shut;
+    double resists = 0;  ///< 1/m³: its hose takes μ·resists·flow off the pressure
     bool operator==(const Feed&) const = default;
 };
+
+/// Of a round hose, for `resists`: 128·L/(π·d⁴) (Hagen 1839, Poiseuille 1840). m; 0 for no hose.
+double hose_resists(double length, double bore);
 
 struct Vent {
     std::vector<std::uint32_t> points;
@@ -58,13 +62,16 @@ struct Filling {
     struct Given {
         std::optional<double> opened, shut;  ///< s
         double mass = 0;                     ///< kg
+        double least = 0;                    ///< Pa, the least that its hose let through to it
         bool operator==(const Given&) const = default;
     };
     std::vector<Given> feeds;
     std::vector<std::optional<double>> vents;  ///< s at which resin reaches each vent
     std::vector<double> front;                 ///< share filled at the times asked for
-    std::vector<double> pressure;              ///< Pa at each point at the end
-    std::optional<double> gelled;              ///< s, where the resin gelled before the end
+    /// What had gone in by then: s and kg, rising, from the first feed's opening to the end.
+    std::vector<std::pair<double, double>> intake;
+    std::vector<double> pressure;  ///< Pa at each point at the end
+    std::optional<double> gelled;  ///< s, where the resin gelled before the end
     int steps = 0;
     /// Steps whose wet points would not settle: what follows them is worth so much less.
     int unsettled = 0;

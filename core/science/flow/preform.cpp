@@ -4,6 +4,14 @@
 
 namespace jig {
 
+void FaceFlow::add(const FlowLayer& l, const Point& along, const Point& across) {
+    conducts += l.thickness * (l.K1 * along * along.transpose() + l.K2 * across * across.transpose());
+    holds += l.thickness * l.porosity;
+    if (!(l.gives > 0)) return;
+    cloth += l.thickness;
+    gives += l.gives * l.thickness;
+}
+
 std::vector<FaceFlow> face_flows(const TriangleMesh& mesh, const std::vector<FlowLayer>& layers,
                                  const Point& zero) {
     std::vector<FaceFlow> out(mesh.triangles.size());
@@ -20,10 +28,8 @@ std::vector<FaceFlow> face_flows(const TriangleMesh& mesh, const std::vector<Flo
             if (l.within &&
                 ((centre - l.within->low).minCoeff() < 0 || (l.within->high - centre).minCoeff() < 0))
                 continue;
-            const Point along = std::cos(l.angle) * x + std::sin(l.angle) * y, across = normal.cross(along);
-            out[f].conducts +=
-                l.thickness * (l.K1 * along * along.transpose() + l.K2 * across * across.transpose());
-            out[f].holds += l.thickness * l.porosity;
+            const Point along = std::cos(l.angle) * x + std::sin(l.angle) * y;
+            out[f].add(l, along, normal.cross(along));
         }
     }
     return out;

@@ -14,14 +14,18 @@ struct FlowLayer {
     double angle = 0;          ///< rad from the zero direction, about the face's outward normal
     double thickness = 0.001;  ///< m
     double porosity = 0.5;
+    double gives = 0;  ///< its thickness goes with the load on it to the power of −gives; 0 for what is stiff
     std::optional<Bounds> within;  ///< faces whose centre lies there; none for all
     bool operator==(const FlowLayer&) const = default;
 };
 
-/// Sums of the layers over one face: Σ K·h as a tensor in 3-D, of the face's plane (m³), and Σ φ·h (m).
+/// Sums of the layers over one face: Σ K·h as a tensor in 3-D, of the face's plane (m³), Σ φ·h (m), and of
+/// those that give under a load Σ h (m) and Σ gives·h (m).
 struct FaceFlow {
     Eigen::Matrix3d conducts = Eigen::Matrix3d::Zero();
-    double holds = 0;
+    double holds = 0, cloth = 0, gives = 0;
+    /// One layer more, with directions of the face's plane along its K1 and K2.
+    void add(const FlowLayer& layer, const Point& along, const Point& across);
     bool operator==(const FaceFlow&) const = default;
 };
 std::vector<FaceFlow> face_flows(const TriangleMesh& mesh, const std::vector<FlowLayer>& layers,

@@ -1,6 +1,7 @@
 #include "core/science/nest/raster_pack.hpp"
 
 #include <algorithm>
+#include <bit>
 #include <cstdint>
 #include <map>
 #include <numeric>
@@ -10,19 +11,30 @@
 namespace jig {
 namespace {
 
-using Row = std::vector<std::uint64_t>;
+/// Cells a bit each, row by row.
+struct Bits {
+    std::size_t words = 0, rows = 0;  ///< words of a row
+    std::vector<std::uint64_t> bits;
+    Bits() = default;
+    Bits(std::size_t wide, std::size_t high) : words(wide), rows(high), bits(wide * high, 0) {}
+    [[nodiscard]] const std::uint64_t* row(std::size_t r) const { return bits.data() + r * words; }
+    [[nodiscard]] std::uint64_t* row(std::size_t r) { return bits.data() + r * words; }
+};
 
 /// The cells that a turned outline touches; column 0 and row 0 lie `pad` cells before its low corner.
 struct Mask {
     double turn = 0;
     Point2 low = Point2::Zero(), size = Point2::Zero();  ///< m, of the turned outline
     std::size_t width = 0;                               ///< cells
-    std::vector<Row> rows;
+    Bits cover;
+    std::vector<std::size_t> order;  ///< of its rows, far apart first: what does not fit is found out soon
+    std::size_t cells = 0;           ///< that it touches
+    std::vector<std::pair<std::size_t, std::size_t>> probes;  ///< some of those: column and row
     [[nodiscard]] bool same_cells(const Mask& other) const {
-        return width == other.width && rows == other.rows;
+        return width == other.width && cover.bits == other.cover.bits;
     }
     [[nodiscard]] bool operator<(const Mask& other) const {
-        return width != other.width ? width < other.width : rows < other.rows;
+        return width != other.width ? width < other.width : cover.bits < other.cover.bits;
     }
 };
 
@@ -30,7 +42,7 @@ class SheetCells {
   public:
     SheetCells(const SheetRules& rules)
         : room_(rules.length - 2 * rules.margin, rules.width - 2 * rules.margin),
-          cell_(std::max(rules.length, rules.width) / 1500),
+          cell_(std::max(rules.length, rules.width) / 1000),
           grow_(rules.kerf / 2 + 0.7072 * cell_),
           pad_(static_cast<std::size_t>(std::ceil(grow_ / cell_)) + 1) {
         columns_ = static_cast<std::size_t>(std::ceil(room_.x() / cell_)) + 2 * pad_ + 1;
@@ -49,9 +61,9 @@ class SheetCells {
         for (auto& p : loop) p -= out.low;
         const auto grown = offset({loop}, grow_);
         out.width = static_cast<std::size_t>(std::ceil(out.size.x() / cell_)) + 2 * pad_;
-        out.rows.assign(static_cast<std::size_t>(std::ceil(out.size.y() / cell_)) + 2 * pad_,
-                        Row((out.width + 63) / 64, 0));
-        for (std::size_t r = 0; r < out.rows.size(); ++r) {
+        out.cover =
+            Bits((out.width + 63) / 64, static_cast<std::size_t>(std::ceil(out.size.y() / cell_)) + 2 * pad_);
+        for (std::size_t r = 0; r < out.cover.rows; ++r) {
             const double y = (static_cast<double>(r) - static_cast<double>(pad_) + 0.5) * cell_;
             std::vector<double> cross;
             for (const auto& ring : grown) {
@@ -68,8 +80,27 @@ class SheetCells {
                 const auto to = std::min(static_cast<std::int64_t>(std::floor(column(cross[k + 1]))),
                                          static_cast<std::int64_t>(out.width) - 1);
                 for (auto x = from; x <= to; ++x)
-                    out.rows[r][static_cast<std::size_t>(x) / 64] |= std::uint64_t{1} << (x % 64);
+                    out.cover.row(r)[static_cast<std::size_t>(x) / 64] |= std::uint64_t{1} << (x % 64);
             }
+        }
+        for (const auto word : out.cover.bits) out.cells += static_cast<std::size_t>(std::popcount(word));
+        std::vector<char> listed(out.cover.rows, 0);
+        for (std::size_t step = std::bit_ceil(out.cover.rows); step > 0; step /= 2) {
+            for (std::size_t r = step / 2; r < out.cover.rows; r += step) {
+                if (!listed[r]) out.order.push_back(r);
+                listed[r] = 1;
+            }
+        }
+        // Ends and middle of rows that are far apart.
+        constexpr std::size_t kProbed = 32;
+        for (std::size_t k = 0; k < out.order.size() && out.probes.size() < 3 * kProbed; ++k) {
+            const auto r = out.order[k];
+            std::vector<std::size_t> set;
+            for (std::size_t x = 0; x < out.width; ++x) {
+                if (out.cover.row(r)[x / 64] >> (x % 64) & 1) set.push_back(x);
+            }
+            if (set.empty()) continue;
+            for (const auto x : {set.front(), set[set.size() / 2], set.back()}) out.probes.emplace_back(x, r);
         }
         return out;
     }
@@ -81,33 +112,48 @@ class SheetCells {
         return {static_cast<std::size_t>(std::max(0.0, spare.x()) / cell_) + 1,
                 static_cast<std::size_t>(std::max(0.0, spare.y()) / cell_) + 1};
     }
-    [[nodiscard]] std::vector<Row> empty_sheet() const {
-        return std::vector<Row>(rows_, Row((columns_ + 63) / 64 + 1, 0));
-    }
-    [[nodiscard]] static bool free(const std::vector<Row>& sheet, const Mask& mask, std::size_t x,
-                                   std::size_t y) {
-        const auto word = x / 64, shift = x % 64;
-        for (std::size_t r = 0; r < mask.rows.size(); ++r) {
-            const auto& have = sheet[y + r];
-            for (std::size_t w = 0; w < mask.rows[r].size(); ++w) {
-                const auto bits = mask.rows[r][w];
-                if (have[word + w] & (bits << shift)) return false;
-                if (shift != 0 && (have[word + w + 1] & (bits >> (64 - shift)))) return false;
+    [[nodiscard]] Bits empty_sheet() const { return {(columns_ + 63) / 64 + 2, rows_}; }
+    /// Places, `along` by `across` of them, at which none of the mask's probes meets anything.
+    [[nodiscard]] static Bits open_places(const Bits& sheet, const Mask& mask, std::size_t along,
+                                          std::size_t across) {
+        Bits out((along + 63) / 64, across);
+        std::fill(out.bits.begin(), out.bits.end(), ~std::uint64_t{0});
+        for (const auto& [column, row] : mask.probes) {
+            const auto word = column / 64, shift = column % 64;
+            for (std::size_t y = 0; y < across; ++y) {
+                const auto* have = sheet.row(y + row) + word;
+                auto* open = out.row(y);
+                for (std::size_t w = 0; w < out.words; ++w)
+                    // Shifted twice, since a shift by all of a word is none.
+                    open[w] &= ~(have[w] >> shift | have[w + 1] << 1 << (63 - shift));
             }
         }
-        return true;
+        return out;
     }
-    static void take(std::vector<Row>& sheet, const Mask& mask, std::size_t x, std::size_t y) {
+    [[nodiscard]] static bool free(const Bits& sheet, const Mask& mask, std::size_t x, std::size_t y) {
         const auto word = x / 64, shift = x % 64;
-        for (std::size_t r = 0; r < mask.rows.size(); ++r) {
-            auto& have = sheet[y + r];
-            for (std::size_t w = 0; w < mask.rows[r].size(); ++w) {
-                have[word + w] |= mask.rows[r][w] << shift;
-                if (shift != 0) have[word + w + 1] |= mask.rows[r][w] >> (64 - shift);
+        return std::none_of(mask.order.begin(), mask.order.end(), [&](std::size_t r) {
+            const auto* have = sheet.row(y + r) + word;
+            const auto* want = mask.cover.row(r);
+            std::uint64_t over = 0;
+            for (std::size_t w = 0; w < mask.cover.words; ++w)
+                over |= (have[w] & want[w] << shift) | (have[w + 1] & want[w] >> 1 >> (63 - shift));
+            return over != 0;
+        });
+    }
+    static void take(Bits& sheet, const Mask& mask, std::size_t x, std::size_t y) {
+        const auto word = x / 64, shift = x % 64;
+        for (std::size_t r = 0; r < mask.cover.rows; ++r) {
+            auto* have = sheet.row(y + r) + word;
+            const auto* want = mask.cover.row(r);
+            for (std::size_t w = 0; w < mask.cover.words; ++w) {
+                have[w] |= want[w] << shift;
+                have[w + 1] |= want[w] >> 1 >> (63 - shift);
             }
         }
     }
     [[nodiscard]] double cell() const { return cell_; }
+    [[nodiscard]] std::size_t cells() const { return columns_ * rows_; }
 
   private:
     Point2 room_;
@@ -126,7 +172,8 @@ std::vector<Placed> pack_by_cells(const std::vector<Loop>& outlines, const Sheet
     std::stable_sort(order.begin(), order.end(), [&](std::size_t a, std::size_t b) {
         return std::abs(signed_area(outlines[a])) > std::abs(signed_area(outlines[b]));
     });
-    std::vector<std::vector<Row>> sheets;
+    std::vector<Bits> sheets;
+    std::vector<std::size_t> left;  ///< cells of each
     // Cells are only ever taken: what found no place before a column finds none there later.
     std::vector<std::map<Mask, std::size_t>> begun;
     for (std::size_t done = 0; done < order.size(); ++done) {
@@ -146,17 +193,21 @@ std::vector<Placed> pack_by_cells(const std::vector<Loop>& outlines, const Sheet
         for (std::size_t s = 0; out[order[done]].sheet < 0 && !ways.empty(); ++s) {
             if (s == sheets.size()) {
                 sheets.push_back(cells.empty_sheet());
+                left.push_back(cells.cells());
                 begun.emplace_back();
             }
             const Mask* best = nullptr;
             std::size_t best_x = 0, best_y = 0;
             for (const auto& mask : ways) {
+                if (mask.cells > left[s]) continue;
                 const auto [along, across] = cells.places(mask);
                 auto& start = begun[s].try_emplace(mask, 0).first->second;
+                const auto open = cells.open_places(sheets[s], mask, along, across);
                 bool found = false;
                 for (auto x = start; x < along && !found && (best == nullptr || x < best_x); ++x) {
                     for (std::size_t y = 0; y < across && !found; ++y) {
-                        if (!cells.free(sheets[s], mask, x, y)) continue;
+                        if (!(open.row(y)[x / 64] >> (x % 64) & 1) || !cells.free(sheets[s], mask, x, y))
+                            continue;
                         found = true;
                         best = &mask;
                         best_x = x;
@@ -167,6 +218,7 @@ std::vector<Placed> pack_by_cells(const std::vector<Loop>& outlines, const Sheet
             }
             if (best == nullptr) continue;
             cells.take(sheets[s], *best, best_x, best_y);
+            left[s] -= best->cells;
             auto& placed = out[order[done]];
             placed.sheet = static_cast<int>(s);
             placed.turn = best->turn;

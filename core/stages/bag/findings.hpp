@@ -27,7 +27,7 @@ struct Findings {
     /// One film over the face and flange of every piece, and its tape: whatever lies under it, the shell on
     /// its plug or the part in its mould, m² and m.
     double cover = 0, cover_tape = 0;
-    double porous = 0;  ///< m³ of air in what lies under the film
+    double porous = 0;    ///< m³ of air in what lies under the film
     VacuumPump drawn_by;  ///< without a name where its figures are the job's own
     PumpDown pump;
     double room = 0;              ///< Pa outside

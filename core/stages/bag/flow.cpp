@@ -15,6 +15,13 @@ namespace {
 /// m of a cloth's edge along which resin may race.
 constexpr double kEdgeGap = 0.01;
 
+/// Thickness goes with the load to −this: typical of woven cloth, straight fibres and mat (Robitaille and
+/// Gauvin 1998, Polymer Composites 19, 198).
+double gives_of(const Reinforcement& cloth) {
+    if (cloth.gives > 0) return cloth.gives;
+    return cloth.weave == Weave::mat ? 0.16 : cloth.weave == Weave::unidirectional ? 0.05 : 0.08;
+}
+
 /// Kozeny (1927), Carman (1937): K goes with (1 − Vf)³/Vf².
 double carried(double K, double from, double to) {
     const auto shape = [](double vf) { return std::pow(1 - vf, 3) / (vf * vf); };
@@ -102,6 +109,7 @@ FlowAsked flow_asked(const Choices& c, const part::Choices& part, const brief::M
                 flow.K1 = carried(cloth.K_along, cloth.K_share, 1 - flow.porosity);
                 flow.K2 = carried(cloth.K_across, cloth.K_share, 1 - flow.porosity);
                 flow.Kz = carried(cloth.K_through, cloth.K_share, 1 - flow.porosity);
+                flow.gives = gives_of(cloth);
                 cloth_lies = true;
             } else if (l.layer.kind == LayerKind::core) {
                 const auto& core = need(shop.cores, l.layer.material, "part");
@@ -141,6 +149,7 @@ FlowAsked flow_asked(const Choices& c, const part::Choices& part, const brief::M
     out.resin = flowing(*resin, part.gel_temperature);
     out.density = resin->matrix.density;
     out.pot_life = resin->pot_life;
+    out.mix_ratio = resin->mix_ratio;
     out.room = room_pressure(c.altitude);
     out.vacuum = std::min(std::max(c.wanted, c.ultimate), out.room);
     return out;
@@ -207,10 +216,10 @@ std::vector<FaceFlow> preform_on(const TriangleMesh& mesh, const FlowAsked& aske
             if (along.norm() < 1e-6) along = mesh.corner(f, 1) - mesh.corner(f, 0);
             along.normalize();
             const Point across = normal.cross(along);
-            const double K1 = lies[s].turned ? l.K2 : l.K1, K2 = lies[s].turned ? l.K1 : l.K2;
-            out[f].conducts +=
-                l.thickness * (K1 * along * along.transpose() + K2 * across * across.transpose());
-            out[f].holds += l.thickness * l.porosity;
+            if (lies[s].turned)
+                out[f].add(l, across, along);
+            else
+                out[f].add(l, along, across);
         }
     }
     std::vector<char> on_rim(mesh.points.size(), 0);
@@ -292,6 +301,7 @@ Flow followed(const FlowAsked& asked, const Shared<TriangleMesh>& face, const Fr
         feed.pressure = asked.room - fall * (height - pot);
         if (p.port.opens == PortOpens::clock) feed.open = {p.port.at, {}};
         if (p.port.opens == PortOpens::front) feed.open = {{}, p.at};
+        feed.resists = hose_resists(c.hose, c.bore);
         if (p.port.shuts > 0) feed.shut = FlowMoment{p.port.shuts, {}};
         feeds.push_back(std::move(feed));
     }
@@ -316,8 +326,20 @@ Flow followed(const FlowAsked& asked, const Shared<TriangleMesh>& face, const Fr
     rules.share = fine ? 1.0 / 160 : 1.0 / 80;
     // A day is longer than anybody feeds.
     rules.end = 86400;
-    out.filling = fill(mesh, preform_on(mesh, asked, frame, draped, ground, out.ports), feeds, vents,
-                       viscosity, rules, progress);
+    const auto faces = preform_on(mesh, asked, frame, draped, ground, out.ports);
+    out.filling = fill(mesh, faces, feeds, vents, viscosity, rules, progress);
+    out.hoses = static_cast<double>(feeds.size()) * kPi / 4 * c.bore * c.bore * c.hose * asked.density;
+    out.pots = pots_in_turn(out.filling, out.hoses, c.pot, c.waited, asked);
+    const double filled = viscosity.flow_time(out.filling.fill.value_or(0));
+    for (std::size_t i = 0; i < feeds.size() && out.filling.fill; ++i) {
+        const auto& given = out.filling.feeds[i];
+        if (!given.opened) continue;
+        const double took =
+            viscosity.flow_time(given.shut.value_or(*out.filling.fill)) - viscosity.flow_time(*given.opened);
+        if (took > 1e-3 * filled)
+            out.choked = std::max(out.choked, feeds[i].resists * given.mass / asked.density / took);
+    }
+    out.thickness = thickness_left(asked, out, faces, viscosity, rules.gravity, progress);
     if (asked.medium.thickness > 0) {
         // What lies under the medium, down to a core that is shut, where the common stack does.
         FlowLayer below;
@@ -345,7 +367,7 @@ Flow followed(const FlowAsked& asked, const Shared<TriangleMesh>& face, const Fr
             out.brake = out.lag.length * tight / (tight + asked.medium.K1 * asked.medium.thickness);
         }
     }
-    out.fit = fit_fronts(c, out, viscosity);
+    out.fit = fit_fronts(c, out, viscosity, asked.density);
     return out;
 }
 
@@ -363,22 +385,40 @@ Flow flow(const FlowAsked& asked, const Shared<TriangleMesh>& face, const Frame&
     }
 }
 
-std::optional<FrontFit> fit_fronts(const Infusion& c, const Flow& flow, const Viscosity& viscosity) {
+std::optional<FrontFit> fit_fronts(const Infusion& c, const Flow& flow, const Viscosity& viscosity,
+                                   double density) {
     if (c.seen.empty()) return {};
     const FlowGround ground(*flow.face, flow.frame);
-    // What moves resin is K·∫dt/μ: at each mark the two integrals give K by their ratio.
+    // What moves resin is K·∫(p − p_v)·dt/μ, and a hose takes R·V off ∫Δp·dt/μ for V that it let through,
+    // whatever K is: at each mark what is left of the two gives K by its ratio.
+    const double feeds = static_cast<double>(flow.filling.feeds.size());
+    const auto hosed = [&](double time) {
+        const auto& in = flow.filling.intake;
+        const auto at =
+            std::lower_bound(in.begin(), in.end(), time, [](const auto& i, double t) { return i.first < t; });
+        if (at == in.begin() || !(flow.drive > 0)) return 0.0;
+        const auto& [t0, m0] = *(at - 1);
+        const double mass =
+            at == in.end() || at->first <= t0 ? m0 : m0 + (at->second - m0) * (time - t0) / (at->first - t0);
+        // What lies along the hoses is wet at once.
+        return hose_resists(c.hose, c.bore) * (mass - in.front().second) / density / feeds / flow.drive;
+    };
     std::vector<double> logs;
     for (const auto& mark : c.seen) {
         const auto& at = flow.filling.arrival[ground.nearest({mark.along, mark.across})];
         if (!at || *at <= 0 || mark.after <= 0) continue;
-        logs.push_back(std::log(viscosity.flow_time(*at) / viscosity.flow_time(mark.after)));
+        const double lost = hosed(*at), planned = viscosity.flow_time(*at) - lost,
+                     seen = viscosity.flow_time(mark.after) - lost;
+        // What came sooner than hoses let it tells nothing of the preform.
+        if (planned > 0 && seen > 0) logs.push_back(std::log(planned / seen));
     }
     if (logs.empty()) return {};
     double mean = 0, squares = 0;
     const auto n = static_cast<double>(logs.size());
     for (const double l : logs) mean += l / n;
     for (const double l : logs) squares += (l - mean) * (l - mean);
-    FrontFit out{c.lets * std::exp(mean), {}, static_cast<int>(logs.size())};
+    FrontFit out{
+        c.lets * std::exp(mean), {}, static_cast<int>(logs.size()), std::exp(std::sqrt(squares / n))};
     if (logs.size() > 1) {
         // Student's t for 19 in 20: the first from its table, then to half a percent (Cornish and Fisher
         // 1938, two terms).
@@ -388,6 +428,50 @@ std::optional<FrontFit> fit_fronts(const Infusion& c, const Flow& flow, const Vi
         const double t = free <= kFew.size() ? kFew[free - 1] : 1.96 + 2.372 / nu + 2.823 / (nu * nu);
         out.spread = std::exp(t * std::sqrt(squares / (n - 1) / n));
     }
+    return out;
+}
+
+RaceFit seek_race(FlowAsked asked, const Shared<TriangleMesh>& face, const Frame& frame,
+                  const part::Draped& draped, Progress& progress) {
+    if (!asked.infused) throw InputError("bag", "the part is not infused", "choose so in Part");
+    if (!face) throw InputError("bag", "there is no face that resin could run over", "see Edge");
+    constexpr int kRuns = 17;
+    int runs = 0;
+    const auto at = [&](double race) {
+        progress.report(static_cast<double>(runs++) / kRuns, "trying races along the rim");
+        asked.infusion.race = race;
+        const auto f = flow(asked, face, frame, draped, false, progress);
+        if (!f.fault.empty()) throw InputError("bag", f.fault, f.mend);
+        if (!f.fit || f.fit->marks < 3)
+            throw InputError("bag", "a race shows in three marks at least that resin comes to",
+                             "mark the front beside the rim and away from it");
+        return *f.fit;
+    };
+    RaceFit out;
+    out.off_before = at(asked.infusion.race).off;
+    std::map<double, FrontFit> tried;  // by the race's logarithm
+    const auto off = [&](double log_race) {
+        auto found = tried.find(log_race);
+        if (found == tried.end()) found = tried.emplace(log_race, at(std::exp(log_race))).first;
+        return std::log(found->second.off);
+    };
+    const double step = std::log(1000.0) / 8;
+    double best = 0;
+    for (int k = 1; k <= 8; ++k) {
+        // What is no better than to a thousandth is no sign of a race.
+        if (off(k * step) < off(best) - 1e-3) best = k * step;
+    }
+    double low = std::max(0.0, best - step), high = std::min(8 * step, best + step);
+    constexpr double kGolden = 0.6180339887498949;
+    for (int i = 0; i < 6 && best > 0; ++i) {
+        const double left = high - kGolden * (high - low), right = low + kGolden * (high - low);
+        (off(left) <= off(right) ? high : low) = off(left) <= off(right) ? right : left;
+    }
+    for (const auto& [log_race, fit] : tried) {
+        if (std::log(fit.off) < off(best) - 1e-3) best = log_race;
+    }
+    out.race = std::exp(best);
+    out.fit = tried.at(best);
     return out;
 }
 

@@ -3,6 +3,7 @@
 
 #include "core/base/shared.hpp"
 #include "core/science/flow/fill.hpp"
+#include "core/science/flow/settle.hpp"
 #include "core/stages/bag/choices.hpp"
 #include "core/stages/bag/ports.hpp"
 #include "core/stages/brief/choices.hpp"
@@ -32,6 +33,7 @@ struct FlowAsked {
     bool shut_core = false;      ///< a core without holes parts one skin from the other
     CuringResin resin;
     double density = 1100, pot_life = 0;  ///< kg/m³, s
+    double mix_ratio = 30;                ///< hardener, parts by mass to 100 of resin
     double vacuum = 0, room = 101325;     ///< Pa absolute
     bool operator==(const FlowAsked&) const = default;
 };
@@ -45,7 +47,34 @@ struct FrontFit {
     double lets = 1;               ///< times as much as the library says that the preform lets through
     std::optional<double> spread;  ///< as a factor either way, 19 times in 20; none for a single mark
     int marks = 0;
+    double off = 1;  ///< factor by which marks miss it, root mean square of its logarithm
     bool operator==(const FrontFit&) const = default;
+};
+
+/// The same with the race along the rim that meets the marks best.
+struct RaceFit {
+    double race = 1;
+    FrontFit fit;
+    double off_before = 1;  ///< factor by which marks miss with the race as it is typed
+    bool operator==(const RaceFit&) const = default;
+};
+
+/// Resin that is mixed at once and drawn from in its turn.
+struct FeedPot {
+    double mass = 0, hardener = 0;         ///< kg of both parts, and of that the hardener
+    double mixed = 0, from = 0, till = 0;  ///< s after the first feed opens: mixed, and drawn from and empty
+    bool operator==(const FeedPot&) const = default;
+};
+
+/// What the resin's pressure leaves of the plies once it is full.
+struct Thickness {
+    SettledPlies settled;
+    double full = 1, end = 1;  ///< times as thick as under the full load, at the worst place of the face
+    Point at = Point::Zero();  ///< there, at the end
+    double over = 0,
+           drawn = 0;  ///< kg of resin that lie in it for that when it is full, and leave till it gels
+    double wait = 0;   ///< s from full to gel
+    bool operator==(const Thickness&) const = default;
 };
 
 struct Flow {
@@ -57,15 +86,19 @@ struct Flow {
     bool fine = false;
     std::vector<PlacedPort> ports;  ///< feeds first
     Filling filling;
-    std::optional<double> gel;  ///< s after the first feed opens
-    double viscosity = 0;       ///< Pa·s then
-    double drive = 0;           ///< Pa between the pot and the vents
-    double rise = 0;            ///< Pa that the height of the face takes off it
-    Lag lag;                    ///< of the front under the medium; 0 without one
-    double lag_time = 0;        ///< s
-    double brake = 0;           ///< m without medium in which what is behind catches up
-    double area = 0;            ///< m² of the face
-    double pot_life = 0;        ///< s
+    std::optional<double> gel;           ///< s after the first feed opens
+    double viscosity = 0;                ///< Pa·s then
+    double drive = 0;                    ///< Pa between the pot and the vents
+    double rise = 0;                     ///< Pa that the height of the face takes off it
+    Lag lag;                             ///< of the front under the medium; 0 without one
+    double lag_time = 0;                 ///< s
+    double brake = 0;                    ///< m without medium in which what is behind catches up
+    double area = 0;                     ///< m² of the face
+    double pot_life = 0;                 ///< s
+    double hoses = 0;                    ///< kg of resin that stay in feeds' hoses
+    double choked = 0;                   ///< Pa, the most that a feed's hose takes off the drive on average
+    std::vector<FeedPot> pots;           ///< in their order; none where the resin does not get through
+    std::optional<Thickness> thickness;  ///< of a preform that fills
     bool shut_core = false;
     std::optional<FrontFit> fit;
     /// m of spiral line: feeds and vents.
@@ -81,13 +114,26 @@ struct Flow {
 Flow flow(const FlowAsked& asked, const Shared<TriangleMesh>& face, const Frame& frame,
           const part::Draped& draped, bool fine, Progress& progress);
 
+/// Pots of at most `most` kg for what goes in and stays in hoses, each mixed `waited` s before it is drawn
+/// from and empty within the share of its life that may be used.
+std::vector<FeedPot> pots_in_turn(const Filling& filling, double hoses, double most, double waited,
+                                  const FlowAsked& asked);
+
+/// What settles after the last place is wet; `faces` of the flow's own face. None where nothing gives.
+std::optional<Thickness> thickness_left(const FlowAsked& asked, const Flow& flow,
+                                        const std::vector<FaceFlow>& faces, const Viscosity& viscosity,
+                                        const Point& gravity, Progress& progress);
+
 std::vector<Figure> flow_figures(const Flow& flow, const Infusion& infusion);
-/// What the infusion's marks say of a flow that was followed with `viscosity`; none where no mark can be
-/// read.
-std::optional<FrontFit> fit_fronts(const Infusion& infusion, const Flow& flow, const Viscosity& viscosity);
+/// What the infusion's marks say of a flow of `density` kg/m³ that was followed with `viscosity`; none where
+/// no mark can be read. What hoses took is taken off both times, as if feeds gave alike.
+std::optional<FrontFit> fit_fronts(const Infusion& infusion, const Flow& flow, const Viscosity& viscosity,
+                                   double density);
 
 /// `mixed` kg are mixed for the part.
-Calls flow_calls(const Flow& flow, const Infusion& infusion, const part::Choices& part, double mixed);
+/// `raced` where a race was sought for these marks.
+Calls flow_calls(const Flow& flow, const Infusion& infusion, const part::Choices& part, double mixed,
+                 const RaceFit* raced = nullptr);
 
 /// The same infusion with its hoses as the maker's own, where they lie.
 Infusion with_own_ports(Infusion infusion, const Flow& flow);
@@ -114,5 +160,12 @@ struct Layouts {
 /// Throws InputError for a part that is not infused; Cancelled.
 Layouts seek_layout(FlowAsked asked, const Shared<TriangleMesh>& face, const Frame& frame,
                     const part::Draped& draped, Progress& progress);
+
+/// Follows the resin at races from 1 to a thousand, coarse, then nearer to the one that leaves the marks
+/// least scattered; of races that do as well, the least. Throws InputError for a part that is not infused or
+/// fewer than three marks that it can read, of which some must lie near the rim for a race to show;
+/// Cancelled.
+RaceFit seek_race(FlowAsked asked, const Shared<TriangleMesh>& face, const Frame& frame,
+                  const part::Draped& draped, Progress& progress);
 
 }  // namespace jig::bag

@@ -6,6 +6,7 @@
 #include <cmath>
 
 #include "core/stages/bag/flow.hpp"
+#include "core/stages/pots.hpp"
 
 namespace jig::bag {
 namespace {
@@ -18,8 +19,14 @@ constexpr double kMargin = 0.7;
 constexpr double kBleeds = 0.10;
 /// Permeability of the library's that a preform may have: as the job's own bounds.
 constexpr double kLeastLets = 0.01, kMostLets = 100;
+/// kg: larger pots heat themselves whatever they are told.
+constexpr double kLargestPot = 10;
 /// Dry places smaller than this are the mesh's.
 constexpr double kSmallest = 1e-4;
+/// Of the drive that hoses may take before they are called thin.
+constexpr double kChokes = 0.2;
+/// Times as thick as elsewhere that plies may stay where they were fed.
+constexpr double kUneven = 1.05;
 /// m, holes that a shut core is offered. Typical.
 constexpr double kHole = 0.003, kHolePitch = 0.04;
 
@@ -40,6 +47,25 @@ Json bored(part::Choices part) {
 std::string place_words(const Flow& flow, const Point& at) {
     const Point2 p = FlowGround(*flow.face, flow.frame).seen(at);
     return quantity(Kind::length, p.x()) + " along, " + quantity(Kind::length, p.y()) + " across";
+}
+
+}  // namespace
+
+namespace {
+
+std::string pot_words(const FeedPot& pot) {
+    const auto when = pot.mixed < 0 ? quantity(Kind::duration, -pot.mixed) + " before"
+                                    : "after " + quantity(Kind::duration, pot.mixed);
+    return quantity(Kind::mass, pot.mass) + " mixed " + when +
+           (pot.from > 0 ? ", drawn from after " + quantity(Kind::duration, pot.from) : std::string());
+}
+
+/// Whole millimetres of bore at which hoses take a tenth of the drive, or as much as the widest takes.
+double wide_bore(const Flow& f, const Infusion& c) {
+    // Two resistances in series, of which the hose's is to be a ninth of the other.
+    const double share = std::min(0.99, f.choked / f.drive);
+    const double wanted = c.bore * std::pow(9 * share / (1 - share), 0.25);
+    return std::min(0.05, std::ceil(1000 * wanted) / 1000);
 }
 
 }  // namespace
@@ -100,6 +126,29 @@ std::vector<Figure> flow_figures(const Flow& f, const Infusion& c) {
             "resin goes down through the preform while the medium carries it on" +
                 (f.lag_time > 0 ? ": " + quantity(Kind::duration, f.lag_time) + " at the mean speed"
                                 : std::string()));
+    if (c.hose > 0)
+        add("flow_hoses", "hoses take of the drive", Kind::pressure, f.choked,
+            "on average, of the feed that loses most: " + quantity(Kind::length, c.hose) +
+                " with a bore of " + quantity(Kind::length, c.bore) + " each; they hold " +
+                quantity(Kind::mass, f.hoses) + " of resin, and are filled before anything runs");
+    if (!f.pots.empty()) {
+        std::string said;
+        for (std::size_t i = 0; i < f.pots.size() && i < 4; ++i)
+            said += (i > 0 ? "; " : "") + pot_words(f.pots[i]);
+        if (f.pots.size() > 4) said += fmt::format("; and {} more", f.pots.size() - 4);
+        add("flow_pots", "pots in turn", Kind::count, static_cast<double>(f.pots.size()), std::move(said));
+    }
+    if (f.thickness) {
+        const auto& t = *f.thickness;
+        add("flow_thick_full", "plies at their thickest when it is full", Kind::factor, t.full,
+            "times what the full vacuum leaves: where it is fed the resin bears the load; " +
+                quantity(Kind::mass, t.over) + " lie in it for that");
+        add("flow_thick", "and when it gels", Kind::factor, t.end,
+            c.when_full == WhenFull::clamp ? "hoses clamped: what lies in it evens out and stays"
+                                           : "the vents draw " + quantity(Kind::mass, t.drawn) +
+                                                 " off in the " + quantity(Kind::duration, t.wait) +
+                                                 " that are left; thickest at " + place_words(f, t.at));
+    }
     add("flow_line", "spiral line", Kind::length, f.line(), "feeds and vents as they lie on the face");
     if (f.fit)
         add("flow_seen", "your fronts: it lets through, of the library's", Kind::factor, f.fit->lets,
@@ -109,7 +158,8 @@ std::vector<Figure> flow_figures(const Flow& f, const Infusion& c) {
     return out;
 }
 
-Calls flow_calls(const Flow& f, const Infusion& c, const part::Choices& part, double mixed) {
+Calls flow_calls(const Flow& f, const Infusion& c, const part::Choices& part, double mixed,
+                 const RaceFit* raced) {
     Calls out;
     const auto add = [&](Severity s, const char* key, std::string headline, std::string why,
                          std::optional<Fix> fix = {}) {
@@ -203,13 +253,13 @@ Calls flow_calls(const Flow& f, const Infusion& c, const part::Choices& part, do
                 " behind: resin reaches the vent over the top of cloth that is still dry.",
             Fix{"End it " + quantity(Kind::length, needed) + " before them", set("brake", needed)});
     }
-    if (fill.fill && mixed < 1.02 * fill.taken) {
-        // To the next tenth of a kilogram, with a twentieth in the hoses.
-        const double needed = std::ceil((part.pot_loss + 1.05 * fill.taken - mixed) * 10) / 10;
+    if (fill.fill && mixed < 1.02 * fill.taken + f.hoses) {
+        // To the next tenth of a kilogram.
+        const double needed = std::ceil((part.pot_loss + 1.05 * fill.taken + f.hoses - mixed) * 10) / 10;
         add(Severity::caution, "runs_dry",
-            quantity(Kind::mass, mixed) + " are mixed for the part; " + quantity(Kind::mass, fill.taken) +
-                " go in",
-            "Flow medium, holes and vents take resin too: a feed that draws air spoils the part.",
+            quantity(Kind::mass, mixed) + " are mixed for the part; " +
+                quantity(Kind::mass, fill.taken + f.hoses) + " go in",
+            "Flow medium, holes, vents and hoses take resin too: a feed that draws air spoils the part.",
             Fix{"Mix " + quantity(Kind::mass, needed) + " more than the laminate takes",
                 patch_of("part", "pot_loss", needed)});
     }
@@ -218,21 +268,76 @@ Calls flow_calls(const Flow& f, const Infusion& c, const part::Choices& part, do
             add(Severity::caution, "feed_waits", f.ports[i].name + " never opens",
                 "The resin that it waits for does not come: open it by the clock, or take it away.");
     }
-    if (f.pot_life > 0 && fill.fill && *fill.fill + c.waited > f.pot_life)
-        add(Severity::caution, "pot_ages",
-            "The filling takes " + quantity(Kind::duration, *fill.fill) + "; a pot lasts " +
+    if (f.pot_life > 0 && c.waited > kUsedOfLife * f.pot_life)
+        add(Severity::caution, "pot_old",
+            "A pot is " + quantity(Kind::duration, c.waited) + " old when it is opened; it lasts " +
                 quantity(Kind::duration, f.pot_life),
-            "Mix in turn, each pot no larger than what its hose draws in that time, and never let a hose "
-            "draw "
-            "air.");
+            "It thickens and heats in the pot before it is drawn: mix it later.",
+            Fix{"Mix it five minutes before", set("waited", 300.0)});
+    else if (f.pots.size() > 1) {
+        // Whether one pot would do if it were as large as that.
+        const bool lasts = !fill.fill || *fill.fill + c.waited <= kUsedOfLife * f.pot_life;
+        double whole = 0;
+        for (const auto& pot : f.pots) whole += pot.mass;
+        const double larger = std::ceil(10 * whole) / 10;
+        add(Severity::caution, "pots", fmt::format("It is fed from {} pots in turn", f.pots.size()),
+            (lasts ? "A pot holds " + quantity(Kind::mass, c.pot)
+                   : "The filling takes " + quantity(Kind::duration, fill.fill.value_or(0)) +
+                         "; a pot lasts " + quantity(Kind::duration, f.pot_life)) +
+                ": the next stands mixed beside the hose before the last is empty, and no hose ever draws "
+                "air. A large pot heats itself sooner than its data sheet's.",
+            lasts && larger <= kLargestPot
+                ? std::optional(Fix{"Mix " + quantity(Kind::mass, larger) + " at once", set("pot", larger)})
+                : std::nullopt);
+    }
+    if (f.choked > kChokes * f.drive && f.drive > 0) {
+        const double bore = wide_bore(f, c);
+        add(Severity::caution, "thin_hose",
+            "The hoses take " + quantity(Kind::pressure, f.choked) + " of " +
+                quantity(Kind::pressure, f.drive) + " on average",
+            "Resin is slow in " + quantity(Kind::length, c.hose) + " with a bore of " +
+                quantity(Kind::length, c.bore) + ": shorter or wider ones fill the part sooner.",
+            bore > c.bore
+                ? std::optional(Fix{"Take hoses of " + quantity(Kind::length, bore), set("bore", bore)})
+                : std::nullopt);
+    }
+    if (f.thickness && f.thickness->end > kUneven)
+        add(Severity::caution, "uneven",
+            fmt::format("Plies gel {:.0f} % thicker at {} than where the vacuum holds",
+                        100 * (f.thickness->end - 1), place_words(f, f.thickness->at)),
+            c.when_full == WhenFull::clamp
+                ? "With every hose clamped the resin that is over has no way out."
+                : "Resin that is over has no time to leave before it gels: a slower hardener, a vent nearer "
+                  "to the feed, or a lower pot.",
+            c.when_full == WhenFull::clamp
+                ? std::optional(Fix{"Let the vents draw on", set("when_full", "draw_on")})
+                : std::nullopt);
     if (fill.unsettled > 0)
         add(Severity::note, "unsettled",
             fmt::format("{} of {} steps of the filling did not settle", fill.unsettled, fill.steps),
             "The front after them is worth so much less.");
-    if (f.fit && std::abs(std::log(f.fit->lets / c.lets)) > 0.1 && f.fit->marks >= 3) {
-        // To three figures; what is a hundred times off is a slip of the clock or of the plan.
-        const double step = std::pow(10, std::floor(std::log10(f.fit->lets)) - 2);
-        const double lets = std::round(f.fit->lets / step) * step;
+    // To three figures.
+    const auto three = [](double v) {
+        const double step = std::pow(10, std::floor(std::log10(v)) - 2);
+        return std::round(v / step) * step;
+    };
+    if (raced != nullptr && std::abs(std::log(raced->race / c.race)) > 0.05) {
+        const double lets = std::clamp(three(raced->fit.lets), kLeastLets, kMostLets),
+                     race = three(raced->race);
+        Json patch = set("lets", lets);
+        patch["bag"]["infusion"]["race"] = race;
+        add(Severity::note, "fronts_race",
+            fmt::format("Your fronts say that resin runs {:.3g} times as well along the rim; {:.3g} is used",
+                        race, c.race),
+            fmt::format(
+                "{} marks then lie within a factor of {:.2f}, which they miss by {:.2f} as it is; the "
+                "rest lets through {:.3g} times what the library says.",
+                raced->fit.marks, raced->fit.off, raced->off_before, lets),
+            Fix{fmt::format("Use {:.3g} times along the rim and {:.3g} elsewhere", race, lets),
+                std::move(patch)});
+    } else if (f.fit && std::abs(std::log(f.fit->lets / c.lets)) > 0.1 && f.fit->marks >= 3) {
+        // What is a hundred times off is a slip of the clock or of the plan.
+        const double lets = three(f.fit->lets);
         const bool believed = lets >= kLeastLets && lets <= kMostLets;
         add(Severity::note, "fronts_differ",
             fmt::format("Your fronts say {:.3g} times the library's permeability; {:.3g} is used",

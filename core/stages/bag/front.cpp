@@ -97,6 +97,19 @@ SheetSet front_sheet(const Flow& f, const Wording& wording) {
     return out;
 }
 
+std::string pot_table(const Flow& f, const Wording& wording) {
+    std::string out = "pot,resin,hardener,mixed,drawn from,empty,mixed at\n";
+    const auto time = [&](double s) {
+        return (s < 0 ? "before by " : "") + show(Kind::duration, std::abs(s), wording);
+    };
+    for (std::size_t i = 0; i < f.pots.size(); ++i) {
+        const auto& p = f.pots[i];
+        out += fmt::format("{},{},{},{},{},{},\n", i + 1, show(Kind::mass, p.mass - p.hardener, wording),
+                           show(Kind::mass, p.hardener, wording), time(p.mixed), time(p.from), time(p.till));
+    }
+    return out;
+}
+
 std::string opening_table(const Flow& f, const Wording& wording) {
     std::string out = "hose,along,across,line,opens,after,grams,opened at,drawn\n";
     const FlowGround ground(*f.face, f.frame);

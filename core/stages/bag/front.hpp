@@ -18,4 +18,8 @@ SheetSet front_sheet(const Flow& flow, const Wording& wording);
 /// The hoses for the bench as lines of a table: name, place, when it opens, grams, and a column to fill in.
 std::string opening_table(const Flow& flow, const Wording& wording);
 
+/// The pots in their turn: grams of both parts, when each is mixed, drawn from and empty, and a column to
+/// fill in.
+std::string pot_table(const Flow& flow, const Wording& wording);
+
 }  // namespace jig::bag

@@ -34,6 +34,13 @@ struct Words<PortOpens> {
                                     Word{"front", "when wet"}};
 };
 
+enum class WhenFull { draw_on, clamp };
+template <>
+struct Words<WhenFull> {
+    static constexpr std::array all{Word{"draw_on", "the vents draw on until it gels"},
+                                    Word{"clamp", "every hose is clamped"}};
+};
+
 namespace bag {
 
 /// A hose that lets resin in or air out, from the middle of the face, seen along the pull.
@@ -73,14 +80,17 @@ struct SeenFront {
 
 struct Infusion {
     InfusionPlan plan = InfusionPlan::spine;
-    int lines = 1;                 ///< of the spine, side by side
-    std::vector<Port> ports = {};  ///< hoses of the maker's own
-    bool medium = true;            ///< flow medium over the last ply
-    double brake = 0.04;           ///< m before a vent where the medium ends
-    double below = 0.3;            ///< m that the pot's resin stands under the rim
-    double waited = 300;           ///< s from mixing to the first feed's opening
-    double lets = 1;               ///< times as much as the library says that this preform lets through
-    double race = 1;               ///< times as fast along the rim, where cloth does not fill the edge
+    int lines = 1;                   ///< of the spine, side by side
+    std::vector<Port> ports = {};    ///< hoses of the maker's own
+    bool medium = true;              ///< flow medium over the last ply
+    double brake = 0.04;             ///< m before a vent where the medium ends
+    double below = 0.3;              ///< m that the pot's resin stands under the rim
+    double waited = 300;             ///< s from mixing to the first feed's opening
+    double lets = 1;                 ///< times as much as the library says that this preform lets through
+    double race = 1;                 ///< times as fast along the rim, where cloth does not fill the edge
+    double hose = 1.5, bore = 0.01;  ///< m of each feed's hose from the pot, and across it inside
+    double pot = 5;                  ///< kg that are mixed at once
+    WhenFull when_full = WhenFull::draw_on;
     std::vector<SeenFront> seen = {};
     static void fields(auto& c, auto&& v) {
         v("plan", c.plan);
@@ -92,6 +102,10 @@ struct Infusion {
         v("waited", c.waited, 0.0, 1e6);
         v("lets", c.lets, 0.01, 100.0);
         v("race", c.race, 1.0, 1000.0);
+        v("hose", c.hose, 0.0, 50.0);
+        v("bore", c.bore, 0.002, 0.05);
+        v("pot", c.pot, 0.05, 200.0);
+        v("when_full", c.when_full);
         v("seen", c.seen);
     }
     bool operator==(const Infusion&) const = default;

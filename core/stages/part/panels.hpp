@@ -42,8 +42,8 @@ struct CorePanels {
 
 /// Each core where the zones leave it is cut across the longest of the tool's three directions until a panel
 /// goes onto its sheet and takes the stretch that lying flat asks of it; slits both ways take as much more as
-/// they are wide. Panels are half a gap smaller all round. Throws InputError where no sheet is wide enough for
-/// any; Cancelled.
+/// they are wide. Panels are half a gap smaller all round. Throws InputError where no sheet is wide enough
+/// for any; Cancelled.
 CorePanels core_panels(const CoreAsked& asked, const edge::ToolFace& tool, const Draped& draped,
                        const Lists<Core>& shop, Progress& progress);
 inline constexpr std::size_t kMostPanels = 400;

@@ -111,6 +111,88 @@ TEST_CASE("a strip fills as φμL²/2KΔp, on three meshes, and the front passes
     }
 }
 
+TEST_CASE("a hose before a strip is a second resistance in series, as a straight line beside the square") {
+    // dV/dt = Δp/μ / (R + x/(K·A)) with V = φ·A·x: t = φ·μ/Δp·(x²/(2K) + R·A·x).
+    const double l = 0.8, deep = l / 4 * kDeep;
+    const double resists = hose_resists(3, 0.004);
+    CHECK(resists == Approx(128 * 3 / (3.14159265358979 * 2.56e-10)));
+    CHECK(hose_resists(0, 0.01) == 0);
+    const auto time = [&](double x, double R) {
+        return kPhi * kMu / kDrop * (x * x / (2 * kK) + R * deep * x);
+    };
+    for (const double much : {0.0, 0.1, 1.0, 30.0}) {
+        const double R = much * l / (kK * deep);
+        double before = 1;
+        for (const std::uint32_t n : {20u, 40u, 80u}) {
+            auto s = strip(l, n);
+            s.feeds[0].resists = R;
+            const auto f = s.run();
+            REQUIRE(f.fill);
+            const double off = std::abs(*f.fill / time(l, R) - 1);
+            CHECK(off < (n == 80 ? 0.01 : 0.06));
+            CHECK(off <= before);
+            before = off;
+            CHECK(*f.arrival[nearest(s.mesh, {0.4, 0.1, 0})] == Approx(time(0.4, R)).epsilon(0.08));
+            balanced(f);
+            CHECK(f.unsettled == 0);
+            // At the front the hose has all of the pressure to lose, at the end its share of the way.
+            CHECK(f.feeds[0].least <= kDrop / (1 + much) * 1.02);
+            if (n == 80)
+                CHECK(f.pressure[nearest(s.mesh, {0, 0.1, 0})] == Approx(kDrop / (1 + much)).epsilon(0.02));
+            // What went in by then is what the front has passed.
+            CHECK(f.intake.front().first == 0);
+            CHECK(f.intake.back().second == Approx(f.taken));
+            for (std::size_t i = 1; i < f.intake.size(); ++i) {
+                CHECK(f.intake[i].first >= f.intake[i - 1].first);
+                CHECK(f.intake[i].second >= f.intake[i - 1].second);
+            }
+        }
+    }
+}
+
+TEST_CASE(
+    "hoses share what they lead to: two in one feed's place are half as tight, and turning is nothing") {
+    const double l = 0.8, R = 0.5 * l / (kK * l / 4 * kDeep);
+    auto one = strip(l, 40);
+    one.feeds[0].resists = R;
+    const auto whole = one.run();
+    // The same end as two feeds, each with twice the hose over half of the width.
+    auto two = one;
+    two.feeds.clear();
+    for (const bool left : {true, false})
+        two.feeds.push_back(
+            {where(one.mesh, [&](const Point& p) { return p.x() < 1e-9 && (p.y() < 0.099) == left; }),
+             kDrop,
+             {0.0, {}},
+             {},
+             2 * R});
+    const auto parts = two.run();
+    REQUIRE(parts.fill);
+    CHECK(*parts.fill == Approx(*whole.fill).epsilon(0.03));
+    CHECK(parts.taken == Approx(whole.taken).epsilon(1e-3));
+    // A hose that opens when resin has passed it, with a tighter one before it.
+    auto late = one;
+    late.feeds[0].resists = 10 * R;
+    const auto slow = late.run();
+    late.feeds.push_back({where(one.mesh, [&](const Point& p) { return std::abs(p.x() - 0.4) < 1e-9; }),
+                          kDrop,
+                          {{}, Point(0.4, 0.1, 0)},
+                          {},
+                          R});
+    const auto helped = late.run();
+    REQUIRE(helped.feeds[1].opened);
+    CHECK(*helped.fill < 0.7 * *slow.fill);
+    balanced(helped);
+    const Eigen::Matrix3d turn =
+        (Eigen::AngleAxisd(0.7, Point(1, 2, -1).normalized()) * Eigen::AngleAxisd(2.1, Point::UnitZ()))
+            .toRotationMatrix();
+    auto turned = late;
+    for (auto& p : turned.mesh.points) p = turn * p;
+    turned.feeds[1].open.wet = turn * *turned.feeds[1].open.wet;
+    turned.zero = turn * turned.zero;
+    CHECK(*turned.run().fill == Approx(*helped.fill).epsilon(1e-6));
+}
+
 TEST_CASE("a disc fed in its middle fills by the radial law") {
     double before = 1e9;
     for (const std::uint32_t n : {10u, 20u, 40u}) {
