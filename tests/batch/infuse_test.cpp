@@ -212,7 +212,9 @@ TEST_CASE("a job's own hoses are followed on its own part, quickly or finely, wi
         CHECK(pot["from_s"].get<double>() - pot["mixed_s"].get<double>() > 0);
         CHECK(pot["till_s"].get<double>() >= pot["from_s"].get<double>());
     }
-    CHECK(mixed == Approx(1.05 * (j["resin_kg"].get<double>() + j["hoses_kg"].get<double>())).epsilon(1e-6));
+    CHECK(mixed == Approx(1.05 * (j["resin_kg"].get<double>() + j["hoses_kg"].get<double>() +
+                                  j["thickness"]["over_kg"].get<double>()))
+                       .epsilon(1e-6));
     CHECK(j["hose_drop_Pa"].get<double>() > 0);
     CHECK(j["thickness"]["full"].get<double>() > j["thickness"]["gelled"].get<double>());
     CHECK(j["thickness"]["gelled"].get<double>() >= 1);

@@ -35,8 +35,10 @@ class PotsPane : public Pane {
         thick_->setObjectName("show-thickness");
         thick_->setCheckable(true);
         thick_->setToolTip("In place of the front: as the part is full, and, with the slider, as it gels");
-        connect(thick_, &QPushButton::toggled, this,
-                [this](bool on) { emit wanted(on ? "flow-thickness-on" : "flow-thickness-off"); });
+        connect(thick_, &QPushButton::toggled, this, [this](bool on) {
+            thick_->setText(on ? "Show the front again" : "Show how thick the plies stay");
+            emit wanted(on ? "flow-thickness-on" : "flow-thickness-off");
+        });
         box->addWidget(thick_, 0, Qt::AlignLeft);
     }
 

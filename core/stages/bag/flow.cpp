@@ -329,7 +329,6 @@ Flow followed(const FlowAsked& asked, const Shared<TriangleMesh>& face, const Fr
     const auto faces = preform_on(mesh, asked, frame, draped, ground, out.ports);
     out.filling = fill(mesh, faces, feeds, vents, viscosity, rules, progress);
     out.hoses = static_cast<double>(feeds.size()) * kPi / 4 * c.bore * c.bore * c.hose * asked.density;
-    out.pots = pots_in_turn(out.filling, out.hoses, c.pot, c.waited, asked);
     const double filled = viscosity.flow_time(out.filling.fill.value_or(0));
     for (std::size_t i = 0; i < feeds.size() && out.filling.fill; ++i) {
         const auto& given = out.filling.feeds[i];
@@ -340,6 +339,9 @@ Flow followed(const FlowAsked& asked, const Shared<TriangleMesh>& face, const Fr
             out.choked = std::max(out.choked, feeds[i].resists * given.mass / asked.density / took);
     }
     out.thickness = thickness_left(asked, out, faces, viscosity, rules.gravity, progress);
+    // Plies swell as the front passes them.
+    const double over = out.thickness ? out.thickness->over : 0;
+    out.pots = pots_in_turn(out.filling, out.hoses + over, c.pot, c.waited, asked);
     if (asked.medium.thickness > 0) {
         // What lies under the medium, down to a core that is shut, where the common stack does.
         FlowLayer below;

@@ -114,8 +114,8 @@ struct Flow {
 Flow flow(const FlowAsked& asked, const Shared<TriangleMesh>& face, const Frame& frame,
           const part::Draped& draped, bool fine, Progress& progress);
 
-/// Pots of at most `most` kg for what goes in and stays in hoses, each mixed `waited` s before it is drawn
-/// from and empty within the share of its life that may be used.
+/// Pots of at most `most` kg for what goes in and `hoses` kg that are drawn before it, each mixed `waited` s
+/// before it is drawn from and empty within the share of its life that may be used.
 std::vector<FeedPot> pots_in_turn(const Filling& filling, double hoses, double most, double waited,
                                   const FlowAsked& asked);
 

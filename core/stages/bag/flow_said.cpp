@@ -253,13 +253,15 @@ Calls flow_calls(const Flow& f, const Infusion& c, const part::Choices& part, do
                 " behind: resin reaches the vent over the top of cloth that is still dry.",
             Fix{"End it " + quantity(Kind::length, needed) + " before them", set("brake", needed)});
     }
-    if (fill.fill && mixed < 1.02 * fill.taken + f.hoses) {
+    const double drawn = fill.taken + f.hoses + (f.thickness ? f.thickness->over : 0);
+    if (fill.fill && mixed < 1.02 * drawn) {
         // To the next tenth of a kilogram.
-        const double needed = std::ceil((part.pot_loss + 1.05 * fill.taken + f.hoses - mixed) * 10) / 10;
+        const double needed = std::ceil((part.pot_loss + 1.05 * drawn - mixed) * 10) / 10;
         add(Severity::caution, "runs_dry",
-            quantity(Kind::mass, mixed) + " are mixed for the part; " +
-                quantity(Kind::mass, fill.taken + f.hoses) + " go in",
-            "Flow medium, holes, vents and hoses take resin too: a feed that draws air spoils the part.",
+            quantity(Kind::mass, mixed) + " are mixed for the part; " + quantity(Kind::mass, drawn) +
+                " are drawn in",
+            "Flow medium, holes, vents, hoses and plies that swell take resin too: a feed that draws air "
+            "spoils the part.",
             Fix{"Mix " + quantity(Kind::mass, needed) + " more than the laminate takes",
                 patch_of("part", "pot_loss", needed)});
     }
