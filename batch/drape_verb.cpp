@@ -134,6 +134,7 @@ Json run_drape(const Arguments& a, Progress& progress) {
              {"shear_deg", std::move(shears)},
              {"warp", std::move(warps)},
              {"locked_m2", d.locked},
+             {"seam_m", d.seam},
              {"flat_area_m2", d.flat_area},
              {"flat_size_m", {size.x(), size.y()}},
              {"cell_m", rules.cell},
@@ -172,6 +173,7 @@ Json run_kit(const Arguments& a, Progress& progress) {
                         {"max_shear_deg", degrees(net.drape.most)},
                         {"locks_at_deg", degrees(net.lock)},
                         {"locked_m2", net.drape.locked},
+                        {"seam_m", net.drape.seam},
                         {"covered_m2", net.drape.covered},
                         {"flat_area_m2", net.drape.flat_area},
                         {"holes", std::move(holes)}});

@@ -156,6 +156,7 @@ Json run_measure(const Arguments& a, Progress& progress) {
              {"centroid_m", vector_json(m.centroid)},
              {"size_m", vector_json(m.size)},
              {"holes", m.rims},
+             {"bodies", m.bodies.size()},
              {"repairs", repairs},
              {"left", left}};
     out["smallest_inside_radius_m"] = m.smallest_inside_radius ? Json(*m.smallest_inside_radius) : Json();

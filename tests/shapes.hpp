@@ -151,6 +151,21 @@ TriangleMesh sheet(std::uint32_t n, std::uint32_t m, const Place& place) {
     return out;
 }
 
+/// A flat rectangle from the origin along x and y, its (n × m) cells all cut the same way.
+inline TriangleMesh plate(double length, double width, std::uint32_t n, std::uint32_t m) {
+    TriangleMesh out;
+    for (std::uint32_t j = 0; j <= m; ++j) {
+        for (std::uint32_t i = 0; i <= n; ++i) out.points.emplace_back(length * i / n, width * j / m, 0);
+    }
+    for (std::uint32_t j = 0; j < m; ++j) {
+        for (std::uint32_t i = 0; i < n; ++i) {
+            const auto a = j * (n + 1) + i;
+            quad(out, a, a + 1, a + n + 2, a + n + 1);
+        }
+    }
+    return out;
+}
+
 inline double area_of(const TriangleMesh& mesh) {
     double sum = 0;
     for (std::size_t f = 0; f < mesh.triangles.size(); ++f) sum += mesh.area_vector2(f).norm() / 2;

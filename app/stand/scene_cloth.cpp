@@ -13,11 +13,10 @@ void add_cloth(Scene& s, const Findings& f, const Upright& up, const Ink& k, con
     const auto& net = *draped.worst();
     const auto& mesh = *draped.face;
     const auto shear_of = [&](std::size_t face) -> std::optional<double> {
+        const auto corners = on_cloth(net.drape, mesh, face);
+        if (!corners) return {};
         double sum = 0;
-        for (const auto i : mesh.triangles[face]) {
-            if (!net.drape.points[i].covered) return {};
-            sum += net.drape.points[i].shear / 3;
-        }
+        for (const auto i : *corners) sum += net.drape.points[i].shear / 3;
         return sum;
     };
     const auto& marks = f.part->marked->marks;
@@ -88,6 +87,8 @@ void add_cloth(Scene& s, const Findings& f, const Upright& up, const Ink& k, con
     };
     draw(along, 0.8);
     draw(across, 0.8);
+    for (const auto& [a, b, normal] : net.drape.meets)
+        s.lines.push_back({{up(a + lift * normal), up(b + lift * normal)}, k.clay, 2.2, true});
     s.labels.push_back({up(draped.seed) + Point(0, 0, 4 * lift), "starts here"});
     if (net.drape.locked > 0)
         s.labels.push_back({up(net.drape.most_at) + Point(0, 0, 4 * lift), "most sheared"});
@@ -96,6 +97,7 @@ void add_cloth(Scene& s, const Findings& f, const Upright& up, const Ink& k, con
             "cloth laid at %1: every third thread; sand: past six tenths of locking, crossed: it locks at %2")
             .arg(QString("%1°").arg(std::lround(degrees(net.angle))),
                  QString::fromStdString(show(Kind::angle, net.lock, w)));
+    if (!net.drape.meets.empty()) s.legend += "; dashed: it meets itself";
     if (springs) s.legend += "; hatched: its core does not bend so far";
     if (any) s.legend += "; dotted: corners so tight that cloth bridges them";
 }

@@ -166,6 +166,11 @@ std::string show(Kind kind, double value, const Wording& wording) {
     if (kind == Kind::volume && !imperial && std::abs(value) < 1e-4 && value != 0) {
         return rounded(value * 1e6, Kind::factor, false) + " ml";
     }
+    // What is the size of a hand is no hundredth of a square metre or foot.
+    if (kind == Kind::area && value != 0 && std::abs(value) < (imperial ? 0.1 * kFoot * kFoot : 0.01)) {
+        return imperial ? rounded(value / (kInch * kInch), Kind::factor, true) + " in²"
+                        : rounded(value * 1e4, Kind::factor, false) + " cm²";
+    }
     const bool far = kind == Kind::length && std::abs(value) >= 10;
     const auto unit = far ? (imperial ? Unit{"ft", 0.3048} : Unit{"m", 1}) : shown_unit(kind, wording);
     const auto number = rounded(in_unit(value, unit), kind, imperial);

@@ -77,8 +77,8 @@ TEST_CASE("no text is cut at any size of text in either units") {
                 walk_stages(b, [&](Stage stage) {
                     INFO(demo << " " << name_of(stage).key << " at " << scale
                               << (system == UnitSystem::metric ? " metric" : " imperial"));
-                    // What is laid out after what was asked first has a moment to settle.
-                    static_cast<void>(QTest::qWaitFor([&] { return cut_texts(b.window).isEmpty(); }, 1000));
+                    // Laid out in turns of the loop, of which a laden machine makes few a second.
+                    static_cast<void>(QTest::qWaitFor([&] { return cut_texts(b.window).isEmpty(); }, 10000));
                     CHECK(cut_texts(b.window).join("\n").toStdString() == "");
                 });
             }

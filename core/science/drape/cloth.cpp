@@ -27,16 +27,19 @@ class Cloth {
     void lay() {
         map();
         extend();
+        part_seams();
         measure();
     }
 
   private:
-    /// Where a place lies in a cell, from 0 to 1 along both threads; none outside it.
-    std::optional<Point2> within(const Drape::Cell& cell, const Point& p) const {
+    /// Where a place of a face that looks along `up` lies in a cell, from 0 to 1 along both threads; none
+    /// outside it.
+    std::optional<Point2> within(const Drape::Cell& cell, const Point& p, const Point& up) const {
         const auto at = [&](std::size_t k) -> const Point& { return out_.nodes[cell.nodes[k]].at; };
         const Point du = (at(1) - at(0) + at(2) - at(3)) / 2, dv = (at(3) - at(0) + at(2) - at(1)) / 2;
         const Point n = du.cross(dv);
-        if (n.norm() < 1e-12 * d_ * d_) return {};
+        // The other side of a thin wall is as near.
+        if (n.norm() < 1e-12 * d_ * d_ || n.dot(up) <= 0) return {};
         double u = 0.5, v = 0.5;
         Point off = Point::Zero();
         for (int round = 0; round < 8; ++round) {
@@ -135,7 +138,7 @@ class Cloth {
                 if (n == kNoNode) break;
                 for (const auto c : of_node[n]) {
                     const auto& cell = out_.cells[c];
-                    const auto in = within(cell, p);
+                    const auto in = within(cell, p, walk_.flat_normal(face_of[i]));
                     if (!in) continue;
                     const double over = std::max({0.0, -in->x(), in->x() - 1, -in->y(), in->y() - 1});
                     if (over >= least) continue;
@@ -151,6 +154,95 @@ class Cloth {
                 }
                 if (least == 0) break;
             }
+        }
+    }
+
+    /// Where a point `p` beyond edge k of face `t` lies on the cloth, as the face does: unfolded about the
+    /// edge, by its own and the face's other side. `flat` are a, b and c from corner k on.
+    [[nodiscard]] std::optional<Point2> beyond(const std::array<Point2, 3>& flat,
+                                               const std::array<std::uint32_t, 3>& t, std::size_t k,
+                                               std::uint32_t p) const {
+        const Point &A = mesh_.points[t[k]], &B = mesh_.points[t[(k + 1) % 3]],
+                    &C = mesh_.points[t[(k + 2) % 3]], &P = mesh_.points[p];
+        const Point edge = B - A;
+        const double length = edge.norm(), along = (P - A).dot(edge) / (length * length),
+                     c_along = (C - A).dot(edge) / (length * length);
+        const Point out = (P - A) - along * edge, in = (C - A) - c_along * edge;
+        if (!(in.norm() > 1e-12 * length)) return {};
+        const Point2 flat_edge = flat[1] - flat[0], flat_in = flat[2] - flat[0] - c_along * flat_edge;
+        return Point2(flat[0] + along * flat_edge - out.norm() / in.norm() * flat_in);
+    }
+
+    /// m between two places on the cloth that may be neighbours on the face.
+    [[nodiscard]] bool near_on_cloth(const Point2& a, const Point2& b, double on_face) const {
+        return (a - b).norm() < 4 * d_ + 2 * on_face;
+    }
+
+    /// Where the cloth has come round to itself, corners of one face lie at either end of it. Such faces
+    /// go to one side, the same all along their seam, and what they reach on the other lies twice.
+    void part_seams() {
+        std::vector<char> torn(mesh_.triangles.size(), 0);
+        for (std::uint32_t f = 0; f < mesh_.triangles.size(); ++f) {
+            const auto& t = mesh_.triangles[f];
+            if (!on_cloth(out_, mesh_, f)) continue;
+            for (std::size_t k = 0; k < 3; ++k) {
+                const auto a = t[k], b = t[(k + 1) % 3];
+                if (!near_on_cloth(out_.points[a].flat, out_.points[b].flat,
+                                   (mesh_.points[a] - mesh_.points[b]).norm()))
+                    torn[f] = 1;
+            }
+        }
+        std::map<std::uint32_t, std::uint32_t> twice;  // a point's second place among the drape's
+        // The corners of torn face g, that lies beyond edge k of f.
+        const auto side = [&](std::uint32_t f, std::size_t k, std::uint32_t g) {
+            const auto at = *on_cloth(out_, mesh_, f);
+            const auto& t = mesh_.triangles[f];
+            std::array<std::uint32_t, 3> own{};
+            for (std::size_t c = 0; c < 3; ++c) {
+                const auto p = mesh_.triangles[g][c];
+                const auto shared = std::find(t.begin(), t.end(), p) - t.begin();
+                if (shared < 3) {
+                    own[c] = at[static_cast<std::size_t>(shared)];
+                    continue;
+                }
+                const auto flat = beyond({out_.points[at[k]].flat, out_.points[at[(k + 1) % 3]].flat,
+                                          out_.points[at[(k + 2) % 3]].flat},
+                                         t, k, p);
+                if (!flat) return false;
+                const double reach = (mesh_.points[p] - mesh_.points[t[k]]).norm();
+                if (near_on_cloth(out_.points[p].flat, *flat, reach)) {
+                    own[c] = p;
+                    continue;
+                }
+                const auto [it, fresh] = twice.try_emplace(p, static_cast<std::uint32_t>(out_.points.size()));
+                if (fresh) out_.points.push_back({true, *flat, out_.points[p].shear});
+                if (!near_on_cloth(out_.points[it->second].flat, *flat, reach)) return false;
+                own[c] = it->second;
+            }
+            out_.seams[g] = own;
+            torn[g] = 2;
+            return true;
+        };
+        std::vector<std::uint32_t> along;
+        const auto onward = [&](std::uint32_t f) {
+            for (std::size_t k = 0; k < 3; ++k) {
+                const auto g = topology_.across[f][k];
+                if (g != kNoFace && torn[g] == 1 && side(f, k, g)) along.push_back(g);
+            }
+        };
+        for (std::uint32_t f = 0; f < mesh_.triangles.size(); ++f) {
+            if (torn[f] != 0 || !on_cloth(out_, mesh_, f)) continue;
+            // One face begins a seam, and all along it follow before another does.
+            for (std::size_t k = 0; k < 3; ++k) {
+                const auto g = topology_.across[f][k];
+                if (g == kNoFace || torn[g] != 1 || !side(f, k, g)) continue;
+                along.assign(1, g);
+                for (std::size_t n = 0; n < along.size(); ++n) onward(along[n]);
+            }
+        }
+        // What lies between more than two ends of the cloth is left bare.
+        for (std::uint32_t f = 0; f < mesh_.triangles.size(); ++f) {
+            if (torn[f] == 1) out_.seams[f] = {kNoNode, kNoNode, kNoNode};
         }
     }
 
@@ -173,20 +265,11 @@ class Cloth {
                             near = near || (out_.nodes[n].at - mesh_.points[p]).norm() < 1.5 * d_;
                         });
                         if (!near) continue;
-                        // Unfolded about the edge that both share, by its own and the face's other side.
-                        const Point &A = mesh_.points[t[k]], &B = mesh_.points[t[(k + 1) % 3]],
-                                    &C = mesh_.points[t[(k + 2) % 3]], &P = mesh_.points[p];
-                        const Point edge = B - A;
-                        const double length = edge.norm(), along = (P - A).dot(edge) / (length * length);
-                        const Point out = (P - A) - along * edge,
-                                    in = (C - A) - (C - A).dot(edge) / (length * length) * edge;
-                        if (in.norm() < 1e-12 * length) continue;
-                        const double c_along = (C - A).dot(edge) / (length * length);
-                        const Point2 flat_edge = b.flat - a.flat,
-                                     flat_in = c.flat - a.flat - c_along * flat_edge;
+                        const auto flat = beyond({a.flat, b.flat, c.flat}, t, k, p);
+                        if (!flat) continue;
                         DrapedPoint point;
                         point.covered = true;
-                        point.flat = a.flat + along * flat_edge - out.norm() / in.norm() * flat_in;
+                        point.flat = *flat;
                         point.shear = (a.shear + b.shear) / 2;
                         found.emplace_back(p, point);
                     }
@@ -203,12 +286,12 @@ class Cloth {
         bool first = true;
         std::vector<std::size_t> bare;
         for (std::size_t f = 0; f < mesh_.triangles.size(); ++f) {
-            const auto& t = mesh_.triangles[f];
-            const auto &a = out_.points[t[0]], &b = out_.points[t[1]], &c = out_.points[t[2]];
-            if (!a.covered || !b.covered || !c.covered) {
+            const auto at = on_cloth(out_, mesh_, f);
+            if (!at) {
                 bare.push_back(f);
                 continue;
             }
+            const auto &a = out_.points[(*at)[0]], &b = out_.points[(*at)[1]], &c = out_.points[(*at)[2]];
             const double area = mesh_.area_vector2(f).norm() / 2;
             out_.covered += area;
             if ((a.shear + b.shear + c.shear) / 3 > rules_.lock) out_.locked += area;
@@ -227,6 +310,23 @@ class Cloth {
             if (inside < 3 || cell.shear <= out_.most) continue;
             out_.most = cell.shear;
             out_.most_at = out_.nodes[cell.nodes[0]].at;
+        }
+        for (const auto& [f, own] : out_.seams) {
+            for (std::size_t k = 0; k < 3; ++k) {
+                const auto other = topology_.across[f][k];
+                const auto at = other == kNoFace ? std::nullopt : on_cloth(out_, mesh_, other);
+                if (!at || !on_cloth(out_, mesh_, f)) continue;
+                const auto there = [&](std::uint32_t p) {
+                    return std::find(at->begin(), at->end(), p) != at->end();
+                };
+                // Between two faces of seams it is met from both.
+                if ((there(own[k]) && there(own[(k + 1) % 3])) || (out_.seams.contains(other) && other < f))
+                    continue;
+                const Point &a = mesh_.points[mesh_.triangles[f][k]],
+                            &b = mesh_.points[mesh_.triangles[f][(k + 1) % 3]];
+                out_.meets.push_back({a, b, walk_.flat_normal(f)});
+                out_.seam += (a - b).norm();
+            }
         }
         // One place for each patch of faces that no cloth reaches.
         std::vector<char> open(mesh_.triangles.size(), 0);
@@ -262,23 +362,30 @@ void lay_on_cloth(Drape& drape, const TriangleMesh& mesh, const Topology& topolo
     Cloth(drape, mesh, topology, walk, rules).lay();
 }
 
-std::optional<double> shear_at(const Drape& drape, const TriangleMesh& mesh, std::size_t face,
-                               const Point& at) {
-    const Point share = corner_shares(mesh, face, at);
-    double out = 0;
-    for (int k = 0; k < 3; ++k) {
-        const auto& p = drape.points[mesh.triangles[face][static_cast<std::size_t>(k)]];
-        if (!p.covered) return {};
-        out += share[k] * p.shear;
+std::optional<std::array<std::uint32_t, 3>> on_cloth(const Drape& drape, const TriangleMesh& mesh,
+                                                     std::size_t face) {
+    const auto seam = drape.seams.find(static_cast<std::uint32_t>(face));
+    const auto& out = seam == drape.seams.end() ? mesh.triangles[face] : seam->second;
+    for (const auto i : out) {
+        if (i >= drape.points.size() || !drape.points[i].covered) return {};
     }
     return out;
 }
 
+std::optional<double> shear_at(const Drape& drape, const TriangleMesh& mesh, std::size_t face,
+                               const Point& at) {
+    const auto corners = on_cloth(drape, mesh, face);
+    if (!corners) return {};
+    const Point share = corner_shares(mesh, face, at);
+    double out = 0;
+    for (int k = 0; k < 3; ++k) out += share[k] * drape.points[(*corners)[static_cast<std::size_t>(k)]].shear;
+    return out;
+}
+
 std::optional<Threads> threads_on(const Drape& drape, const TriangleMesh& mesh, std::size_t face) {
-    const auto& t = mesh.triangles[face];
-    for (const auto i : t) {
-        if (!drape.points[i].covered) return {};
-    }
+    const auto corners = on_cloth(drape, mesh, face);
+    if (!corners) return {};
+    const auto& t = *corners;
     const Point2 x = drape.points[t[1]].flat - drape.points[t[0]].flat,
                  y = drape.points[t[2]].flat - drape.points[t[0]].flat;
     const double det = x.x() * y.y() - x.y() * y.x();
@@ -298,10 +405,11 @@ std::optional<Point> warp_on(const Drape& drape, const TriangleMesh& mesh, std::
 
 std::vector<std::vector<Point2>> flat_outlines(const Drape& drape, const TriangleMesh& mesh) {
     TriangleMesh covered;
+    // What lies twice on the cloth is two points, so that a seam has two edges.
     covered.points = mesh.points;
-    for (const auto& t : mesh.triangles) {
-        if (drape.points[t[0]].covered && drape.points[t[1]].covered && drape.points[t[2]].covered)
-            covered.triangles.push_back(t);
+    covered.points.resize(std::max(mesh.points.size(), drape.points.size()), Point::Zero());
+    for (std::size_t f = 0; f < mesh.triangles.size(); ++f) {
+        if (const auto t = on_cloth(drape, mesh, f)) covered.triangles.push_back(*t);
     }
     std::vector<std::vector<Point2>> out;
     for (const auto& loop : rim_loops(covered, topology_of(covered))) {

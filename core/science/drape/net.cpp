@@ -51,13 +51,10 @@ class Weaver {
         warp.normalize();
         const Point weft = up.cross(warp);
         add(0, 0, {seed.at, seed.face, false}, 0);
-        thread(seed, warp, 1, 0);
-        thread(seed, -warp, -1, 0);
-        thread(seed, weft, 0, 1);
-        thread(seed, -weft, 0, -1);
-        // Rings outwards, each crossing from two that are nearer the seed; what those cannot reach, from any
-        // two.
-        for (std::uint32_t n = 0; n < out_.nodes.size(); ++n) offer(out_.nodes[n].i, out_.nodes[n].j);
+        threads_ = {{{seed, warp, 1, 0}, {seed, -warp, -1, 0}, {seed, weft, 0, 1}, {seed, -weft, 0, -1}}};
+        // Rings outwards, the first threads with them, each crossing from two that are nearer the seed; what
+        // those cannot reach, from any two. So cloth that comes round meets itself half way round.
+        offer(0, 0);
         std::size_t looked = 0;
         for (bool past_rim = false;;) {
             if (++looked % 2048 == 0) progress.check();
@@ -72,7 +69,7 @@ class Weaver {
             const auto [ring, i, j] = queue_.top();
             queue_.pop();
             if (find(i, j) != kNoNode) continue;
-            if (lay(i, j))
+            if (onward(i, j) || lay(i, j))
                 offer(i, j);
             else
                 stuck_.insert({ring, i, j});
@@ -126,23 +123,30 @@ class Weaver {
         boxes_.add(place.at, n);
     }
 
-    void thread(OnMesh from, Point way, int di, int dj) {
-        for (int k = 1; k < 100000; ++k) {
-            const auto next = walk_.straight(from, way, d_);
-            if (!next.outside && overlaps(k * di, k * dj, next.at)) return;
-            add(k * di, k * dj, next, next.outside ? 1 : 0);
-            if (next.outside) return;
-            from = next;
+    /// One crossing further on a first thread; false where (i, j) is not the next of one.
+    bool onward(int i, int j) {
+        for (auto& t : threads_) {
+            if (i != (t.laid + 1) * t.di || j != (t.laid + 1) * t.dj) continue;
+            const auto next = walk_.straight(t.from, t.way, d_);
+            if (!next.outside && overlaps(i, j, next)) return false;
+            add(i, j, next, next.outside ? 1 : 0);
+            // Past the rim it leads nowhere.
+            t.laid = next.outside ? kNoThread : t.laid + 1;
+            t.from = next;
+            return true;
         }
+        return false;
     }
 
     /// Whether cloth from elsewhere lies there already: the net has come round.
-    [[nodiscard]] bool overlaps(int i, int j, const Point& at) const {
+    [[nodiscard]] bool overlaps(int i, int j, const OnMesh& place) const {
         bool found = false;
-        boxes_.around(at, [&](std::uint32_t n) {
+        boxes_.around(place.at, [&](std::uint32_t n) {
             const auto& other = out_.nodes[n];
-            if (std::abs(other.i - i) + std::abs(other.j - j) > 4 && !other.outside &&
-                (other.at - at).norm() < 0.45 * d_)
+            // No place of a square cell is further from a crossing; the back of a thin wall is elsewhere.
+            if (std::abs(other.i - i) + std::abs(other.j - j) > 7 && !other.outside &&
+                (other.at - place.at).norm() < 0.72 * d_ &&
+                walk_.flat_normal(other.face).dot(walk_.flat_normal(place.face)) > 0)
                 found = true;
         });
         return found;
@@ -165,7 +169,7 @@ class Weaver {
             if (a == kNoNode || b == kNoNode || c == kNoNode) continue;
             if (depth_[a] + depth_[b] > 4) continue;
             if (const auto place = cross(a, b, c)) {
-                if (!place->outside && overlaps(i, j, place->at)) continue;
+                if (!place->outside && overlaps(i, j, *place)) continue;
                 const int depth = place->outside ? 1 + std::min(depth_[a], depth_[b]) : 0;
                 if (depth > 3) continue;
                 add(i, j, *place, depth);
@@ -189,7 +193,7 @@ class Weaver {
                 const auto& from = out_.nodes[near];
                 Point way = from.at - out_.nodes[far].at;
                 const auto place = walk_.straight({from.at, from.face, false}, way, d_);
-                if (place.outside != past_rim || (!place.outside && overlaps(i, j, place.at))) continue;
+                if (place.outside != past_rim || (!place.outside && overlaps(i, j, place))) continue;
                 add(i, j, place, place.outside ? 1 : 0);
                 stuck_.erase(it);
                 offer(i, j);
@@ -347,6 +351,15 @@ class Weaver {
     NetBoxes boxes_;
     std::unordered_map<std::uint64_t, std::uint32_t> index_;
     std::vector<int> depth_;  ///< cells past the rim
+    /// A first thread, straight along the face from the seed.
+    struct Thread {
+        OnMesh from;
+        Point way;
+        int di = 0, dj = 0;
+        int laid = 0;  ///< crossings
+    };
+    static constexpr int kNoThread = -1;  ///< its next crossing is the seed, which is laid
+    std::array<Thread, 4> threads_;
     using Next = std::tuple<int, int, int>;
     std::set<Next> stuck_;  ///< crossings that no corner of three reaches
     std::priority_queue<Next, std::vector<Next>, std::greater<>> queue_;

@@ -41,10 +41,21 @@ struct Drape {
         bool operator==(const Cell&) const = default;
     };
     std::vector<Cell> cells;
-    std::vector<DrapedPoint> points;  ///< of the mesh
-    double covered = 0;               ///< m² of the face whose corners the net reaches
-    double locked = 0;                ///< m² of it sheared past locking
-    double flat_area = 0;             ///< m² of the cloth that lies there
+    /// Of the mesh; behind those, what lies twice: on either side of a seam.
+    std::vector<DrapedPoint> points;
+    /// Faces on which the cloth has come round to itself, and their corners among `points`: all on one side
+    /// of that seam.
+    std::map<std::uint32_t, std::array<std::uint32_t, 3>> seams;
+    /// A piece of the line on the face along which the cloth meets itself, edge to edge.
+    struct Meeting {
+        Point a, b, normal;
+        bool operator==(const Meeting&) const = default;
+    };
+    std::vector<Meeting> meets;
+    double seam = 0;       ///< m of them
+    double covered = 0;    ///< m² of the face whose corners the net reaches
+    double locked = 0;     ///< m² of it sheared past locking
+    double flat_area = 0;  ///< m² of the cloth that lies there
     Point2 flat_low = Point2::Zero(), flat_high = Point2::Zero();  ///< m, box of the flat pattern
     double most = 0;  ///< rad, the largest shear of a cell on the face
     Point most_at = Point::Zero();
@@ -56,6 +67,10 @@ struct Drape {
 /// known ones. The mesh should be no coarser than the cell: `draped` lays it finer where it is. Throws
 /// InputError for a warp that has no direction in the face; Cancelled.
 Drape drape(const TriangleMesh& mesh, const Topology& topology, const DrapeRules& rules, Progress& progress);
+
+/// A face's corners among the points of the drape; none where no cloth lies.
+std::optional<std::array<std::uint32_t, 3>> on_cloth(const Drape& drape, const TriangleMesh& mesh,
+                                                     std::size_t face);
 
 /// Shear at a place of the mesh, rad; none where no cloth lies.
 std::optional<double> shear_at(const Drape& drape, const TriangleMesh& mesh, std::size_t face,

@@ -139,7 +139,7 @@ class Run {
             all += a;
             if (way.dot(mesh_.centre(corner_face_[k]) - mesh_.points[i]) <= 0) behind += a;
         }
-        return all > 0 ? std::max(behind / all, 0.05) : 0.5;
+        return w_.own[i] * (all > 0 ? std::max(behind / all, 0.05) : 0.5);
     }
 
     /// Flow time into the step at which the front passes a point; none where it does not in this step.
@@ -325,6 +325,7 @@ class Run {
                 }
             }
         }
+        for (const auto& [inner, edge] : w_.amid) out_.arrival[inner] = out_.arrival[edge];
         out_.pressure = w_.p;
     }
 

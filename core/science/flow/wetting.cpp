@@ -16,6 +16,7 @@ constexpr double kSuction = 1e-4;
 constexpr int kBand = 6, kSweeps = 8;
 /// The same where a time is read off the pressures.
 constexpr double kTight = 1e-7;
+constexpr std::uint32_t kNone = 0xffffffffu;
 
 }  // namespace
 
@@ -26,6 +27,7 @@ Wetting::Wetting(const TriangleMesh& mesh, const std::vector<FaceFlow>& faces, c
       full(net.count(), 0),
       p(net.count(), 0),
       gain(net.count(), 0),
+      own(net.count(), 1),
       mesh_(mesh),
       all_conducts_(net.conducts),
       pressure_(net),
@@ -44,6 +46,7 @@ Wetting::Wetting(const TriangleMesh& mesh, const std::vector<FaceFlow>& faces, c
             if (state[i] != FlowState::shut) state[i] = FlowState::vent;
         }
     }
+    flood(feeds);
     for (const auto& f : feeds) scale_ = std::max(scale_, std::abs(f.pressure - lowest_));
     const auto [low, high] =
         std::minmax_element(mesh.points.begin(), mesh.points.end(),
@@ -52,6 +55,57 @@ Wetting::Wetting(const TriangleMesh& mesh, const std::vector<FaceFlow>& faces, c
     for (std::uint32_t i = 0; i < count(); ++i) {
         for (auto e = net.start[i]; e < net.start[i + 1]; ++e)
             cell_head_ = std::max(cell_head_, lift_.dot(mesh.points[net.to[e]] - mesh.points[i]));
+    }
+}
+
+/// What lies amid a vent, with vents all round, has no way by which resin could press into it: it fills by
+/// what runs over from the vent's edge. Its pores are counted there.
+void Wetting::flood(const std::vector<Feed>& feeds) {
+    std::vector<char> fed(count(), 0);
+    for (const auto& f : feeds) {
+        for (const auto i : f.points) fed[i] = 1;
+    }
+    std::vector<char> within(count(), 0);
+    for (std::uint32_t i = 0; i < count(); ++i) {
+        within[i] = state[i] == FlowState::vent && fed[i] == 0;
+        for (auto e = net.start[i]; e < net.start[i + 1] && within[i] != 0; ++e) {
+            const auto j = net.to[e];
+            within[i] = state[j] == FlowState::shut || (state[j] == FlowState::vent && fed[j] == 0);
+        }
+    }
+    const auto pores = net.volume;
+    for (std::uint32_t seed = 0; seed < count(); ++seed) {
+        if (within[seed] != 1) continue;
+        std::vector<std::uint32_t> inner{seed}, edge;
+        within[seed] = 2;
+        double inside = 0, around = 0;
+        for (std::size_t k = 0; k < inner.size(); ++k) {
+            inside += pores[inner[k]];
+            for (auto e = net.start[inner[k]]; e < net.start[inner[k] + 1]; ++e) {
+                const auto j = net.to[e];
+                if (within[j] == 1) {
+                    within[j] = 2;
+                    inner.push_back(j);
+                } else if (within[j] == 0 && state[j] == FlowState::vent &&
+                           std::find(edge.begin(), edge.end(), j) == edge.end()) {
+                    edge.push_back(j);
+                    around += pores[j];
+                }
+            }
+        }
+        // A face that is all vent has no edge, and nothing runs over.
+        if (edge.empty()) continue;
+        for (const auto i : edge) {
+            net.volume[i] += inside * pores[i] / around;
+            own[i] = pores[i] / net.volume[i];
+        }
+        for (const auto i : inner) {
+            state[i] = FlowState::shut;
+            amid.emplace_back(i, *std::min_element(edge.begin(), edge.end(), [&](auto a, auto b) {
+                                  return (mesh_.points[a] - mesh_.points[i]).squaredNorm() <
+                                         (mesh_.points[b] - mesh_.points[i]).squaredNorm();
+                              }));
+        }
     }
 }
 

@@ -71,9 +71,13 @@ class Wetting {
     std::vector<double> full;  ///< share of each point's volume
     std::vector<double> p;     ///< Pa
     std::vector<double> gain;  ///< m³ that each point that is not wet takes up in the step
+    std::vector<double> own;   ///< share of each point's volume that lies round it, not amid its vent
     double whole = 0;          ///< m³ of pores
+    /// Points amid a vent, and the one at its edge with which each is wet.
+    std::vector<std::pair<std::uint32_t, std::uint32_t>> amid;
 
   private:
+    void flood(const std::vector<Feed>& feeds);
     bool settle(double step);
     [[nodiscard]] double least(std::uint32_t i) const;
     [[nodiscard]] double lacks(std::uint32_t i, double step) const;

@@ -1,7 +1,10 @@
 #include "core/science/mesh/measure.hpp"
 
+#include <algorithm>
 #include <cmath>
 #include <Eigen/Dense>
+#include <map>
+#include <numeric>
 
 #include "core/base/parallel.hpp"
 #include "core/base/units.hpp"
@@ -46,11 +49,37 @@ Point smooth_normal(const TriangleMesh& mesh, const Topology& topology, const Be
 
 }  // namespace
 
+namespace {
+
+/// m² of each surface that hangs together by its points, largest first.
+std::vector<double> body_areas(const TriangleMesh& mesh) {
+    std::vector<std::uint32_t> root(mesh.points.size());
+    std::iota(root.begin(), root.end(), 0u);
+    const auto find = [&](std::uint32_t i) {
+        while (root[i] != i) i = root[i] = root[root[i]];
+        return i;
+    };
+    for (const auto& t : mesh.triangles) {
+        root[find(t[0])] = find(t[1]);
+        root[find(t[1])] = find(t[2]);
+    }
+    std::map<std::uint32_t, double> areas;
+    for (std::size_t f = 0; f < mesh.triangles.size(); ++f)
+        areas[find(mesh.triangles[f][0])] += mesh.area_vector2(f).norm() / 2;
+    std::vector<double> out;
+    for (const auto& [at, area] : areas) out.push_back(area);
+    std::sort(out.begin(), out.end(), std::greater<>());
+    return out;
+}
+
+}  // namespace
+
 Measures measure(const TriangleMesh& mesh, const Topology& topology) {
     Measures out;
     const auto box = bounds_of(mesh);
     out.size = box.size();
     out.closed = topology.closed();
+    out.bodies = body_areas(mesh);
     Point area_moment = Point::Zero(), moment = Point::Zero();
     const Point origin =
         (box.low + box.high) / 2;  // near the shape, so that far-away shapes keep their digits

@@ -14,6 +14,7 @@ struct Measures {
     Point size = Point::Zero();      ///< m, along x, y, z
     bool closed = false;
     std::size_t rims = 0;
+    std::vector<double> bodies;  ///< m² of each surface that hangs together by its points, largest first
     std::optional<double>
         smallest_inside_radius;  ///< m; nothing where no face is hollow, 0 at a sharp inside corner
     Point smallest_radius_at = Point::Zero();

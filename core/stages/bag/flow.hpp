@@ -114,6 +114,9 @@ struct Flow {
 Flow flow(const FlowAsked& asked, const Shared<TriangleMesh>& face, const Frame& frame,
           const part::Draped& draped, bool fine, Progress& progress);
 
+/// One more than these is the last that is written down, and a call says so: they are too small for the job.
+inline constexpr std::size_t kMostPots = 60;
+
 /// Pots of at most `most` kg for what goes in and `hoses` kg that are drawn before it, each mixed `waited` s
 /// before it is drawn from and empty within the share of its life that may be used.
 std::vector<FeedPot> pots_in_turn(const Filling& filling, double hoses, double most, double waited,

@@ -10,8 +10,6 @@ namespace {
 
 /// Of what is mixed that stays on a pot's sides and at the hose's foot.
 constexpr double kStays = 0.05;
-/// More are not written down: the pot is too small for such a job.
-constexpr std::size_t kMostPots = 60;
 
 }  // namespace
 
@@ -41,7 +39,7 @@ std::vector<FeedPot> pots_in_turn(const Filling& f, double hoses, double most, d
     const double whole = hoses + f.taken, holds = most / (1 + kStays);
     const double lasts = kUsedOfLife * asked.pot_life - waited;
     double so_far = 0, time = 0;
-    while (so_far < whole * (1 - 1e-9) && out.size() < kMostPots) {
+    while (so_far < whole * (1 - 1e-9) && out.size() <= kMostPots) {
         double take = std::min(holds, whole - so_far);
         // As much as is drawn while it may still be used; a pot that is past it when it is opened is told of.
         if (lasts > 0) take = std::min(take, std::max(drawn(time + lasts) - so_far, 1e-3 * holds));

@@ -44,6 +44,12 @@ Json bored(part::Choices part) {
     return Json{{"part", {{"layers", to_json_value(part.layers)}, {"zones", to_json_value(part.zones)}}}};
 }
 
+/// Of a preform that is not full: rounded down, so that it never says 100 %.
+std::string filled_words(double share) {
+    const double hundredths = std::floor(share * 1e4) / 100;
+    return fmt::format("{:.{}f} %", share < 0.99 ? std::floor(hundredths) : hundredths, share < 0.99 ? 0 : 2);
+}
+
 std::string place_words(const Flow& flow, const Point& at) {
     const Point2 p = FlowGround(*flow.face, flow.frame).seen(at);
     return quantity(Kind::length, p.x()) + " along, " + quantity(Kind::length, p.y()) + " across";
@@ -105,7 +111,8 @@ std::vector<Figure> flow_figures(const Flow& f, const Infusion& c) {
             fmt::format("{:.2g} Pa·s at first, {} between pot and vents; {}; {}", f.viscosity,
                         quantity(Kind::pressure, f.drive), from, mesh));
     else
-        add("filled", "it fills", Kind::ratio, f.filling.filled,
+        // Rounded down, so that what is not full never reads as if it were.
+        add("filled", "it fills", Kind::ratio, std::floor(f.filling.filled * 100) / 100,
             "share of the preform's pores until the resin gels or stands; " + mesh);
     if (f.gel)
         add("flow_gel", "its resin gels after", Kind::duration, *f.gel,
@@ -224,9 +231,9 @@ Calls flow_calls(const Flow& f, const Infusion& c, const part::Choices& part, do
     if (!fill.fill && dry <= kSmallest) {
         const bool gels = fill.gelled || (f.gel && *f.gel <= 86400);
         add(Severity::stop, gels ? "gels_first" : "never_full",
-            gels ? fmt::format("The resin gels after {} with {:.0f} % of the preform filled",
-                               quantity(Kind::duration, f.gel.value_or(0)), 100 * fill.filled)
-                 : fmt::format("The preform fills to {:.0f} % in a day and no further", 100 * fill.filled),
+            gels ? fmt::format("The resin gels after {} with {} of the preform filled",
+                               quantity(Kind::duration, f.gel.value_or(0)), filled_words(fill.filled))
+                 : fmt::format("The preform fills to {} in a day and no further", filled_words(fill.filled)),
             "A slower hardener, more lines, a flow medium or a shorter way; warmer resin runs better and "
             "gels "
             "sooner.",
@@ -282,19 +289,25 @@ Calls flow_calls(const Flow& f, const Infusion& c, const part::Choices& part, do
         double whole = 0;
         for (const auto& pot : f.pots) whole += pot.mass;
         const double larger = std::ceil(10 * whole) / 10;
-        add(Severity::caution, "pots", fmt::format("It is fed from {} pots in turn", f.pots.size()),
+        const bool more = f.pots.size() > kMostPots;
+        add(Severity::caution, "pots",
+            more ? fmt::format("It is fed from more than {} pots in turn", kMostPots)
+                 : fmt::format("It is fed from {} pots in turn", f.pots.size()),
             (lasts ? "A pot holds " + quantity(Kind::mass, c.pot)
                    : "The filling takes " + quantity(Kind::duration, fill.fill.value_or(0)) +
                          "; a pot lasts " + quantity(Kind::duration, f.pot_life)) +
+                (more ? ", and no more of them are written down" : "") +
                 ": the next stands mixed beside the hose before the last is empty, and no hose ever draws "
                 "air. A large pot heats itself sooner than its data sheet's.",
-            lasts && larger <= kLargestPot
+            lasts && !more && larger <= kLargestPot
                 ? std::optional(Fix{"Mix " + quantity(Kind::mass, larger) + " at once", set("pot", larger)})
                 : std::nullopt);
     }
     if (f.choked > kChokes * f.drive && f.drive > 0) {
         const double bore = wide_bore(f, c);
-        add(Severity::caution, "thin_hose",
+        // A part that is full in good time only waits for its hoses.
+        const bool in_time = fill.fill && (!f.gel || *fill.fill <= kMargin * *f.gel);
+        add(in_time ? Severity::note : Severity::caution, "thin_hose",
             "The hoses take " + quantity(Kind::pressure, f.choked) + " of " +
                 quantity(Kind::pressure, f.drive) + " on average",
             "Resin is slow in " + quantity(Kind::length, c.hose) + " with a bore of " +

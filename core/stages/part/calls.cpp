@@ -101,6 +101,11 @@ Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief, in
                     ": it wrinkles unless it is cut and lapped there, laid at another angle, started "
                     "elsewhere, or is "
                     "a looser weave.");
+        if (worst->drape.seam > 0)
+            add(Severity::note, "cloth_meets",
+                "The cloth comes round and meets itself along " + quantity(Kind::length, worst->drape.seam),
+                "Its pattern ends there edge to edge: leave a lap on one side, and turn the seam of each ply "
+                "away from the last one's, or the skin has a line without threads across it.");
         if (!worst->drape.holes.empty())
             add(Severity::note, "unreached",
                 fmt::format("Cloth in one piece does not reach {} of the face",

@@ -58,13 +58,11 @@ Loops flat_face(const ClothNet& net, const TriangleMesh& face, const Eigen::Rota
 /// A place of a triangle of the draped face on the cloth; none where no cloth lies.
 std::optional<Point2> flat_place(const Drape& drape, const TriangleMesh& face, std::uint32_t f,
                                  const Point& p) {
+    const auto corners = on_cloth(drape, face, f);
+    if (!corners) return {};
     const Point share = corner_shares(face, f, p);
     Point2 out = Point2::Zero();
-    for (int k = 0; k < 3; ++k) {
-        const auto& corner = drape.points[face.triangles[f][static_cast<std::size_t>(k)]];
-        if (!corner.covered) return {};
-        out += share[k] * corner.flat;
-    }
+    for (int k = 0; k < 3; ++k) out += share[k] * drape.points[(*corners)[static_cast<std::size_t>(k)]].flat;
     return out;
 }
 

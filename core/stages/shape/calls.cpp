@@ -24,6 +24,12 @@ Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief) {
             "The shape is " + quantity(Kind::length, longest) + " long: is the unit right?",
             "STL, OBJ and PLY files carry no unit.", fix);
     }
+    if (m.bodies.size() > 1)
+        add(Severity::caution, "bodies",
+            fmt::format("The shape is of {} surfaces that do not touch", m.bodies.size()),
+            "Plug, cloth, bag and resin are worked out for one that hangs together: the largest has " +
+                quantity(Kind::area, m.bodies.front()) + " of " + quantity(Kind::area, m.area) +
+                ". Join them, take away what is not the part, or give each a job of its own.");
     const double opening = std::min(m.size.x(), m.size.y());
     if (m.size.z() > opening) {
         add(Severity::caution, "deep",

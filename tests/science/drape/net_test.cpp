@@ -8,6 +8,7 @@
 #include "core/base/units.hpp"
 #include "core/science/drape/net.hpp"
 #include "core/science/drape/walk.hpp"
+#include "core/science/mesh/outline.hpp"
 #include "tests/quiet.hpp"
 #include "tests/shapes.hpp"
 
@@ -105,6 +106,69 @@ TEST_CASE("a cylinder is developed, turned and scaled with mesh and seed") {
             CHECK(e.most == Approx(d.most).margin(radians(0.1)));
         }
     }
+}
+
+TEST_CASE("cloth that comes round to itself meets along one seam, and lies flat as large as the face") {
+    // A tube and a cone's stump, both open at their ends: developed without shear, so that area is area.
+    for (const double foot : {1.0, 1.4}) {
+        const double R = 0.2, H = 0.5;
+        std::vector<std::pair<double, double>> profile;
+        for (int i = 0; i <= 45; ++i) profile.emplace_back(R * (foot + (1 - foot) * i / 45), H * i / 45);
+        const auto tube = shapes::turned(profile, 120, false, false);
+        const Eigen::AngleAxisd spin(0.7, Point(3, -1, 2).normalized());
+        for (const double turn : {0.0, 0.3, kPi / 4, kPi / 2}) {
+            INFO("foot " << foot << ", turned by " << turn);
+            const Point warp(0, std::cos(turn), std::sin(turn));
+            const DrapeRules rules{Point(R * (1 + foot) / 2, 0, H / 2), warp, 0.011, 0.8};
+            const auto d = laid(tube, rules);
+            const double area = area_of(tube);
+            CHECK(d.holes.empty());
+            CHECK(d.covered == Approx(area).epsilon(1e-9));
+            CHECK(d.flat_area == Approx(area).epsilon(2e-3));
+            CHECK(d.most < radians(2));
+            // From end to end at the least, and no longer than a thread that goes that way, in a mesh's
+            // teeth.
+            CHECK(d.seam > 0.99 * H);
+            const auto outlines = flat_outlines(d, tube);
+            REQUIRE(outlines.size() == 1);
+            CHECK(std::abs(signed_area(outlines[0])) == Approx(area).epsilon(2e-3));
+            if (turn == 0 && foot == 1) {
+                CHECK(d.seam < 1.3 * H);
+                CHECK((d.flat_high - d.flat_low).y() == Approx(H).epsilon(2e-3));
+                CHECK((d.flat_high - d.flat_low).x() == Approx(2 * kPi * R).epsilon(0.03));
+            }
+            // From a rim, where one way off the seed leads nowhere.
+            const auto low = laid(tube, {Point(R * foot, 0, 0), warp, 0.011, 0.8});
+            CHECK(low.holes.empty());
+            CHECK(low.covered == Approx(area).epsilon(1e-9));
+            CHECK(low.flat_area == Approx(area).epsilon(5e-3));
+            CHECK(low.seam > 0.99 * H);
+            CHECK(low.seam < 2.5 * H);
+            auto other = tube;
+            for (auto& p : other.points) p = spin * p;
+            const auto e = laid(other, {spin * rules.seed, spin * warp, 0.011, 0.8});
+            CHECK(e.flat_area == Approx(d.flat_area).epsilon(2e-3));
+            CHECK(e.covered == Approx(d.covered).epsilon(1e-9));
+        }
+    }
+    // A sheet that comes round to nothing has no seam.
+    const auto flat = sheet(20, 20, [](double u, double v) { return Point(u, v, 0); });
+    CHECK(laid(flat, {Point(0.5, 0.5, 0), Point(1, 0, 0), 0.03, 0.8}).seam == 0);
+}
+
+TEST_CASE("both sides of a thin web take cloth as if the other were not there") {
+    // Out and back over an edge with 3 mm between, at threads 10 mm apart.
+    const auto web = sheet(80, 20, [](double u, double v) {
+        const double s = 0.4 * (2 * u - 1), bend = 0.0015 * kPi / 2;
+        if (s < -bend) return Point(s + bend, 0.2 * v, 0.0015);
+        if (s > bend) return Point(-(s - bend), 0.2 * v, -0.0015);
+        const double a = s / 0.0015;
+        return Point(0.0015 * std::cos(a), 0.2 * v, -0.0015 * std::sin(a));
+    });
+    const auto d = laid(web, {Point(-0.1, 0.1, 0.0015), Point(1, 0, 0), 0.01, 0.8});
+    CHECK(d.covered == Approx(area_of(web)).epsilon(1e-6));
+    CHECK(d.flat_area == Approx(area_of(web)).epsilon(0.02));
+    CHECK(d.seam == 0);
 }
 
 TEST_CASE("a channel with sharp folds is developed too, whatever way the cloth crosses them") {

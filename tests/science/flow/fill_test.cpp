@@ -8,27 +8,14 @@
 #include "core/base/units.hpp"
 #include "core/science/flow/fill.hpp"
 #include "tests/quiet.hpp"
+#include "tests/shapes.hpp"
 
 using namespace jig;
+using shapes::plate;
 
 namespace {
 
 constexpr double kK = 2e-10, kPhi = 0.5, kMu = 0.2, kDrop = 9e4, kDeep = 0.003;
-
-TriangleMesh plate(double l, double w, std::uint32_t n, std::uint32_t m) {
-    TriangleMesh out;
-    for (std::uint32_t j = 0; j <= m; ++j) {
-        for (std::uint32_t i = 0; i <= n; ++i) out.points.emplace_back(l * i / n, w * j / m, 0);
-    }
-    const auto at = [&](std::uint32_t i, std::uint32_t j) { return j * (n + 1) + i; };
-    for (std::uint32_t j = 0; j < m; ++j) {
-        for (std::uint32_t i = 0; i < n; ++i) {
-            out.triangles.push_back({at(i, j), at(i + 1, j), at(i + 1, j + 1)});
-            out.triangles.push_back({at(i, j), at(i + 1, j + 1), at(i, j + 1)});
-        }
-    }
-    return out;
-}
 
 template <class Which>
 std::vector<std::uint32_t> where(const TriangleMesh& mesh, const Which& which) {
@@ -225,6 +212,49 @@ TEST_CASE("a disc fed in its middle fills by the radial law") {
         balanced(f);
     }
     CHECK(before < 0.002);
+}
+
+TEST_CASE("what lies amid a vent fills from the vent's edge, and nothing of it is lost or waited for") {
+    // A disc fed at its rim and drawn at its middle: t(r) = φμ/KΔp·(r²/2·ln(r/R) + (R² − r²)/4), by Darcy
+    // inwards from R; what the vent covers then fills at the rate at which the front came.
+    const double R = 0.3;
+    const auto law = [&](double r) {
+        return kPhi * kMu / (kK * kDrop) * ((r > 0 ? r * r / 2 * std::log(r / R) : 0) + (R * R - r * r) / 4);
+    };
+    for (const double vent : {0.01, 0.03, 0.06}) {
+        INFO(vent);
+        std::vector<std::pair<double, double>> rings{{1e-4, 0}};
+        for (int k = 1; k <= 60; ++k) rings.emplace_back(R * k / 60, 0);
+        Set s;
+        s.mesh = shapes::turned(rings, 48, false, true);
+        s.mesh.triangles.clear();
+        for (const auto& t : shapes::turned(rings, 48, true, false).triangles) s.mesh.triangles.push_back(t);
+        s.feeds = {
+            {where(s.mesh, [&](const Point& p) { return p.norm() > R - 1e-9; }), kDrop, {0.0, {}}, {}}};
+        s.vents = {{where(s.mesh, [&](const Point& p) { return p.norm() < vent + 1e-9; }), 0}};
+        REQUIRE(s.vents[0].points.size() > 48);
+        const auto f = s.run();
+        REQUIRE(f.fill);
+        CHECK(f.dry.empty());
+        CHECK(f.filled == Approx(1).epsilon(1e-4));
+        CHECK(*f.vents[0] == Approx(law(vent)).epsilon(0.02));
+        CHECK(*f.fill > law(vent));
+        CHECK(*f.fill < 1.04 * law(0));
+        CHECK(f.held == Approx(kPi * R * R * kDeep * kPhi * s.rules.density).epsilon(0.01));
+        balanced(f);
+        for (const auto& at : f.arrival) REQUIRE(at.has_value());
+    }
+    // A vent that is all of one end, and one that a feed lies in the midst of.
+    auto s = strip(0.4, 40);
+    s.vents = {{where(s.mesh, [](const Point& p) { return p.x() > 0.3 - 1e-9; }), 0}};
+    const auto end = s.run();
+    REQUIRE(end.fill);
+    CHECK(*end.vents[0] == Approx(line_time(0.3)).epsilon(0.02));
+    balanced(end);
+    s.feeds = {{{nearest(s.mesh, {0.36, 0.05, 0})}, kDrop, {0.0, {}}, {}}};
+    const auto amid = s.run();
+    CHECK(amid.feeds[0].mass > 0);
+    balanced(amid);
 }
 
 TEST_CASE("where the medium stops short, two resistances stand in series") {

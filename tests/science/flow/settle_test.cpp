@@ -6,6 +6,7 @@
 
 #include "core/base/units.hpp"
 #include "tests/quiet.hpp"
+#include "tests/shapes.hpp"
 
 using namespace jig;
 
@@ -14,19 +15,7 @@ namespace {
 constexpr double kLength = 0.6, kWidth = 0.1, kK = 2e-10, kDeep = 0.004, kGives = 0.1, kRoom = 101325;
 
 TriangleMesh strip(std::uint32_t n) {
-    TriangleMesh out;
-    const std::uint32_t m = n / 6;
-    for (std::uint32_t j = 0; j <= m; ++j) {
-        for (std::uint32_t i = 0; i <= n; ++i) out.points.emplace_back(kLength * i / n, kWidth * j / m, 0);
-    }
-    const auto at = [&](std::uint32_t i, std::uint32_t j) { return j * (n + 1) + i; };
-    for (std::uint32_t j = 0; j < m; ++j) {
-        for (std::uint32_t i = 0; i < n; ++i) {
-            out.triangles.push_back({at(i, j), at(i + 1, j), at(i + 1, j + 1)});
-            out.triangles.push_back({at(i, j), at(i + 1, j + 1), at(i, j + 1)});
-        }
-    }
-    return out;
+    return shapes::plate(kLength, kWidth, n, n / 6);
 }
 
 std::vector<FaceFlow> preform(const TriangleMesh& mesh, double gives = kGives) {
