@@ -329,12 +329,15 @@ Flow followed(const FlowAsked& asked, const Shared<TriangleMesh>& face, const Fr
     const auto faces = preform_on(mesh, asked, frame, draped, ground, out.ports);
     out.filling = fill(mesh, faces, feeds, vents, viscosity, rules, progress);
     out.hoses = static_cast<double>(feeds.size()) * kPi / 4 * c.bore * c.bore * c.hose * asked.density;
-    const double filled = viscosity.flow_time(out.filling.fill.value_or(0));
-    for (std::size_t i = 0; i < feeds.size() && out.filling.fill; ++i) {
+    // Hoses may be why it never fills.
+    const auto& intake = out.filling.intake;
+    const double ended = out.filling.fill.value_or(intake.empty() ? 0 : intake.back().first),
+                 filled = viscosity.flow_time(ended);
+    for (std::size_t i = 0; i < feeds.size(); ++i) {
         const auto& given = out.filling.feeds[i];
         if (!given.opened) continue;
         const double took =
-            viscosity.flow_time(given.shut.value_or(*out.filling.fill)) - viscosity.flow_time(*given.opened);
+            viscosity.flow_time(given.shut.value_or(ended)) - viscosity.flow_time(*given.opened);
         if (took > 1e-3 * filled)
             out.choked = std::max(out.choked, feeds[i].resists * given.mass / asked.density / took);
     }

@@ -68,8 +68,9 @@ std::string pot_words(const FeedPot& pot) {
 
 /// Whole millimetres of bore at which hoses take a tenth of the drive, or as much as the widest takes.
 double wide_bore(const Flow& f, const Infusion& c) {
-    // Two resistances in series, of which the hose's is to be a ninth of the other.
-    const double share = std::min(0.99, f.choked / f.drive);
+    // Two resistances in series, of which the hose's is to be a ninth of the other. Where hardly anything is
+    // left of the drive nobody knows the other: then wider by a few times, and asked again.
+    const double share = std::min(0.98, f.choked / f.drive);
     const double wanted = c.bore * std::pow(9 * share / (1 - share), 0.25);
     return std::min(0.05, std::ceil(1000 * wanted) / 1000);
 }
@@ -308,7 +309,7 @@ Calls flow_calls(const Flow& f, const Infusion& c, const part::Choices& part, do
         // A part that is full in good time only waits for its hoses.
         const bool in_time = fill.fill && (!f.gel || *fill.fill <= kMargin * *f.gel);
         add(in_time ? Severity::note : Severity::caution, "thin_hose",
-            "The hoses take " + quantity(Kind::pressure, f.choked) + " of " +
+            "The hoses take " + quantity(Kind::pressure, std::min(f.choked, f.drive)) + " of " +
                 quantity(Kind::pressure, f.drive) + " on average",
             "Resin is slow in " + quantity(Kind::length, c.hose) + " with a bore of " +
                 quantity(Kind::length, c.bore) + ": shorter or wider ones fill the part sooner.",
