@@ -12,7 +12,7 @@ namespace jig {
 /// Whether a point takes no more resin, its share of volume filled being `full`.
 [[nodiscard]] inline bool is_full(FlowState state, double full) {
     return state == FlowState::wet || state == FlowState::feed ||
-           (state == FlowState::vent && full >= 1 - 1e-9);
+           (state != FlowState::shut && full >= 1 - 1e-9);
 }
 
 struct Pocket {

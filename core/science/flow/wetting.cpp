@@ -65,12 +65,19 @@ void Wetting::flood(const std::vector<Feed>& feeds) {
     for (const auto& f : feeds) {
         for (const auto i : f.points) fed[i] = 1;
     }
+    // Points over the diagonal of a right angle are neighbours between which nothing flows.
+    const auto joined = [&](std::uint32_t i, std::uint32_t e) {
+        double most = 0;
+        for (auto k = net.start[i]; k < net.start[i + 1]; ++k) most = std::max(most, net.conducts[k]);
+        return net.conducts[e] > 1e-9 * most;
+    };
     std::vector<char> within(count(), 0);
     for (std::uint32_t i = 0; i < count(); ++i) {
         within[i] = state[i] == FlowState::vent && fed[i] == 0;
         for (auto e = net.start[i]; e < net.start[i + 1] && within[i] != 0; ++e) {
             const auto j = net.to[e];
-            within[i] = state[j] == FlowState::shut || (state[j] == FlowState::vent && fed[j] == 0);
+            within[i] =
+                state[j] == FlowState::shut || (state[j] == FlowState::vent && fed[j] == 0) || !joined(i, e);
         }
     }
     const auto pores = net.volume;

@@ -7,6 +7,7 @@
 #include "core/base/error.hpp"
 #include "core/base/units.hpp"
 #include "core/science/flow/fill.hpp"
+#include "core/science/mesh/refine.hpp"
 #include "tests/quiet.hpp"
 #include "tests/shapes.hpp"
 
@@ -214,6 +215,22 @@ TEST_CASE("a disc fed in its middle fills by the radial law") {
     CHECK(before < 0.002);
 }
 
+TEST_CASE("without a vent a face is full when the front has come to its end, not at the end of the run") {
+    for (const double size : {0.1, 0.011, 0.006, 0.0043}) {
+        INFO(size);
+        auto s = strip(0.4, 40);
+        s.mesh = refined(s.mesh, size, quiet).mesh;
+        s.feeds[0].points = where(s.mesh, [](const Point& p) { return p.x() < 1e-9; });
+        s.vents.clear();
+        s.rules.end = 1e7;
+        const auto f = s.run();
+        REQUIRE(f.fill);
+        CHECK(*f.fill == Approx(line_time(0.4)).epsilon(0.01));
+        CHECK(f.dry.empty());
+        balanced(f);
+    }
+}
+
 TEST_CASE("what lies amid a vent fills from the vent's edge, and nothing of it is lost or waited for") {
     // A disc fed at its rim and drawn at its middle: t(r) = φμ/KΔp·(r²/2·ln(r/R) + (R² − r²)/4), by Darcy
     // inwards from R; what the vent covers then fills at the rate at which the front came.
@@ -244,13 +261,28 @@ TEST_CASE("what lies amid a vent fills from the vent's edge, and nothing of it i
         balanced(f);
         for (const auto& at : f.arrival) REQUIRE(at.has_value());
     }
-    // A vent that is all of one end, and one that a feed lies in the midst of.
+    // One that is all of one end: behind its edge at x the strip fills at the rate at which resin comes
+    // there, x²/2 + x·(L − x) of φμ/KΔp in all. Also on a mesh whose halves are cut again, so that some
+    // neighbours over a right angle exchange nothing.
     auto s = strip(0.4, 40);
+    const auto cut_again = refined(s.mesh, 0.006, quiet).mesh;
+    for (const TriangleMesh* mesh : {&std::as_const(s.mesh), &cut_again}) {
+        for (const double x : {0.3, 0.2, 0.05}) {
+            INFO(mesh->points.size() << " points, " << x);
+            auto one = s;
+            one.mesh = *mesh;
+            one.feeds[0].points = where(*mesh, [](const Point& p) { return p.x() < 1e-9; });
+            one.vents = {{where(*mesh, [&](const Point& p) { return p.x() > x - 1e-9; }), 0}};
+            const auto end = one.run();
+            REQUIRE(end.fill);
+            CHECK(*end.vents[0] == Approx(line_time(x)).epsilon(x < 0.1 ? 0.1 : 0.02));
+            const double behind = kPhi * kMu / (kK * kDrop) * x * (0.4 - x);
+            CHECK(*end.fill == Approx(line_time(x) + behind).epsilon(0.03));
+            balanced(end);
+        }
+    }
+    // And one that a feed lies in the midst of.
     s.vents = {{where(s.mesh, [](const Point& p) { return p.x() > 0.3 - 1e-9; }), 0}};
-    const auto end = s.run();
-    REQUIRE(end.fill);
-    CHECK(*end.vents[0] == Approx(line_time(0.3)).epsilon(0.02));
-    balanced(end);
     s.feeds = {{{nearest(s.mesh, {0.36, 0.05, 0})}, kDrop, {0.0, {}}, {}}};
     const auto amid = s.run();
     CHECK(amid.feeds[0].mass > 0);
