@@ -11,6 +11,7 @@
 #include "core/science/drape/net.hpp"
 #include "core/science/flow/fill.hpp"
 #include "core/science/flow/network.hpp"
+#include "core/science/flow/settle.hpp"
 #include "core/science/heat/cure_fit.hpp"
 #include "core/science/heat/wall.hpp"
 #include "core/science/mesh/nearest_face.hpp"
@@ -228,22 +229,35 @@ double whole_system(const FlowNetwork& net) {
     return out;
 }
 
-double filling(std::uint32_t n, FlowNetwork* net) {
+/// The upper end of a plate, where it is drawn.
+std::vector<std::uint32_t> drawn_end(const TriangleMesh& mesh) {
+    std::vector<std::uint32_t> out;
+    for (std::uint32_t i = 0; i < mesh.points.size(); ++i) {
+        if (mesh.points[i].x() > 1 - 1e-9 && mesh.points[i].y() > 0.8) out.push_back(i);
+    }
+    return out;
+}
+
+/// Seconds of a plate's filling by `feeds` side by side along a third of one end, each through a hose that
+/// `resists`.
+double filling(std::uint32_t n, FlowNetwork* net, std::size_t feeds = 1, double resists = 0) {
     const auto mesh = plate(n);
     const FlowLayer layer{1e-10, 1e-10, 1e-11, 0, 0.003, 0.5, 0, {}};
     const auto faces = face_flows(mesh, {layer}, Point::UnitX());
-    Feed feed;
-    Vent vent;
+    std::vector<Feed> fed(feeds);
+    for (auto& f : fed) f.resists = resists;
     for (std::uint32_t i = 0; i < mesh.points.size(); ++i) {
         const Point& p = mesh.points[i];
-        if (p.x() < 1e-9 && p.y() < 0.3) feed.points.push_back(i);
-        if (p.x() > 1 - 1e-9 && p.y() > 0.8) vent.points.push_back(i);
+        if (p.x() < 1e-9 && p.y() < 0.3)
+            fed[static_cast<std::size_t>(p.y() / 0.3 * static_cast<double>(feeds))].points.push_back(i);
     }
+    Vent vent;
+    vent.points = drawn_end(mesh);
     const Viscosity resin(ThickeningResin{0.2, {}}, 0);
     Progress quiet;
     if (net != nullptr) *net = network_of(mesh, faces);
     return bench::fastest(
-        1, [&] { benchmark::DoNotOptimize(fill(mesh, faces, {feed}, {vent}, resin, {}, quiet).filled); });
+        1, [&] { benchmark::DoNotOptimize(fill(mesh, faces, fed, {vent}, resin, {}, quiet).filled); });
 }
 
 void a_whole_filling(benchmark::State& state) {
@@ -257,5 +271,49 @@ void a_whole_filling(benchmark::State& state) {
         std::log2(seconds / filling(n * 7 / 10, nullptr)) / (2 * std::log2(10.0 / 7));
 }
 BENCHMARK(a_whole_filling)->Arg(141)->Arg(245)->Unit(benchmark::kMillisecond)->Iterations(1);
+
+/// Beside the same without hoses: four feeds that share what they lead to, whose pressures are sought in
+/// each step.
+void a_filling_through_hoses(benchmark::State& state) {
+    const auto n = static_cast<std::uint32_t>(state.range(0));
+    const double resists = 4 / (1e-10 * 0.003);
+    double seconds = 0;
+    for (auto _ : state) seconds = filling(n, nullptr, 4, resists);
+    state.counters["times_without"] = seconds / filling(n, nullptr, 4);
+    state.counters["growth_exponent"] =
+        std::log2(seconds / filling(n * 7 / 10, nullptr, 4, resists)) / (2 * std::log2(10.0 / 7));
+}
+BENCHMARK(a_filling_through_hoses)->Arg(71)->Arg(141)->Unit(benchmark::kMillisecond)->Iterations(1);
+
+/// Seconds of what a full plate's pressures leave of it, an hour on.
+double settling(std::uint32_t n, FlowNetwork* net) {
+    const auto mesh = plate(n);
+    FlowLayer layer{1e-10, 1e-10, 1e-11, 0, 0.003, 0.5, 0, {}};
+    layer.gives = 0.1;
+    const auto faces = face_flows(mesh, {layer}, Point::UnitX());
+    std::vector<double> start;
+    for (const auto& p : mesh.points) start.push_back(9e4 * (1 - p.x()));
+    SettleRules rules;
+    rules.flow_time = 3600 / 0.2;
+    Progress quiet;
+    if (net != nullptr) *net = network_of(mesh, faces);
+    return bench::fastest(1, [&] {
+        benchmark::DoNotOptimize(settle(mesh, faces, start, std::vector<char>(mesh.points.size(), 1),
+                                        drawn_end(mesh), rules, quiet)
+                                     .over);
+    });
+}
+
+void a_preform_that_settles(benchmark::State& state) {
+    const auto n = static_cast<std::uint32_t>(state.range(0));
+    FlowNetwork net;
+    double seconds = 0;
+    for (auto _ : state) seconds = settling(n, &net);
+    state.counters["points"] = static_cast<double>(net.count());
+    state.counters["times_cholmod"] = seconds / whole_system(net);
+    state.counters["growth_exponent"] =
+        std::log2(seconds / settling(n * 7 / 10, nullptr)) / (2 * std::log2(10.0 / 7));
+}
+BENCHMARK(a_preform_that_settles)->Arg(71)->Arg(141)->Unit(benchmark::kMillisecond)->Iterations(1);
 
 }  // namespace

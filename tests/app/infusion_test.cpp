@@ -129,6 +129,40 @@ TEST_CASE(
     CHECK(infusion(b).plan == InfusionPlan::ring);
 }
 
+TEST_CASE("a hose is mirrored across the middle by a press, once, and what is its own mirror is refused") {
+    Bench b("radar-dome");
+    at_bag(b);
+    auto* hoses = b.visible<RecordTable>("hoses");
+    b.visible<QPushButton>("add-vent")->click();
+    b.settle();
+    const auto row = hoses->rowCount() - 1;
+    type_into(b, hoses, row, 2, "120; 80");
+    const auto count = infusion(b).ports.size();
+    hoses->setCurrentCell(row, 0);
+    b.press("mirror-hose");
+    b.settle();
+    REQUIRE(infusion(b).ports.size() == count + 1);
+    const auto& twin = infusion(b).ports.back();
+    CHECK(twin.use == PortUse::vent);
+    CHECK(twin.along == Approx(0.12));
+    CHECK(twin.across == Approx(-0.08));
+    CHECK(flow(b).ports.size() == count + 1);
+    // Its mirror is there now, both ways.
+    for (const int which : {row, row + 1}) {
+        hoses->setCurrentCell(which, 0);
+        b.press("mirror-hose");
+        CHECK(b.message().contains("there already"));
+    }
+    CHECK(infusion(b).ports.size() == count + 1);
+    // The ring of the rim is its own mirror.
+    hoses->setCurrentCell(0, 0);
+    b.press("mirror-hose");
+    CHECK(b.message().contains("own mirror"));
+    b.key(Qt::Key_Z, Qt::ControlModifier);
+    b.settle();
+    CHECK(infusion(b).ports.size() == count);
+}
+
 TEST_CASE("hoses are added, changed and taken away; without a feed a stop says so and nothing is lost") {
     Bench b("radar-dome");
     at_bag(b);

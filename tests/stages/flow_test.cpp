@@ -521,6 +521,42 @@ TEST_CASE("on the dome every plan of hoses lies where its name says") {
     }
 }
 
+TEST_CASE("a hose's mirror lies across the middle, or at the other end of the middle line, or is itself") {
+    Port p;
+    p.along = 0.2;
+    p.across = 0.1;
+    const auto over = bag::mirrored(p);
+    REQUIRE(over);
+    CHECK(over->along == 0.2);
+    CHECK(over->across == -0.1);
+    CHECK(*bag::mirrored(*over) == p);
+    p.across = 0;
+    REQUIRE(bag::mirrored(p));
+    CHECK(bag::mirrored(p)->along == -0.2);
+    p.along = 0;
+    CHECK_FALSE(bag::mirrored(p));
+    // A line from side to side over the middle is itself, however it is told; one aslant is not.
+    Port line;
+    line.kind = PortKind::line;
+    line.along = line.to_along = 0;
+    line.across = -0.3;
+    line.to_across = 0.3;
+    CHECK_FALSE(bag::mirrored(line));
+    line.to_along = 0.1;
+    REQUIRE(bag::mirrored(line));
+    CHECK(bag::mirrored(line)->across == 0.3);
+    CHECK(bag::mirrored(line)->to_across == -0.3);
+    CHECK(bag::mirrored(line)->to_along == 0.1);
+    Port rim;
+    rim.kind = PortKind::rim;
+    CHECK_FALSE(bag::mirrored(rim));
+    rim.along = 0.1;
+    rim.to_along = 0.3;
+    REQUIRE(bag::mirrored(rim));
+    CHECK(bag::mirrored(rim)->along == -0.3);
+    CHECK(bag::mirrored(rim)->to_along == -0.1);
+}
+
 TEST_CASE("plans are set side by side as each would fill by itself") {
     const auto job = fixtures::demo("radar-dome");
     JobBoard board;

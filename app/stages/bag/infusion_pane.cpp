@@ -1,4 +1,6 @@
 // The hoses of an infusion, plans of them side by side, and fronts that were seen.
+#include <algorithm>
+
 #include <QHeaderView>
 #include <QLabel>
 #include <QPushButton>
@@ -90,6 +92,13 @@ class HosePane : public Pane {
             });
             row->addWidget(more);
         }
+        auto* mirror = new QPushButton("Mirror it", this);
+        mirror->setObjectName("mirror-hose");
+        mirror->setToolTip(
+            "The chosen hose once more across the middle of the face; one on the middle line, at its other "
+            "end");
+        connect(mirror, &QPushButton::clicked, this, [this] { mirror_chosen(); });
+        row->addWidget(mirror);
         auto* seek = new QPushButton("Compare plans", this);
         seek->setObjectName("seek-hoses");
         seek->setToolTip("Follows the resin of spines, ring and end, and sets them side by side");
@@ -170,6 +179,22 @@ class HosePane : public Pane {
         job.bag.infusion.plan = InfusionPlan::own;
         job.bag.infusion.ports = std::move(next);
         document_.replace(name, std::move(job));
+    }
+    void mirror_chosen() {
+        auto next = ports();
+        const int row = table_->currentRow();
+        if (row < 0 || row >= static_cast<int>(next.size()))
+            return static_cast<void>(emit document_.refused("Choose a hose in the table first."));
+        const auto twin = bag::mirrored(next[static_cast<std::size_t>(row)]);
+        if (!twin)
+            return static_cast<void>(emit document_.refused(
+                QString("Hose %1 is its own mirror: it lies on both sides alike.").arg(row + 1)));
+        if (std::find(next.begin(), next.end(), *twin) != next.end())
+            return static_cast<void>(
+                emit document_.refused(QString("The mirror of hose %1 is there already.").arg(row + 1)));
+        // Beside it, so that feeds stay before vents.
+        next.insert(next.begin() + row + 1, *twin);
+        set(QString("mirror hose %1").arg(row + 1), std::move(next));
     }
     [[nodiscard]] QStringList cells(const Port& p) const {
         const auto length = [&](double m) { return rounded(Kind::length, m, wording_); };

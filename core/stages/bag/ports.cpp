@@ -133,6 +133,30 @@ std::vector<std::uint32_t> FlowGround::way(std::uint32_t from, std::uint32_t to)
     return out;
 }
 
+std::optional<Port> mirrored(const Port& port) {
+    constexpr double kOnIt = 1e-6;  // m
+    const auto same = [](const Port& a, const Port& b) {
+        const Point2 a0(a.along, a.across), a1(a.to_along, a.to_across), b0(b.along, b.across),
+            b1(b.to_along, b.to_across);
+        const auto near = [](const Point2& p, const Point2& q) { return (p - q).norm() < kOnIt; };
+        if (a.kind == PortKind::place) return near(a0, b0);
+        return (near(a0, b0) && near(a1, b1)) || (near(a0, b1) && near(a1, b0));
+    };
+    // A piece of the rim is told by how far along it lies, on both sides.
+    if (port.kind != PortKind::rim) {
+        auto over = port;
+        over.across = -port.across;
+        over.to_across = -port.to_across;
+        if (!same(over, port)) return over;
+    }
+    auto along = port;
+    along.along = -port.along;
+    along.to_along = -port.to_along;
+    if (port.kind == PortKind::rim) std::swap(along.along, along.to_along);
+    if (same(along, port)) return {};
+    return along;
+}
+
 std::vector<Port> planned_ports(const Infusion& infusion, const FlowGround& ground) {
     if (infusion.plan == InfusionPlan::own) {
         auto out = infusion.ports;

@@ -1,6 +1,7 @@
 // Where hoses of an infusion lie on the face.
 #pragma once
 
+#include <optional>
 #include <string>
 
 #include "core/science/mesh/topology.hpp"
@@ -51,6 +52,10 @@ struct PlacedPort {
     Point at = Point::Zero();           ///< the middle of it
     bool operator==(const PlacedPort&) const = default;
 };
+
+/// The same hose on the other side of the line along the middle of the face; one that lies on that line, at
+/// the other end of it. None for one that is its own mirror: all of the rim, or a place in the very middle.
+std::optional<Port> mirrored(const Port& port);
 
 /// The hoses of a plan on a face, as the maker could have placed them: feeds first.
 std::vector<Port> planned_ports(const Infusion& infusion, const FlowGround& ground);
