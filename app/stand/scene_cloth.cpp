@@ -89,7 +89,9 @@ void add_cloth(Scene& s, const Findings& f, const Upright& up, const Ink& k, con
     draw(across, 0.8);
     for (const auto& [a, b, normal] : net.drape.meets)
         s.lines.push_back({{up(a + lift * normal), up(b + lift * normal)}, k.clay, 2.2, true});
-    s.labels.push_back({up(draped.seed) + Point(0, 0, 4 * lift), "starts here"});
+    // Where it truly does: from a rim's notch it is moved in.
+    const Point& seed = net.drape.nodes.empty() ? draped.seed : net.drape.nodes.front().at;
+    s.labels.push_back({up(seed) + Point(0, 0, 4 * lift), "starts here"});
     if (net.drape.locked > 0)
         s.labels.push_back({up(net.drape.most_at) + Point(0, 0, 4 * lift), "most sheared"});
     s.legend =

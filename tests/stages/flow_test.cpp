@@ -2,6 +2,7 @@
 #include <algorithm>
 #include <catch2/catch.hpp>
 #include <cmath>
+#include <map>
 #include <random>
 
 #include "core/base/units.hpp"
@@ -450,6 +451,14 @@ TEST_CASE(
           Approx(cloth.K_along * std::pow((1 - vf) / (1 - from), 3) * std::pow(from / vf, 2)));
     CHECK(asked.preform[2].flow.K2 < asked.preform[2].flow.K1);
     CHECK(asked.preform[2].flow.angle == Approx(kPi / 4));
+    // How far a ply gives is its weave's, but where the library has measured it.
+    CHECK(asked.preform[0].flow.gives == 0.08);
+    CHECK(asked.preform[2].flow.gives == 0.05);
+    auto own = shop();
+    for (auto& r : own.reinforcements) {
+        if (r.name == cloth.name) r.gives = 0.21;
+    }
+    CHECK(flow_asked(job.bag, job.part, {Process::infusion}, own).preform[0].flow.gives == 0.21);
     // By the maker's own fronts, all layers alike.
     auto more = job;
     more.bag.infusion.lets = 2.5;
@@ -745,6 +754,42 @@ TEST_CASE("what a day does not fill, and steps that would not settle, are said w
     REQUIRE(unsettled);
     CHECK(unsettled->severity == Severity::note);
     CHECK(unsettled->headline.find("3 of " + std::to_string(f.filling.steps)) == 0);
+}
+
+TEST_CASE("a small dry place is told as one, and not as resin that gels before it is full") {
+    const auto asked = plain();
+    auto f = follow(asked, strip(1, 0.2, 60));
+    REQUIRE(f.filling.fill);
+    f.gel = 9000;
+    const auto keys = [&] {
+        std::map<std::string, Severity> out;
+        for (const auto& c : bag::flow_calls(f, asked.infusion, part::Choices{}, 1)) out[c.key] = c.severity;
+        return out;
+    };
+    CHECK(keys().count("dry") == 0);
+    f.filling.fill.reset();
+    // Half a square centimetre of 0.2 m², ten, and ten with a third of the strip that the resin never
+    // reached.
+    f.filling.dry = {{Point(0.1, 0, 0), 5e-5}};
+    f.filling.filled = 0.9997;
+    auto said = keys();
+    CHECK(said.count("gels_first") == 0);
+    REQUIRE(said.count("dry") == 1);
+    CHECK(said["dry"] == Severity::caution);
+    f.filling.dry[0].area = 1e-3;
+    f.filling.filled = 0.995;
+    said = keys();
+    CHECK(said.count("gels_first") == 0);
+    CHECK(said["dry"] == Severity::stop);
+    f.filling.filled = 0.66;
+    said = keys();
+    CHECK(said["dry"] == Severity::stop);
+    CHECK(said["gels_first"] == Severity::stop);
+    // Of a part as small as a hand half a square centimetre is much.
+    f.filling.filled = 0.9997;
+    f.filling.dry[0].area = 5e-5;
+    f.area = 0.01;
+    CHECK(keys()["dry"] == Severity::stop);
 }
 
 TEST_CASE("what the infusion takes is bought and planned: line, medium, hands by the hose") {

@@ -125,6 +125,24 @@ TEST_CASE("a plate that is fed all round is full where its vent is, not all but 
     CHECK(call(f, "gels_first") == nullptr);
 }
 
+TEST_CASE("a face that winds over itself has no flange, and no area of it is less than nothing") {
+    for (const double turns : {0.3, 1.6, 2.2}) {
+        INFO(turns << " turns");
+        const auto winding = sheet(60, 10, [&](double u, double v) {
+            const double a = 2 * kPi * turns * u, r = 0.1 + 0.4 * v;
+            return Point(r * std::cos(a), r * std::sin(a), 0.5 * u);
+        });
+        const auto job = over(winding);
+        const auto f = worked_out(job);
+        sound(job, f);
+        CHECK(f.edge->area >= 0);
+        for (const auto& figure : f.figures(Stage::shell)) {
+            if (figure.kind == Kind::area) CHECK(figure.value >= 0);
+        }
+        if (turns > 1) CHECK(call(f, "no_flange") != nullptr);
+    }
+}
+
 TEST_CASE("surfaces that do not touch are told, whatever their order and size") {
     const auto one = bowl();
     auto small = bowl();

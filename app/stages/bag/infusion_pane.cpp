@@ -133,13 +133,12 @@ class HosePane : public Pane {
         wording_ = w;
         const auto& f = document_.findings();
         const bool own = document_.job().bag.infusion.plan == InfusionPlan::own;
-        title_->setText(
-            QString("<span style='font-weight:600'>Hoses</span>, along; across from the middle of "
-                    "the face: %1")
-                .arg(own ? "your own." : "laid by the plan; change one and they are your own."));
         const auto unit = [&](Kind kind) { return QString::fromStdString(unit_sign(kind, w)); };
-        table_->horizontalHeaderItem(kWhere)->setText("where, " + unit(Kind::length));
-        table_->horizontalHeaderItem(kAfter)->setText("after, " + unit(Kind::duration));
+        // The table has to do with the slip's width: its units stand here.
+        title_->setText(QString("<span style='font-weight:600'>Hoses</span>, along; across from the middle "
+                                "of the face in %1, times in %2: %3")
+                            .arg(unit(Kind::length), unit(Kind::duration),
+                                 own ? "your own." : "laid by the plan; change one and they are your own."));
         QList<QStringList> rows;
         for (const auto& p : ports()) rows << cells(p);
         table_->show_rows(rows);

@@ -2,6 +2,7 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <cmath>
 #include <numbers>
 #include <queue>
@@ -55,6 +56,9 @@ class Weaver {
         // Rings outwards, the first threads with them, each crossing from two that are nearer the seed; what
         // those cannot reach, from any two. So cloth that comes round meets itself half way round.
         offer(0, 0);
+        double area = 0;
+        for (std::size_t f = 0; f < mesh_.triangles.size(); ++f) area += mesh_.area_vector2(f).norm() / 2;
+        const double most = 1000 + 4 * area / (d_ * d_);
         std::size_t looked = 0;
         for (bool past_rim = false;;) {
             if (++looked % 2048 == 0) progress.check();
@@ -73,6 +77,8 @@ class Weaver {
                 offer(i, j);
             else
                 stuck_.insert({ring, i, j});
+            // More than the face could hold, however sheared: it winds over itself and is laid no further.
+            if (inside_ > most) break;
             if (out_.nodes.size() > kMostNodes)
                 throw InputError("cell", fmt::format("the net needs more than {} crossings", kMostNodes),
                                  "lay it with a larger cell");
@@ -119,6 +125,7 @@ class Weaver {
         const auto n = static_cast<std::uint32_t>(out_.nodes.size());
         out_.nodes.push_back({i, j, place.at, place.face, place.outside, 0});
         depth_.push_back(depth);
+        inside_ += place.outside ? 0 : 1;
         index_[key_of(i, j)] = n;
         boxes_.add(place.at, n);
     }
@@ -146,7 +153,8 @@ class Weaver {
             // No place of a square cell is further from a crossing; the back of a thin wall is elsewhere.
             if (std::abs(other.i - i) + std::abs(other.j - j) > 7 && !other.outside &&
                 (other.at - place.at).norm() < 0.72 * d_ &&
-                walk_.flat_normal(other.face).dot(walk_.flat_normal(place.face)) > 0)
+                (topology_.turned_edges > 0 ||
+                 walk_.flat_normal(other.face).dot(walk_.flat_normal(place.face)) > 0))
                 found = true;
         });
         return found;
@@ -328,6 +336,12 @@ class Weaver {
             const auto right = find(node.i + 1, node.j), up = find(node.i, node.j + 1),
                        far = find(node.i + 1, node.j + 1);
             if (right == kNoNode || up == kNoNode || far == kNoNode) continue;
+            // Where two ends of the net meet over a tip, what lies between them is no cell.
+            const auto side = [&](std::uint32_t a, std::uint32_t b) {
+                return (out_.nodes[a].at - out_.nodes[b].at).norm();
+            };
+            if (std::max({side(n, right), side(right, far), side(far, up), side(up, n)}) > 1.05 * d_)
+                continue;
             // Of a rhomb, by its diagonals.
             const double one = diagonal(n, far), other = diagonal(right, up);
             const double shear = std::abs(std::numbers::pi / 2 - 2 * std::atan2(other, one));
@@ -351,6 +365,7 @@ class Weaver {
     NetBoxes boxes_;
     std::unordered_map<std::uint64_t, std::uint32_t> index_;
     std::vector<int> depth_;  ///< cells past the rim
+    double inside_ = 0;       ///< crossings on the face
     /// A first thread, straight along the face from the seed.
     struct Thread {
         OnMesh from;
@@ -367,11 +382,57 @@ class Weaver {
 
 }  // namespace
 
+namespace {
+
+/// The middle of the face nearest to the seed that lies `away` m from every rim; none where the mesh is
+/// narrower.
+std::optional<Point> inward(const TriangleMesh& mesh, const Topology& topology, const Point& seed,
+                            double away) {
+    std::vector<Point> rim;
+    for (std::size_t f = 0; f < mesh.triangles.size(); ++f) {
+        for (int k = 0; k < 3; ++k) {
+            if (topology.across[f][static_cast<std::size_t>(k)] == kNoFace)
+                rim.push_back((mesh.corner(f, k) + mesh.corner(f, (k + 1) % 3)) / 2);
+        }
+    }
+    std::vector<std::pair<double, std::size_t>> near;
+    for (std::size_t f = 0; f < mesh.triangles.size(); ++f)
+        near.emplace_back((mesh.centre(f) - seed).squaredNorm(), f);
+    std::sort(near.begin(), near.end());
+    for (const auto& [distance, f] : near) {
+        const Point at = mesh.centre(f);
+        if (std::none_of(rim.begin(), rim.end(),
+                         [&, at = at](const Point& p) { return (p - at).squaredNorm() < away * away; }))
+            return at;
+    }
+    return {};
+}
+
+}  // namespace
+
 Drape drape(const TriangleMesh& mesh, const Topology& topology, const DrapeRules& rules, Progress& progress) {
     Drape out;
     const MeshWalk walk(mesh, topology);
     Weaver(mesh, topology, walk, rules, out).weave(progress);
     lay_on_cloth(out, mesh, topology, walk, rules);
+    double area = 0;
+    for (std::size_t f = 0; f < mesh.triangles.size(); ++f) area += mesh.area_vector2(f).norm() / 2;
+    // In a corner of a rim every thread may lead straight off the face: then from further in.
+    for (const double cells : {2.0, 5.0}) {
+        if (out.covered > area / 2) break;
+        auto further = rules;
+        const auto seed = inward(mesh, topology, rules.seed, cells * rules.cell);
+        if (!seed) break;
+        further.seed = *seed;
+        Drape other;
+        try {
+            Weaver(mesh, topology, walk, further, other).weave(progress);
+        } catch (const InputError&) {
+            continue;  // the warp has no direction there
+        }
+        lay_on_cloth(other, mesh, topology, walk, further);
+        if (other.covered > out.covered) out = std::move(other);
+    }
     return out;
 }
 

@@ -211,7 +211,7 @@ Calls flow_calls(const Flow& f, const Infusion& c, const part::Choices& part, do
             "The fibre share will differ from rim to deepest place, and the last of it fills slowly.");
     double dry = 0;
     for (const auto& d : fill.dry) dry += d.area;
-    if (dry > kSmallest) {
+    if (dry > 0 && !fill.fill) {
         std::optional<Fix> fix;
         // Another vent there: from then on the hoses are the maker's own.
         auto own = with_own_ports(c, f);
@@ -222,14 +222,15 @@ Calls flow_calls(const Flow& f, const Infusion& c, const part::Choices& part, do
         vent.across = at.y();
         own.ports.push_back(vent);
         fix = Fix{"Put a vent there", Json{{"bag", {{"infusion", to_json_value(own)}}}}};
-        add(Severity::stop, "dry",
+        add(dry > std::min(kSmallest, 1e-3 * f.area) ? Severity::stop : Severity::caution, "dry",
             fmt::format("{} of the face stay dry{}", quantity(Kind::area, dry),
                         fill.dry.size() > 1 ? fmt::format(" in {} places", fill.dry.size()) : std::string()),
             "Resin closes round it while no vent draws there: the largest at " +
                 place_words(f, fill.dry.front().at) + ".",
             std::move(fix));
     }
-    if (!fill.fill && dry <= kSmallest) {
+    // What is left beside the dry places, and by more than their edges on the mesh.
+    if (!fill.fill && (dry <= 0 || (1 - fill.filled) * f.area - dry > 0.02 * f.area)) {
         const bool gels = fill.gelled || (f.gel && *f.gel <= 86400);
         add(Severity::stop, gels ? "gels_first" : "never_full",
             gels ? fmt::format("The resin gels after {} with {} of the preform filled",

@@ -163,9 +163,13 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
     const auto chosen = split.one_piece() ? 0 : chosen_piece(c, split);
     out.rims = split.one_piece() ? split.rims : rims[chosen];
     const Loops& rim = rims[chosen];
+    // A face that winds over itself has a rim that no flange goes round.
+    bool crossed = false;
     for (std::size_t i = 0; i < rims.size(); ++i) {
         const Loops &own = split.one_piece() ? split.rims : rims[i], outer = outside_of(rims[i], c);
-        out.area += net_area(outer) - net_area(own);
+        const double beyond = net_area(outer) - net_area(own);
+        crossed = crossed || beyond <= 0;
+        out.area += std::max(0.0, beyond);
         for (const auto& loop : own) out.rim_length += perimeter(loop);
         const auto land = c.trim + c.channel;
         out.tape_land_area +=
@@ -194,6 +198,10 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
     out.fits.insert(out.fits.end(), ports.begin(), ports.end());
     out.outline = notched(c, out);
     try {
+        if (crossed)
+            throw InputError(
+                "edge", "its rim crosses itself seen along the pull",
+                "choose a pull that sees it once, or split the shape where it winds over itself");
         out.tool = std::make_shared<const ToolFace>(tool_face(shape, split, c, out.outer));
     } catch (const InputError& e) {
         out.no_tool = e.problem() + "; " + e.mend();

@@ -337,6 +337,23 @@ TEST_CASE("odd faces end without a crash, and what cloth does not reach is named
     CHECK(half.covered == Approx(0.04).epsilon(1e-9));
     REQUIRE(half.holes.size() == 1);
     CHECK(half.holes[0].x() > 1);
+    // A band that is joined after half a turn has one side only: the net ends all the same, and soon.
+    auto band = sheet(60, 8, [](double u, double v) {
+        const double a = 2 * kPi * u, h = 0.3 * (v - 0.5), r = 0.5 + h * std::cos(a / 2);
+        return Point(r * std::cos(a), r * std::sin(a), h * std::sin(a / 2));
+    });
+    const double cell = std::sqrt(area_of(band)) / 42;
+    for (const bool joined : {false, true}) {
+        for (auto& t : band.triangles) {
+            for (auto& i : t) i = joined && i % 61 == 60 ? (8 - i / 61) * 61 : i;
+        }
+        for (const double turn : {0.0, 0.7, kPi / 2}) {
+            const Point warp(0, std::cos(turn), std::sin(turn));
+            const auto once = laid(band, {Point(0.5, 0, 0), warp, cell, 0.8});
+            CHECK(once.covered > 0.4 * area_of(band));
+            CHECK(once.nodes.size() < 20000);
+        }
+    }
     // A fold of a right angle, a strip thinner than a cell, one triangle, and a face of no area among others.
     const auto fold = sheet(40, 20, [](double u, double v) {
         const double s = 0.4 * u - 0.2;
@@ -367,6 +384,31 @@ TEST_CASE("a seed on a rim, past it or over a hole starts the cloth on the face 
         CHECK(d.covered > 0.9 * area_of(dome));
         CHECK_FALSE(d.nodes.front().outside);
     }
+}
+
+TEST_CASE("a seed in a notch of a rim, from which every thread leads off, starts further in") {
+    // A plate with a hole in steps, as its squares were cut away: seeds all round it, threads at any angle.
+    auto plate = sheet(30, 20, [](double u, double v) { return Point(0.3 * u, 0.15 * v, 0); });
+    TriangleMesh holed;
+    holed.points = plate.points;
+    for (const auto& t : plate.triangles) {
+        const Point c = (plate.points[t[0]] + plate.points[t[1]] + plate.points[t[2]]) / 3;
+        if ((c - Point(0.15, 0.075, 0)).norm() > 0.03) holed.triangles.push_back(t);
+    }
+    for (int k = 0; k < 16; ++k) {
+        const double a = 2 * kPi * k / 16;
+        const Point seed(0.15 + 0.02 * std::cos(a), 0.075 + 0.02 * std::sin(a), 0);
+        for (const double turn : {0.0, kPi / 8, kPi / 4, 1.0}) {
+            INFO("seed at " << degrees(a) << ", turned by " << degrees(turn));
+            const auto d = laid(holed, {seed, Point(std::cos(turn), std::sin(turn), 0), 0.005, 0.8});
+            CHECK(d.covered > 0.99 * area_of(holed));
+            CHECK(d.flat_area == Approx(d.covered).epsilon(1e-3));
+            CHECK(d.most < radians(0.1));
+        }
+    }
+    // The seed of a strip narrower than two cells stays where it is.
+    const auto strip = sheet(100, 1, [](double u, double v) { return Point(u, 0.004 * v, 0); });
+    CHECK(laid(strip, {Point(0, 0, 0), Point(1, 1, 0), 0.01, 0.8}).covered >= 0);
 }
 
 TEST_CASE("walking straight goes round a cylinder by its helix and comes off at its rim") {
