@@ -436,10 +436,20 @@ std::optional<FrontFit> fit_fronts(const Infusion& c, const Flow& flow, const Vi
     return out;
 }
 
+namespace {
+
+/// What is tried many times over is not followed beyond its being full.
+void leave_unsettled(FlowAsked& asked) {
+    for (auto& sheet : asked.preform) sheet.flow.gives = 0;
+}
+
+}  // namespace
+
 RaceFit seek_race(FlowAsked asked, const Shared<TriangleMesh>& face, const Frame& frame,
                   const part::Draped& draped, Progress& progress) {
     if (!asked.infused) throw InputError("bag", "the part is not infused", "choose so in Part");
     if (!face) throw InputError("bag", "there is no face that resin could run over", "see Edge");
+    leave_unsettled(asked);
     constexpr int kRuns = 17;
     int runs = 0;
     const auto at = [&](double race) {
@@ -484,6 +494,7 @@ Layouts seek_layout(FlowAsked asked, const Shared<TriangleMesh>& face, const Fra
                     const part::Draped& draped, Progress& progress) {
     if (!asked.infused) throw InputError("bag", "the part is not infused", "choose so in Part");
     if (!face) throw InputError("bag", "there is no face that resin could run over", "see Edge");
+    leave_unsettled(asked);
     Layouts out;
     std::vector<std::pair<InfusionPlan, int>> plans{{InfusionPlan::ring, 1}, {InfusionPlan::end, 1}};
     for (int n = 1; n <= 4; ++n) plans.emplace_back(InfusionPlan::spine, n);
