@@ -79,11 +79,9 @@ class Run {
             const auto again = [&](double shorter) {
                 step = shorter;
                 settled = w_.step(before, step);
-                int round = 0;
-                while (hosed_ && ease(before, round == 0)) {
-                    settled = ++round < kRounds && w_.step(before, step);
-                    if (!settled) break;
-                }
+                double stiff = 1, missed = 1e300;
+                for (int i = 0; hosed_ && i < 40 && ease(before, stiff, missed); ++i)
+                    settled = w_.step(before, step);
             };
             again(step);
             for (int i = 0; i < 6 && !settled; ++i) again(step / 3);
@@ -124,7 +122,6 @@ class Run {
 
   private:
     static constexpr std::uint32_t kNone = 0xffffffffu;
-    static constexpr int kRounds = 40;  ///< of feeds' pressures in one step
 
     [[nodiscard]] double time() const { return viscosity_.when(flow_).value_or(rules_.end); }
     /// The share of a point's volume that lies behind it as the resin comes.
@@ -193,41 +190,24 @@ class Run {
     }
 
     /// Brings feeds to what their hoses leave them of the pressure at the step that was last tried; false
-    /// where they are there. Broyden's method (1965): feeds beside each other take up what one of them lets
-    /// in, and how they answer together is learnt from round to round. `afresh` forgets it.
-    bool ease(Wetting::Moment& before, bool afresh) {
+    /// where they are there. `stiff` is how much more steeply than by itself a feed is taken to answer:
+    /// others beside it take up what it lets in, and it is doubled where that was too little.
+    bool ease(Wetting::Moment& before, double& stiff, double& missed) {
         const auto in = intake();
-        std::vector<std::size_t> open;
-        for (std::size_t f = 0; f < feeds_.size(); ++f) {
-            if (feeds_[f].resists > 0 && out_.feeds[f].opened && !out_.feeds[f].shut) open.push_back(f);
-        }
-        const auto n = static_cast<Eigen::Index>(open.size());
-        Eigen::VectorXd p(n), left(n), alone(n);
         double off = 0;
-        for (Eigen::Index k = 0; k < n; ++k) {
-            const auto f = open[static_cast<std::size_t>(k)];
-            const double resists = feeds_[f].resists;
-            p[k] = feed_p_[f];
-            left[k] = feeds_[f].pressure - p[k] - resists * in[f];
-            const double slope = p[k] > lowest_ ? std::max(0.0, in[f]) / (p[k] - lowest_) : 0;
-            alone[k] = 1 / (1 + resists * (slope + beside_[f]));
-            off = std::max(
-                off, std::abs(left[k]) * alone[k] / std::max(std::abs(feeds_[f].pressure - lowest_), 1.0));
+        std::vector<double> to = feed_p_;
+        for (std::size_t f = 0; f < feeds_.size(); ++f) {
+            const double resists = feeds_[f].resists, p = feed_p_[f];
+            if (!(resists > 0) || !out_.feeds[f].opened || out_.feeds[f].shut) continue;
+            const double slope = p > lowest_ ? std::max(0.0, in[f]) / (p - lowest_) + beside_[f] : beside_[f];
+            const double wanted = (feeds_[f].pressure - p - resists * in[f]) / (1 + resists * slope);
+            to[f] = std::clamp(p + wanted / stiff, lowest_, highest_);
+            off = std::max(off, std::abs(wanted) / std::max(std::abs(feeds_[f].pressure - lowest_), 1.0));
         }
         if (off < 1e-4) return false;
-        if (afresh || answers_.rows() != n) {
-            answers_ = alone.asDiagonal();
-        } else {
-            const Eigen::VectorXd moved = p - eased_p_, fell = eased_left_ - left, told = answers_ * fell;
-            const double weight = moved.dot(told);
-            if (std::abs(weight) > 1e-12 * moved.squaredNorm())
-                answers_ += (moved - told) * (moved.transpose() * answers_) / weight;
-        }
-        eased_p_ = p;
-        eased_left_ = left;
-        const Eigen::VectorXd to = p + answers_ * left;
-        for (Eigen::Index k = 0; k < n; ++k)
-            feed_p_[open[static_cast<std::size_t>(k)]] = std::clamp(to[k], lowest_, highest_);
+        if (off > 0.5 * missed) stiff *= 2;
+        missed = off;
+        feed_p_ = std::move(to);
         for (std::uint32_t i = 0; i < n_; ++i) {
             if (w_.state[i] == FlowState::feed) before.p[i] = feed_p_[feed_of_[i]];
         }
@@ -375,10 +355,8 @@ class Run {
     std::vector<double>
         arrives_at_;  ///< share of a point's volume at which the front is there; below 0 untold
     std::vector<std::uint32_t> corner_start_, corner_face_;
-    std::vector<double> feed_p_;            ///< Pa that each feed has over the step
-    std::vector<double> beside_;            ///< m³, see `meet`
-    Eigen::MatrixXd answers_;               ///< how feeds' pressures follow what is left over at each
-    Eigen::VectorXd eased_p_, eased_left_;  ///< Pa, of the last round
+    std::vector<double> feed_p_;  ///< Pa that each feed has over the step
+    std::vector<double> beside_;  ///< m³, see `meet`
     bool hosed_ = false;
     double lowest_ = 0, highest_ = 0;  ///< Pa of the vents and of the feeds
     double flow_ = 0, last_rate_ = 0;
