@@ -16,7 +16,6 @@ constexpr double kSuction = 1e-4;
 constexpr int kBand = 6, kSweeps = 8;
 /// The same where a time is read off the pressures.
 constexpr double kTight = 1e-7;
-constexpr std::uint32_t kNone = 0xffffffffu;
 
 }  // namespace
 

@@ -4,10 +4,10 @@
 #include <cmath>
 #include <limits>
 #include <map>
-#include <numeric>
 #include <queue>
 #include <set>
 
+#include "core/science/mesh/bodies.hpp"
 #include "core/science/mesh/topology.hpp"
 
 namespace jig {
@@ -226,23 +226,14 @@ void drop_slivers(Lined& lined, double least) {
         lined.patch.resize(kept);
     };
     keep([&](std::size_t f) { return !is_sliver(mesh, f, least); });
-    std::vector<std::uint32_t> root(mesh.points.size());
-    std::iota(root.begin(), root.end(), 0u);
-    const auto find = [&](std::uint32_t i) {
-        while (root[i] != i) i = root[i] = root[root[i]];
-        return i;
-    };
-    for (const auto& t : mesh.triangles) {
-        root[find(t[1])] = find(t[0]);
-        root[find(t[2])] = find(t[0]);
-    }
+    const auto body = body_of_points(mesh);
     std::map<std::uint32_t, std::size_t> size;
-    for (const auto& t : mesh.triangles) ++size[find(t[0])];
+    for (const auto& t : mesh.triangles) ++size[body[t[0]]];
     if (size.size() > 1) {
         const auto largest = std::max_element(size.begin(), size.end(), [](const auto& a, const auto& b) {
                                  return a.second < b.second;
                              })->first;
-        keep([&](std::size_t f) { return find(mesh.triangles[f][0]) == largest; });
+        keep([&](std::size_t f) { return body[mesh.triangles[f][0]] == largest; });
     }
     drop_unused_points(lined);
 }

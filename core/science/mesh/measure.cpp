@@ -4,10 +4,10 @@
 #include <cmath>
 #include <Eigen/Dense>
 #include <map>
-#include <numeric>
 
 #include "core/base/parallel.hpp"
 #include "core/base/units.hpp"
+#include "core/science/mesh/bodies.hpp"
 
 namespace jig {
 namespace {
@@ -47,25 +47,12 @@ Point smooth_normal(const TriangleMesh& mesh, const Topology& topology, const Be
     return sum.normalized();
 }
 
-}  // namespace
-
-namespace {
-
 /// m² of each surface that hangs together by its points, largest first.
 std::vector<double> body_areas(const TriangleMesh& mesh) {
-    std::vector<std::uint32_t> root(mesh.points.size());
-    std::iota(root.begin(), root.end(), 0u);
-    const auto find = [&](std::uint32_t i) {
-        while (root[i] != i) i = root[i] = root[root[i]];
-        return i;
-    };
-    for (const auto& t : mesh.triangles) {
-        root[find(t[0])] = find(t[1]);
-        root[find(t[1])] = find(t[2]);
-    }
+    const auto body = body_of_points(mesh);
     std::map<std::uint32_t, double> areas;
     for (std::size_t f = 0; f < mesh.triangles.size(); ++f)
-        areas[find(mesh.triangles[f][0])] += mesh.area_vector2(f).norm() / 2;
+        areas[body[mesh.triangles[f][0]]] += mesh.area_vector2(f).norm() / 2;
     std::vector<double> out;
     for (const auto& [at, area] : areas) out.push_back(area);
     std::sort(out.begin(), out.end(), std::greater<>());
