@@ -64,24 +64,72 @@ struct State {
     Values T, cure, T_slope, cure_slope;
 };
 
-/// The symmetric-pattern tridiagonal system of one stage, kept to filter the error with.
+/// The tridiagonal system of one stage, kept to filter the error with. Eliminated from both ends towards the
+/// middle: neither of the two chains waits for the other.
 struct Tridiagonal {
     Values lower, diagonal, upper;
-    Values up;  ///< of the elimination
-    Values pivot;
-    explicit Tridiagonal(std::size_t n) : lower(n), diagonal(n), upper(n), up(n), pivot(n) {}
-    void factor() {
-        pivot[0] = 1 / diagonal[0];
-        for (std::size_t i = 1; i < diagonal.size(); ++i) {
-            up[i - 1] = upper[i - 1] * pivot[i - 1];
-            pivot[i] = 1 / (diagonal[i] - lower[i] * up[i - 1]);
+    /// Of seven rows or more, as every layer has.
+    explicit Tridiagonal(std::size_t n)
+        : lower(n),
+          diagonal(n),
+          upper(n),
+          link_(n),
+          pivot_(n),
+          last_(n - 1),
+          middle_((n - 1) / 2),
+          odd_one_(n % 2 == 0) {}
+    /// Eliminates and solves at once.
+    void factor_and_solve(Values& x) {
+        // What lies outside the first and the last row is the sides'.
+        double up = 0, down = 0, before = 0, behind = 0;  // of the rows before and behind
+        const auto from_front = [&](std::size_t i, double below) {
+            pivot_[i] = 1 / (diagonal[i] - below * up);
+            up = link_[i] = upper[i] * pivot_[i];
+            before = x[i] = (x[i] - below * before) * pivot_[i];
+        };
+        const auto from_back = [&](std::size_t i, double above) {
+            pivot_[i] = 1 / (diagonal[i] - above * down);
+            down = link_[i] = lower[i] * pivot_[i];
+            behind = x[i] = (x[i] - above * behind) * pivot_[i];
+        };
+        from_front(0, 0);
+        from_back(last_, 0);
+        const auto m = middle_;
+        for (std::size_t i = 1; i < m; ++i) {
+            from_front(i, lower[i]);
+            from_back(last_ - i, upper[last_ - i]);
+        }
+        if (odd_one_) from_back(m + 1, upper[m + 1]);
+        pivot_[m] = 1 / (diagonal[m] - lower[m] * up - upper[m] * down);
+        x[m] = (x[m] - lower[m] * before - upper[m] * behind) * pivot_[m];
+        back(x);
+    }
+    /// Once more for other right-hand sides.
+    void solve(Values& x) const {
+        x[0] *= pivot_[0];
+        x[last_] *= pivot_[last_];
+        const auto from_back = [&](std::size_t i) { x[i] = (x[i] - upper[i] * x[i + 1]) * pivot_[i]; };
+        const auto m = middle_;
+        for (std::size_t i = 1; i < m; ++i) {
+            x[i] = (x[i] - lower[i] * x[i - 1]) * pivot_[i];
+            from_back(last_ - i);
+        }
+        if (odd_one_) from_back(m + 1);
+        x[m] = (x[m] - lower[m] * x[m - 1] - upper[m] * x[m + 1]) * pivot_[m];
+        back(x);
+    }
+
+  private:
+    void back(Values& x) const {
+        if (odd_one_) x[middle_ + 1] -= link_[middle_ + 1] * x[middle_];
+        for (auto i = middle_; i-- > 0;) {
+            x[i] -= link_[i] * x[i + 1];
+            x[last_ - i] -= link_[last_ - i] * x[last_ - i - 1];
         }
     }
-    void solve(Values& x) const {
-        x[0] *= pivot[0];
-        for (std::size_t i = 1; i < x.size(); ++i) x[i] = (x[i] - lower[i] * x[i - 1]) * pivot[i];
-        for (std::size_t i = x.size() - 1; i-- > 0;) x[i] -= up[i] * x[i + 1];
-    }
+    Values link_, pivot_;
+    std::size_t last_, middle_;
+    bool odd_one_;  ///< whether one more row lies behind the middle than before it
 };
 
 class Solver {
@@ -97,6 +145,12 @@ class Solver {
         first_cure_ = now_.cure;
         slopes(0);
         mid_ = next_ = now_;
+        per_held_.resize(n_);
+        for (std::size_t i = 0; i < n_; ++i) per_held_[i] = 1 / cells_.held[i];
+        still_.resize(n_);
+        warms_.resize(n_);
+        rate_.assign(n_, 0);
+        rate_by_T_.assign(n_, 0);
         base_T_.resize(n_);
         base_cure_.resize(n_);
     }
@@ -107,11 +161,12 @@ class Solver {
     /// Tries a step of `h` s from `t` on; the error in tolerances, or none where it cannot be solved.
     std::optional<double> attempt(double t, double h, double tolerance) {
         const double c = kD * h;
+        prepare(c);
         for (std::size_t i = 0; i < n_; ++i) {
             base_T_[i] = now_.T[i] + c * now_.T_slope[i];
             base_cure_[i] = now_.cure[i] + c * now_.cure_slope[i];
             mid_.T[i] = now_.T[i] + kGamma * h * now_.T_slope[i];
-            mid_.cure[i] = now_.cure[i];
+            mid_.cure[i] = onward(now_.cure[i], kGamma * h * now_.cure_slope[i]);
         }
         if (!stage(mid_, c, t + kGamma * h)) return {};
         const double of_mid = 1 / (kGamma * (2 - kGamma)), of_now = 1 - of_mid;
@@ -119,7 +174,7 @@ class Solver {
             base_T_[i] = of_mid * mid_.T[i] + of_now * now_.T[i];
             base_cure_[i] = of_mid * mid_.cure[i] + of_now * now_.cure[i];
             next_.T[i] = mid_.T[i] + (1 - kGamma) * h * mid_.T_slope[i];
-            next_.cure[i] = mid_.cure[i];
+            next_.cure[i] = onward(mid_.cure[i], (1 - kGamma) * h * mid_.cure_slope[i]);
         }
         if (!stage(next_, c, t + h)) return {};
         double worst = 0;
@@ -175,6 +230,9 @@ class Solver {
     }
 
   private:
+    /// K of a round after which the next would be lost in a thousandth of any tolerance: what is left of the
+    /// balance of energy is as its square.
+    static constexpr double kNear = 1e-3;
     static constexpr double kGamma = 2 - std::numbers::sqrt2, kD = kGamma / 2, kW = std::numbers::sqrt2 / 4;
 
     void slopes(double time) {
@@ -192,25 +250,36 @@ class Solver {
         }
     }
 
+    /// Where a cure is looked for first: on its way, but not beyond half of what is left of it.
+    static double onward(double cure, double by) { return cure + std::min(by, 0.5 * (1 - cure)); }
+
+    /// What of the matrix of z = base + c·slope(z) no cure changes.
+    void prepare(double c) {
+        for (std::size_t i = 0; i < n_; ++i) {
+            const double per = c * per_held_[i];
+            matrix_.lower[i] = -per * cells_.conducts[i];
+            matrix_.upper[i] = -per * cells_.conducts[i + 1];
+            still_[i] = 1 - matrix_.lower[i] - matrix_.upper[i];
+            warms_[i] = per * cells_.releases[i];
+        }
+    }
+
     /// Solves z = base + c·slope(z) for cure and temperature; false where it does not converge.
     bool stage(State& z, double c, double time) {
         const double before = wall_.sides[0].air.at(time), behind = wall_.sides[1].air.at(time);
         double last = 1e300;
         for (int round = 0; round < 12; ++round) {
+            bool reacts = false;
             for (std::size_t i = 0; i < n_; ++i) {
-                double rate = 0, by_T = 0;
+                double &rate = rate_[i], &by_T = rate_by_T_[i];
                 if (cells_.resin[i] != nullptr && !cure_of(z, i, c, rate, by_T)) return false;
-                const double a = cells_.conducts[i], b = cells_.conducts[i + 1], per = c / cells_.held[i];
-                residual_[i] =
-                    base_T_[i] - z.T[i] +
-                    per * (a * ((i == 0 ? before : z.T[i - 1]) - z.T[i]) +
-                           b * ((i + 1 == n_ ? behind : z.T[i + 1]) - z.T[i]) + cells_.releases[i] * rate);
-                matrix_.lower[i] = -per * a;
-                matrix_.upper[i] = -per * b;
-                matrix_.diagonal[i] = 1 + per * (a + b - cells_.releases[i] * by_T);
+                reacts |= rate != 0 || by_T != 0;
+                residual_[i] = base_T_[i] + warms_[i] * rate - still_[i] * z.T[i] -
+                               matrix_.lower[i] * (i == 0 ? before : z.T[i - 1]) -
+                               matrix_.upper[i] * (i + 1 == n_ ? behind : z.T[i + 1]);
+                matrix_.diagonal[i] = still_[i] - warms_[i] * by_T;
             }
-            matrix_.factor();
-            matrix_.solve(residual_);
+            matrix_.factor_and_solve(residual_);
             double most = 0;
             for (std::size_t i = 0; i < n_; ++i) {
                 z.T[i] += residual_[i];
@@ -218,14 +287,16 @@ class Solver {
             }
             if (!std::isfinite(most) || (round > 3 && most > last)) return false;
             last = most;
-            if (most < 1e-9 || (round > 0 && most < 1e-7)) break;
+            // What a round leaves goes with the square of its change, and is nothing where nothing reacts.
+            if (most < kNear || !reacts) break;
             if (round == 11) return false;
         }
         for (std::size_t i = 0; i < n_; ++i) {
-            double rate = 0, by_T = 0;
-            if (cells_.resin[i] != nullptr && !cure_of(z, i, c, rate, by_T)) return false;
-            z.cure_slope[i] = rate;
             z.T_slope[i] = (z.T[i] - base_T_[i]) / c;
+            if (cells_.resin[i] == nullptr) continue;
+            // The last round moved T by so little that its own slope takes the cure along.
+            z.cure_slope[i] = rate_[i] + rate_by_T_[i] * residual_[i];
+            z.cure[i] = base_cure_[i] + c * z.cure_slope[i];
         }
         return true;
     }
@@ -240,13 +311,15 @@ class Solver {
             // Where a step is so long that several cures fit it, it is too long.
             if (!(stiff > 0.1)) return false;
             const double change = (base_cure_[i] + c * r.rate - a) / stiff;
-            // Of what there is: a resin that its own product sets going begins with next to none.
-            if (std::abs(change) <= 1e-12 * std::abs(a)) {
+            // Of what there is: a resin that its own product sets going begins with next to none. What a
+            // round leaves goes with the square of its change.
+            const bool near = std::abs(change) <= 1e-7 * std::abs(a);
+            a += change;
+            if (near) {
                 rate = (a - base_cure_[i]) / c;
                 by_T = r.by_T / stiff;
                 return true;
             }
-            a += change;
         }
         return false;
     }
@@ -257,6 +330,8 @@ class Solver {
     State now_, mid_, next_;
     Tridiagonal matrix_;
     Values residual_, base_T_, base_cure_, first_cure_;
+    Values per_held_, still_, warms_;  ///< m²·K/J; the matrix without cure, and K·s of its rate
+    Values rate_, rate_by_T_;          ///< of cure in the last round, and how it follows T with α in step
 };
 
 /// What is read off the cells as time goes.

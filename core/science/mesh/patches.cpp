@@ -6,8 +6,10 @@ std::vector<double> patch_means(const TriangleMesh& mesh, const std::vector<doub
                                 const std::vector<char>& kind) {
     std::vector<std::vector<std::uint32_t>> at_point(mesh.points.size());
     std::vector<double> area(by_face.size());
+    std::vector<Point> centre(by_face.size());
     for (std::size_t f = 0; f < by_face.size(); ++f) {
         area[f] = mesh.area_vector2(f).norm();
+        centre[f] = mesh.centre(f);
         for (const auto i : mesh.triangles[f]) at_point[i].push_back(static_cast<std::uint32_t>(f));
     }
     std::vector<double> out(by_face.size());
@@ -22,7 +24,7 @@ std::vector<double> patch_means(const TriangleMesh& mesh, const std::vector<doub
             for (const auto i : mesh.triangles[patch[n]]) {
                 for (const auto g : at_point[i]) {
                     if (mark[g] == f + 1 || (!kind.empty() && kind[g] != kind[f]) ||
-                        (mesh.centre(g) - mesh.centre(f)).norm() > reach)
+                        (centre[g] - centre[f]).squaredNorm() > reach * reach)
                         continue;
                     mark[g] = f + 1;
                     patch.push_back(g);

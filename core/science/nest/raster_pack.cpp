@@ -21,6 +21,15 @@ struct Bits {
     [[nodiscard]] std::uint64_t* row(std::size_t r) { return bits.data() + r * words; }
 };
 
+/// Columns that are set in some row.
+std::vector<std::uint64_t> any_row(const Bits& of) {
+    std::vector<std::uint64_t> out(of.words, 0);
+    for (std::size_t r = 0; r < of.rows; ++r) {
+        for (std::size_t w = 0; w < of.words; ++w) out[w] |= of.row(r)[w];
+    }
+    return out;
+}
+
 /// The cells that a turned outline touches; column 0 and row 0 lie `pad` cells before its low corner.
 struct Mask {
     double turn = 0;
@@ -203,9 +212,11 @@ std::vector<Placed> pack_by_cells(const std::vector<Loop>& outlines, const Sheet
                 const auto [along, across] = cells.places(mask);
                 auto& start = begun[s].try_emplace(mask, 0).first->second;
                 const auto open = cells.open_places(sheets[s], mask, along, across);
+                const auto columns = any_row(open);
                 bool found = false;
                 for (auto x = start; x < along && !found && (best == nullptr || x < best_x); ++x) {
-                    for (std::size_t y = 0; y < across && !found; ++y) {
+                    const bool some = columns[x / 64] >> (x % 64) & 1;
+                    for (std::size_t y = 0; some && y < across && !found; ++y) {
                         if (!(open.row(y)[x / 64] >> (x % 64) & 1) || !cells.free(sheets[s], mask, x, y))
                             continue;
                         found = true;
