@@ -57,7 +57,7 @@ class Run {
         for (out_.steps = 0; out_.steps < 200000; ++out_.steps) {
             progress.report(w_.share(), "following the resin");
             trap();
-            if (w_.done()) break;
+            if (done()) break;
             // Up to the next moment that is known beforehand.
             double limit = end;
             for (std::size_t f = 0; f < feeds_.size(); ++f) {
@@ -75,13 +75,14 @@ class Run {
             if (flow_ + step > limit - 1e-3 * step) step = limit - flow_;
             if (step <= 0) break;
             auto before = w_.now();
-            bool settled = true;
+            bool settled = true, eased = true;
             const auto again = [&](double shorter) {
                 step = shorter;
                 settled = w_.step(before, step);
-                double stiff = 1, missed = 1e300;
+                double stiff = 1, missed = 0;
                 for (int i = 0; hosed_ && i < 40 && ease(before, stiff, missed); ++i)
                     settled = w_.step(before, step);
+                eased = missed < kEased;
             };
             again(step);
             for (int i = 0; i < 6 && !settled; ++i) again(step / 3);
@@ -108,9 +109,11 @@ class Run {
                 if (!wet || *wet > 0.98 * step) break;
                 again(std::max(*wet, 0.01 * step) * 1.001);
             }
-            out_.unsettled += settled ? 0 : 1;
+            out_.unsettled += settled && eased ? 0 : 1;
             last_rate_ = w_.gained(before) / step;
             take(before, step);
+            // Of the step that just fills it a solve may leave a crumb over, for which nobody waits another.
+            full_ = full.step && w_.room(w_.now()) < 1e-2 * w_.whole / static_cast<double>(n_);
             moments(time());
             tell();
             count_intake();
@@ -122,7 +125,12 @@ class Run {
 
   private:
     static constexpr std::uint32_t kNone = 0xffffffffu;
+    /// Of its volume, what a place may have given that it never had, before no figure is worth anything.
+    static constexpr double kOwed = 0.1;
+    /// Of its drive, what a feed may still miss when no more rounds are taken: more counts as unsettled.
+    static constexpr double kEased = 1e-2;
 
+    [[nodiscard]] bool done() const { return full_ || w_.done(); }
     [[nodiscard]] double time() const { return viscosity_.when(flow_).value_or(rules_.end); }
     /// The share of a point's volume that lies behind it as the resin comes.
     double share_behind(std::uint32_t i) const {
@@ -204,9 +212,9 @@ class Run {
             to[f] = std::clamp(p + wanted / stiff, lowest_, highest_);
             off = std::max(off, std::abs(wanted) / std::max(std::abs(feeds_[f].pressure - lowest_), 1.0));
         }
-        if (off < 1e-4) return false;
-        if (off > 0.5 * missed) stiff *= 2;
+        if (missed > 0 && off > 0.5 * missed) stiff *= 2;
         missed = off;
+        if (off < 1e-4) return false;
         feed_p_ = std::move(to);
         for (std::uint32_t i = 0; i < n_; ++i) {
             if (w_.state[i] == FlowState::feed) before.p[i] = feed_p_[feed_of_[i]];
@@ -306,12 +314,19 @@ class Run {
 
     void close(double end) {
         // What solves left over at single points is no air.
-        out_.filled = out_.dry.empty() && w_.done() ? 1 : w_.share();
+        out_.filled = out_.dry.empty() && done() ? 1 : w_.share();
         double held = 0;
-        for (std::size_t i = 0; i < n_; ++i) held += w_.full[i] * w_.net.volume[i];
+        double least = 0;
+        for (std::size_t i = 0; i < n_; ++i) {
+            held += w_.full[i] * w_.net.volume[i];
+            if (w_.net.volume[i] > 0) least = std::min(least, w_.full[i]);
+        }
+        if (least < -kOwed)
+            throw InputError("feeds", "the resin falls faster than it is fed, and its front breaks up",
+                             "feed it from below, or with more pressure");
         out_.held = rules_.density * held;
         for (const auto& f : out_.feeds) out_.taken += f.mass;
-        if (out_.dry.empty() && w_.done()) out_.fill = viscosity_.when(flow_);
+        if (out_.dry.empty() && done()) out_.fill = viscosity_.when(flow_);
         if (!out_.fill && viscosity_.gels() && flow_ >= end * (1 - 1e-9) && *viscosity_.gels() <= rules_.end)
             out_.gelled = viscosity_.gels();
         std::sort(out_.dry.begin(), out_.dry.end(),
@@ -358,6 +373,7 @@ class Run {
     std::vector<double> feed_p_;  ///< Pa that each feed has over the step
     std::vector<double> beside_;  ///< m³, see `meet`
     bool hosed_ = false;
+    bool full_ = false;                ///< but for crumbs
     double lowest_ = 0, highest_ = 0;  ///< Pa of the vents and of the feeds
     double flow_ = 0, last_rate_ = 0;
 };

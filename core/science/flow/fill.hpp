@@ -40,7 +40,7 @@ struct FlowRules {
     std::vector<double> times;      ///< s at which the share filled is asked for
     double density = 1100;          ///< kg/m³ of the resin
     Point gravity = Point::Zero();  ///< m/s²
-    double share = 1.0 / 160;       ///< of the volume that one step fills
+    double share = 1.0 / 120;       ///< of the volume that one step fills
 };
 
 /// A place that resin shuts off while it has no vent.
@@ -81,7 +81,7 @@ struct Filling {
 /// Darcy by control volumes on linear triangles; each step is one linear complementarity problem (wet, or dry
 /// at the vents' pressure), so that the filling is exact in time however long the steps (Elliott 1980).
 /// `faces` one for each triangle. Without any vent the whole face is taken as emptied before. Throws
-/// InputError where no feed has a point or a place holds nothing; Cancelled.
+/// InputError where no feed has a point, a place holds nothing, or falling resin breaks up; Cancelled.
 Filling fill(const TriangleMesh& mesh, const std::vector<FaceFlow>& faces, const std::vector<Feed>& feeds,
              const std::vector<Vent>& vents, const Viscosity& viscosity, const FlowRules& rules,
              Progress& progress);

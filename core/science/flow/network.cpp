@@ -1,5 +1,7 @@
 #include "core/science/flow/network.hpp"
 
+#include <tbb/parallel_invoke.h>
+
 #include <algorithm>
 
 #include "core/science/flow/ways.hpp"
@@ -9,6 +11,8 @@ namespace {
 
 /// About so many points a patch of the coarse correction.
 constexpr std::uint32_t kPatch = 16;
+/// Wet points from which both cores take a part each. The parts are the same on one core.
+constexpr std::size_t kShared = 8000;
 
 /// m² of a face that are nearest to each of its corners; of one with a wide angle a half goes to that, a
 /// quarter to each of the others (Meyer et al. 2003): the parts that the fluxes of linear triangles belong
@@ -101,6 +105,11 @@ FlowPressure::FlowPressure(const FlowNetwork& network)
 void FlowPressure::solve(const std::vector<FlowState>& state, const std::vector<double>& b, double step,
                          double share, std::vector<double>& p) {
     gather(state, b, p);
+    begun_ = false;
+    go_on(step, share, p);
+}
+
+void FlowPressure::go_on(double step, double share, std::vector<double>& p) {
     const auto n = active_.size();
     // m³ per unit of flow time that each point may leave over.
     leave_.resize(n);
@@ -110,35 +119,55 @@ void FlowPressure::solve(const std::vector<FlowState>& state, const std::vector<
         good = good && std::abs(r_[k]) <= leave_[k];
     }
     if (good) return;
-    renew_patches();
+    if (!begun_) {
+        renew_patches();
+        d_.assign(n, 0);
+        rounds_ = 0;
+    }
     x_.assign(n, 0);
-    d_.assign(n, 0);
-    double rz = 0;
-    rounds_ = 0;
     for (; rounds_ < 3000; ++rounds_) {
         const double next = precondition();
         if (!(next > 0)) break;
-        const double keep = rounds_ == 0 ? 0 : next / rz;
-        rz = next;
-        for (std::size_t k = 0; k < n; ++k) d_[k] = z_[k] + keep * d_[k];
-        double dq = 0;
-        for (std::size_t k = 0; k < n; ++k) {
-            double sum = diagonal_[k] * d_[k];
-            for (auto e = start_[k]; e < start_[k + 1]; ++e) sum -= conducts_[e] * d_[to_[e]];
-            q_[k] = sum;
-            dq += sum * d_[k];
-        }
+        const double keep = begun_ ? next / rz_ : 0;
+        begun_ = true;
+        rz_ = next;
+        in_parts([&](std::size_t from, std::size_t to) {
+            for (auto k = from; k < to; ++k) d_[k] = z_[k] + keep * d_[k];
+            return 0.0;
+        });
+        const double dq = in_parts([&](std::size_t from, std::size_t to) {
+            double out = 0;
+            for (auto k = from; k < to; ++k) {
+                double sum = diagonal_[k] * d_[k];
+                for (auto e = start_[k]; e < start_[k + 1]; ++e) sum -= conducts_[e] * d_[to_[e]];
+                q_[k] = sum;
+                out += sum * d_[k];
+            }
+            return out;
+        });
         if (!(dq > 0)) break;
-        const double way = rz / dq;
-        good = true;
-        for (std::size_t k = 0; k < n; ++k) {
-            x_[k] += way * d_[k];
-            r_[k] -= way * q_[k];
-            good &= std::abs(r_[k]) <= leave_[k];
-        }
-        if (good) break;
+        const double way = rz_ / dq;
+        const double bad = in_parts([&](std::size_t from, std::size_t to) {
+            bool fine = true;
+            for (auto k = from; k < to; ++k) {
+                x_[k] += way * d_[k];
+                r_[k] -= way * q_[k];
+                fine &= std::abs(r_[k]) <= leave_[k];
+            }
+            return fine ? 0.0 : 1.0;
+        });
+        if (bad <= 0) break;
     }
     for (std::size_t k = 0; k < n; ++k) p[active_[k]] += x_[k];
+}
+
+template <class Part>
+double FlowPressure::in_parts(const Part& part) const {
+    const auto n = active_.size();
+    if (n < kShared) return part(std::size_t{0}, n);
+    double front = 0, back = 0;
+    tbb::parallel_invoke([&] { front = part(std::size_t{0}, n / 2); }, [&] { back = part(n / 2, n); });
+    return front + back;
 }
 
 void FlowPressure::gather(const std::vector<FlowState>& state, const std::vector<double>& b,
@@ -231,28 +260,40 @@ void FlowPressure::coarsen() {
 }
 
 double FlowPressure::precondition() {
-    const auto n = active_.size();
-    // One sweep forwards and one back, on the residual.
-    for (std::size_t k = 0; k < n; ++k) {
-        double sum = r_[k];
-        for (auto e = start_[k]; e < middle_[k]; ++e) sum += conducts_[e] * z_[to_[e]];
-        z_[k] = sum * inverse_[k];
-    }
-    for (auto k = n; k-- > 0;) {
-        double sum = 0;
-        for (auto e = middle_[k]; e < start_[k + 1]; ++e) sum += conducts_[e] * z_[to_[e]];
-        z_[k] += sum * inverse_[k];
-    }
-    if (coarse_.info() == Eigen::Success) {
+    // One sweep forwards and one back, on the residual; each part by itself.
+    in_parts([&](std::size_t from, std::size_t to) {
+        for (auto k = from; k < to; ++k) {
+            double sum = r_[k];
+            for (auto e = start_[k]; e < middle_[k]; ++e) {
+                if (to_[e] >= from) sum += conducts_[e] * z_[to_[e]];
+            }
+            z_[k] = sum * inverse_[k];
+        }
+        for (auto k = to; k-- > from;) {
+            double sum = 0;
+            for (auto e = middle_[k]; e < start_[k + 1]; ++e) {
+                if (to_[e] < to) sum += conducts_[e] * z_[to_[e]];
+            }
+            z_[k] += sum * inverse_[k];
+        }
+        return 0.0;
+    });
+    const bool lifts = coarse_.info() == Eigen::Success;
+    if (lifts) {
         rough_.setZero();
-        for (std::size_t k = 0; k < n; ++k) rough_[static_cast<Eigen::Index>(patch_of_[k])] += r_[k];
+        for (std::size_t k = 0; k < active_.size(); ++k)
+            rough_[static_cast<Eigen::Index>(patch_of_[k])] += r_[k];
         const auto whole = rough_.size() - 1;
         lift_.head(whole) = coarse_.solve(rough_.head(whole));
-        for (std::size_t k = 0; k < n; ++k) z_[k] += lift_[static_cast<Eigen::Index>(patch_of_[k])];
     }
-    double out = 0;
-    for (std::size_t k = 0; k < n; ++k) out += r_[k] * z_[k];
-    return out;
+    return in_parts([&](std::size_t from, std::size_t to) {
+        double out = 0;
+        for (auto k = from; k < to; ++k) {
+            if (lifts) z_[k] += lift_[static_cast<Eigen::Index>(patch_of_[k])];
+            out += r_[k] * z_[k];
+        }
+        return out;
+    });
 }
 
 }  // namespace jig

@@ -33,6 +33,8 @@ class FlowPressure {
     /// its volume in a time of `step`.
     void solve(const std::vector<FlowState>& state, const std::vector<double>& b, double step, double share,
                std::vector<double>& p);
+    /// The same more finely: goes on where `solve` ended, from the `p` that it left.
+    void go_on(double step, double share, std::vector<double>& p);
 
   private:
     static constexpr std::uint32_t kNone = 0xffffffffu;
@@ -42,6 +44,9 @@ class FlowPressure {
     /// The coarse system, which serves several solves.
     void renew_patches();
     void coarsen();
+    /// The sum of what `part` answers for all wet points, given as ranges of them.
+    template <class Part>
+    double in_parts(const Part& part) const;
     /// One sweep and the coarse correction, from r to z; r·z.
     double precondition();
 
@@ -57,6 +62,8 @@ class FlowPressure {
     Eigen::VectorXd rough_, lift_;
     double coarse_for_ = 0;  ///< wet points when the coarse system was made
     int rounds_ = 0;         ///< of the last solve
+    bool begun_ = false;     ///< whether it has a direction to go on from, and what that is worth
+    double rz_ = 0;
     int coarse_rounds_ = 0;  ///< fewest of one with this coarse system
 };
 

@@ -13,6 +13,9 @@ constexpr int kSteps = 12;
 constexpr double kGrowth = 100;
 /// Pa to which pressures are found.
 constexpr double kNear = 5;
+/// A round with the slopes of an earlier one that leaves more than this of the last round's change is worth
+/// slopes of its own.
+constexpr double kSlow = 0.3;
 /// Of Alexander's (1977) two stages, of second order and L-stable.
 const double kStage = 1 - std::sqrt(0.5);
 
@@ -89,7 +92,11 @@ class Settling {
     /// Pressures at which what lies over is `base` and what flows at them for `step`.
     void reach(const std::vector<double>& base, double step) {
         const auto m = static_cast<Eigen::Index>(free_.size());
-        for (int round = 0; round < 12; ++round) {
+        double last = 1e300;
+        // The second stage of a step begins with the first one's.
+        bool renew = step != slopes_for_;
+        slopes_for_ = step;
+        for (int round = 0; round < 40; ++round) {
             std::vector<Eigen::Triplet<double>> entries;
             Eigen::VectorXd left(m);
             double worst = 0;
@@ -106,17 +113,20 @@ class Settling {
                     out += T * (p_[i] - p_[j] + lift_.dot(mesh_.points[j] - mesh_.points[i]));
                     stiff += T;
                     held += T;
-                    if (number_[j] != kNone && number_[j] < row) entries.emplace_back(row, number_[j], -T);
+                    if (renew && number_[j] != kNone && number_[j] < row)
+                        entries.emplace_back(row, number_[j], -T);
                 }
                 // What neither gives nor is drawn on has a pressure that nothing tells: it keeps its own.
-                entries.emplace_back(row, row, stiff + 1e-9 * held);
+                if (renew) entries.emplace_back(row, row, stiff + 1e-9 * held);
                 left[row] = -out;
             }
-            Eigen::SparseMatrix<double> matrix(m, m);
-            matrix.setFromTriplets(entries.begin(), entries.end());
-            if (!known_) solver_.analyzePattern(matrix);
-            known_ = true;
-            solver_.factorize(matrix);
+            if (renew) {
+                Eigen::SparseMatrix<double> matrix(m, m);
+                matrix.setFromTriplets(entries.begin(), entries.end());
+                if (!known_) solver_.analyzePattern(matrix);
+                known_ = true;
+                solver_.factorize(matrix);
+            }
             const Eigen::VectorXd change = solver_.solve(left);
             for (std::size_t k = 0; k < free_.size(); ++k) {
                 const auto i = free_[k];
@@ -125,7 +135,11 @@ class Settling {
                 worst = std::max(worst, std::abs(to - p_[i]));
                 p_[i] = to;
             }
-            if (worst < kNear) break;
+            // With slopes of its own a round leaves next to nothing of its change; with old ones a share,
+            // of which no resin may come or go.
+            if (worst < (renew ? kNear : 0.02 * kNear)) break;
+            renew = worst > kSlow * last;
+            last = worst;
         }
     }
 
@@ -143,6 +157,7 @@ class Settling {
     std::vector<std::uint32_t> free_;
     Eigen::SimplicialLDLT<Eigen::SparseMatrix<double>> solver_;
     bool known_ = false;
+    double slopes_for_ = 0;  ///< the step that the solver's slopes were made for
 };
 
 }  // namespace

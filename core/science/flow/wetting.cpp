@@ -10,6 +10,8 @@ namespace {
 constexpr double kGood = 1e-3;
 /// The same while it is not yet known which points are wet.
 constexpr double kRough = 0.05;
+/// Of its volume, what a point may come to owe before a step counts as unsettled.
+constexpr double kLent = 10 * kGood;
 /// Of the drive: suction that resin stands before it is held to have run away; solves are no finer.
 constexpr double kSuction = 1e-4;
 /// Points on either side of the front, and sweeps over them, in a guess of what a step wets.
@@ -183,12 +185,22 @@ bool Wetting::settle(double step) {
             if (round < 8) sweep_front(step);
             continue;
         }
-        pressure_.solve(state, b_, step, kGood, p);
+        pressure_.go_on(step, kGood, p);
         gains(step);
         const bool held = hold_back();
-        if (!change(step, round < 60) && !held) return true;
+        if (!change(step, round < 60) && !held) return sound();
     }
     return false;
+}
+
+/// Whether nobody gave more than he had after all.
+bool Wetting::sound() const {
+    for (std::uint32_t i = 0; i < count(); ++i) {
+        if ((state[i] == FlowState::empty || state[i] == FlowState::vent) &&
+            !(full[i] + gain[i] / net.volume[i] >= -kLent))
+            return false;
+    }
+    return true;
 }
 
 /// Pa below which a wet point has run dry. Falling resin fills a point within a step and goes on from it

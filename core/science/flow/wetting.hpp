@@ -85,6 +85,7 @@ class Wetting {
     bool relax(std::uint32_t i, double step);
     bool change(double step, bool may_dry);
     bool hold_back();
+    [[nodiscard]] bool sound() const;
     void rest();
     void gains(double step);
     [[nodiscard]] std::uint32_t count() const { return static_cast<std::uint32_t>(state.size()); }

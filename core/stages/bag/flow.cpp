@@ -323,7 +323,7 @@ Flow followed(const FlowAsked& asked, const Shared<TriangleMesh>& face, const Fr
     FlowRules rules;
     rules.density = asked.density;
     rules.gravity = -kGravity * up;
-    rules.share = fine ? 1.0 / 160 : 1.0 / 80;
+    rules.share = fine ? 1.0 / 120 : 1.0 / 80;
     // A day is longer than anybody feeds.
     rules.end = 86400;
     const auto faces = preform_on(mesh, asked, frame, draped, ground, out.ports);

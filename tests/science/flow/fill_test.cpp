@@ -118,7 +118,7 @@ TEST_CASE("a hose before a strip is a second resistance in series, as a straight
             REQUIRE(f.fill);
             const double off = std::abs(*f.fill / time(l, R) - 1);
             CHECK(off < (n == 80 ? 0.01 : 0.06));
-            CHECK(off <= before);
+            CHECK(off <= before + 1e-7);
             before = off;
             CHECK(*f.arrival[nearest(s.mesh, {0.4, 0.1, 0})] == Approx(time(0.4, R)).epsilon(0.08));
             balanced(f);
@@ -213,6 +213,42 @@ TEST_CASE("a disc fed in its middle fills by the radial law") {
         balanced(f);
     }
     CHECK(before < 0.002);
+}
+
+TEST_CASE("when it is full does not hang on how its steps fall") {
+    // A solve may leave a crumb over behind the step that just fills it: nobody waits another step for that.
+    auto s = strip(0.4, 40);
+    s.mesh = refined(s.mesh, 0.0043, quiet).mesh;
+    s.feeds[0].points = where(s.mesh, [](const Point& p) { return p.x() < 1e-9; });
+    s.vents.clear();
+    for (const double steps : {50.0, 77.0, 100.0, 131.0, 233.0}) {
+        INFO(steps);
+        s.rules.share = 1 / steps;
+        const auto f = s.run();
+        REQUIRE(f.fill);
+        CHECK(*f.fill == Approx(line_time(0.4)).epsilon(1e-4));
+        CHECK(f.filled == 1);
+        balanced(f);
+    }
+}
+
+TEST_CASE("resin that falls apart is refused, or falls by its law: no figure is beyond what can be") {
+    auto fall = strip(0.8, 40);
+    fall.feeds[0].pressure = 0;
+    fall.rules.gravity = Point(9.81, 0, 0);
+    for (const double steps : {43.0, 60.0, 94.0, 173.4, 304.0}) {
+        INFO(steps);
+        fall.rules.share = 1 / steps;
+        try {
+            const auto f = fall.run();
+            CHECK(f.filled <= 1);
+            CHECK(f.filled > 0);
+            CHECK(f.held <= 1.001 * 0.8 * 0.2 * kDeep * kPhi * fall.rules.density);
+            balanced(f);
+        } catch (const InputError& e) {
+            CHECK(e.problem().find("breaks up") != std::string::npos);
+        }
+    }
 }
 
 TEST_CASE("without a vent a face is full when the front has come to its end, not at the end of the run") {
