@@ -3,6 +3,7 @@
 #include "batch/read_case.hpp"
 #include "core/job/job_file.hpp"
 #include "core/stages/bag/front.hpp"
+#include "core/stages/bag/measured.hpp"
 
 namespace jig::batch {
 namespace {
@@ -91,6 +92,16 @@ Json infuse_job(const Arguments& a, Progress& progress) {
                         {"spread", or_null(raced->fit.spread)},
                         {"off", raced->fit.off},
                         {"off_before", raced->off_before}};
+    }
+    if (const auto folder = a.option("keep")) {
+        auto shop = *on.shop;
+        out["kept"] = Json::array();
+        for (const auto& m : bag::keep_measured(shop, on.job.bag.infusion, on.job.part,
+                                                {OriginKind::measured, "", "fronts of " + on.job.brief.job}))
+            out["kept"].push_back({{"name", m.name}, {"before_m2", m.before}, {"after_m2", m.after}});
+        make_folder(*folder);
+        for (const auto* list : bag::kMeasuredLists)
+            write_atomically(write_list(shop, list), *folder + "/" + list + ".json");
     }
     out["calls"] = std::move(calls);
     if (const auto folder = a.option("out")) {

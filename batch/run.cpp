@@ -188,6 +188,9 @@ const std::vector<Verb>& verbs() {
           {{"quick", "yes|no", "of a job: leaves the fine mesh off"},
            {"layouts", "yes|no", "of a job: sets spines, ring and end side by side"},
            {"race", "yes|no", "of a job: fits permeability and race along the rim to its marked fronts"},
+           {"keep", "DIR",
+            "of a job: writes lists of a library in which its cloth and medium let through as it takes them "
+            "to"},
            {"probe", "X,Y,Z", "of a job: a place whose time is asked for, metres; as often as you like",
             false, true},
            {"out", "DIR",

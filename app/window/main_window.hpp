@@ -96,6 +96,9 @@ class MainWindow : public QMainWindow {
     bool seek_hoses();
     /// Fits permeability and race along the rim to the fronts that were marked.
     bool seek_race();
+    /// Makes the permeability that this job takes its cloth and medium to the shop's own; false where it is
+    /// the library's already or the lists cannot be written.
+    bool keep_measured();
     /// Looks for the soonest programme of a cure and takes it.
     bool seek_programme(CureOf of);
     [[nodiscard]] ShellSheet& shell_sheet() { return *shell_sheet_; }

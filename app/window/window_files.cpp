@@ -1,5 +1,6 @@
 // Files in and out of the window, and what it asks before it leaves.
 #include <QCloseEvent>
+#include <QDate>
 #include <QDesktopServices>
 #include <QDir>
 #include <QDragEnterEvent>
@@ -20,6 +21,7 @@
 #include "core/science/mesh/repair.hpp"
 #include "core/science/mesh/stl.hpp"
 #include "core/stages/back/suggest.hpp"
+#include "core/stages/bag/measured.hpp"
 #include "core/stages/shape/tray.hpp"
 
 namespace jig::app {
@@ -280,6 +282,34 @@ void MainWindow::open_library() {
         QDesktopServices::openUrl(QUrl::fromLocalFile(folder));
     } catch (const InputError& e) {
         say(message_of(e));
+    }
+}
+
+bool MainWindow::keep_measured() {
+    try {
+        const auto folder = own_library();
+        const auto shipped = data_folder().toStdString() + "/library";
+        // As the lists stand now: what was typed into them since they were read is not written over.
+        auto shop = load_shop(shipped, folder.toStdString());
+        auto job = document_->job();
+        const auto kept =
+            bag::keep_measured(shop, job.bag.infusion, job.part,
+                               {OriginKind::measured, QDate::currentDate().toString("yyyy-MM").toStdString(),
+                                "fronts of " + job.brief.job});
+        QDir().mkpath(folder);
+        for (const auto* list : bag::kMeasuredLists)
+            write_atomically(write_list(shop, list), folder.toStdString() + "/" + list + ".json");
+        document_->set_shop(load_shop(shipped, folder.toStdString()));
+        QStringList names;
+        for (const auto& m : kept) names << QString::fromStdString(m.name);
+        // Else the same would count twice.
+        job.bag.infusion.lets = 1;
+        document_->replace("keep what the front showed", std::move(job));
+        say("Kept in your library as measured here, and this job goes by it: " + names.join(", ") + ".");
+        return true;
+    } catch (const InputError& e) {
+        say(message_of(e));
+        return false;
     }
 }
 

@@ -246,6 +246,24 @@ TEST_CASE(
     CHECK(infusion(b).lets == Approx(flow(b).fit->lets).epsilon(0.03));
     CHECK(*flow(b).filling.fill > before);
     CHECK(says(scene(b, 1), "seen at"));
+    // Kept, it is the library's, and the job no longer says it a second time.
+    const auto after = *flow(b).filling.fill;
+    const double lets = infusion(b).lets;
+    const auto& cloth = b.window.document().job().part.layers.front().material;
+    const double K = need(b.window.document().shop().reinforcements, cloth, "test").K_along;
+    b.visible<QPushButton>("keep-measured")->click();
+    b.settle();
+    CHECK(b.window.findChild<QLabel*>("message")->text().contains("measured here"));
+    CHECK(infusion(b).lets == 1);
+    CHECK(*flow(b).filling.fill == Approx(after).epsilon(1e-3));
+    const auto own = load_shop(data_folder().toStdString() + "/library", own_library().toStdString());
+    CHECK(need(own.reinforcements, cloth, "test").K_along == Approx(lets * K));
+    CHECK(need(own.reinforcements, cloth, "test").origin_of("K_along_m2").kind == OriginKind::measured);
+    // Once more there is nothing to keep.
+    b.visible<QPushButton>("keep-measured")->click();
+    CHECK(b.window.findChild<QLabel*>("message")->text().contains("library's own"));
+    QFile::remove(own_library() + "/reinforcements.json");
+    QFile::remove(own_library() + "/consumables.json");
 }
 
 TEST_CASE("pots follow what is mixed at once, and the plies' thickness is shown in place of the front") {

@@ -225,6 +225,30 @@ TEST_CASE("a job's own hoses are followed on its own part, quickly or finely, wi
     CHECK(fine["fill_s"].get<double>() == Approx(j["fill_s"].get<double>()).epsilon(0.08));
 }
 
+TEST_CASE("what a front showed is kept as lists of a library that other jobs read") {
+    const fixtures::Folder folder;
+    auto job = fixtures::demo("radar-dome");
+    job.bag.infusion.lets = 0.5;
+    save_job(job, folder / "marked.jig");
+    const auto lists = folder / "lists";
+    const auto marked = ask({"infuse", folder / "marked.jig", "--quick", "yes", "--keep", lists});
+    INFO(marked.err);
+    REQUIRE(marked.code == 0);
+    REQUIRE(marked.json()["kept"].size() >= 2);
+    for (const auto& k : marked.json()["kept"])
+        CHECK(k["after_m2"].get<double>() == Approx(0.5 * k["before_m2"].get<double>()));
+    job.bag.infusion.lets = 1;
+    save_job(job, folder / "next.jig");
+    const auto next = ask({"infuse", folder / "next.jig", "--quick", "yes", "--library", lists});
+    REQUIRE(next.code == 0);
+    CHECK(next.json()["fill_s"].get<double>() == Approx(marked.json()["fill_s"].get<double>()).epsilon(1e-6));
+    // What nobody measured is not kept as if it were, and nothing is written.
+    const auto none = ask({"infuse", folder / "next.jig", "--quick", "yes", "--keep", folder / "none"});
+    CHECK(none.code == 2);
+    CHECK_THAT(none.err, Catch::Contains("library's own"));
+    CHECK_FALSE(std::filesystem::exists(folder / "none"));
+}
+
 TEST_CASE("jobs that are not infused and options that do not fit are refused in a line") {
     const fixtures::Folder folder;
     const auto tray = ask({"infuse", fixtures::data() + "/demo/cello-case.json"});

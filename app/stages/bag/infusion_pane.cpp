@@ -330,9 +330,16 @@ class FrontPane : public RecordsPane<SeenFront> {
         race->setToolTip(
             "Follows the resin at many races along the rim for the one that meets your marks best");
         connect(race, &QPushButton::clicked, this, [this] { emit wanted("fit-race"); });
+        auto* keep = new QPushButton("Keep it in the library", this);
+        keep->setObjectName("keep-measured");
+        keep->setToolTip(
+            "Cloth and medium of this part let through as this job takes them to in every job of the shop's "
+            "from now on, as measured here");
+        connect(keep, &QPushButton::clicked, this, [this] { emit wanted("keep-measured"); });
         auto* row = new FlowLayout(nullptr, 6, 6);
         row->addWidget(more);
         row->addWidget(race);
+        row->addWidget(keep);
         box()->addLayout(row);
     }
 
