@@ -5,6 +5,7 @@
 #include <map>
 
 #include "core/base/units.hpp"
+#include "core/science/mesh/cut.hpp"
 #include "core/science/mesh/triangle_mesh.hpp"
 
 namespace shapes {
@@ -164,6 +165,16 @@ inline TriangleMesh plate(double length, double width, std::uint32_t n, std::uin
         }
     }
     return out;
+}
+
+/// A box without its floor: a mould l × w × d, its rim in the plane z = 0.
+inline TriangleMesh open_box(double l, double w, double d) {
+    const auto whole = box({0, 0, 0}, {l, w, d});
+    std::vector<std::uint32_t> keep;
+    for (std::size_t f = 0; f < whole.triangles.size(); ++f) {
+        if (whole.area_vector2(f).normalized().z() > -0.5) keep.push_back(static_cast<std::uint32_t>(f));
+    }
+    return some_faces(whole, keep);
 }
 
 inline double area_of(const TriangleMesh& mesh) {

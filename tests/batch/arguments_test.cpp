@@ -5,7 +5,8 @@
 #include "core/base/error.hpp"
 
 using namespace jig;
-using namespace jig::batch;
+
+namespace jig::batch {
 
 namespace {
 
@@ -83,3 +84,5 @@ TEST_CASE("usage is made of the options themselves") {
     CHECK(kForms[0].usage() == "turn MESH --by X,Y,Z [--twice yes|no]");
     CHECK(kForms[1].usage() == "look JOB [--library DIR]");
 }
+
+}  // namespace jig::batch

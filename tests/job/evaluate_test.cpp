@@ -38,7 +38,7 @@ TEST_CASE("all demo jobs are worked out whole and stop nowhere") {
 
 namespace {
 
-Findings on(JobBoard& board, const Job& job, Depth depth = Depth::stages) {
+Findings worked_on(JobBoard& board, const Job& job, Depth depth = Depth::stages) {
     return board.work_out(board.lay(job, fixtures::shared_shop()), depth, quiet);
 }
 
@@ -47,10 +47,10 @@ Findings on(JobBoard& board, const Job& job, Depth depth = Depth::stages) {
 TEST_CASE("an edit renews what reads it and nothing else") {
     JobBoard board;
     const auto job = small_job();
-    const auto before = on(board, job);
+    const auto before = worked_on(board, job);
     auto next = job;
     next.shell.layers.push_back({LayerKind::ply, "glass cloth 600 twill", 0, 0});
-    auto f = on(board, next);
+    auto f = worked_on(board, next);
     CHECK(f.shape == before.shape);
     CHECK(f.split == before.split);
     CHECK(f.plug == before.plug);
@@ -61,13 +61,13 @@ TEST_CASE("an edit renews what reads it and nothing else") {
     CHECK(f.run != before.run);
     next = job;
     next.brief.customer = "somebody else";
-    f = on(board, next);
+    f = worked_on(board, next);
     CHECK(f.brief == before.brief);
     CHECK(f.run == before.run);
     // One more pull is counted, and cuts no plug anew.
     next = job;
     next.brief.pulls += 1;
-    f = on(board, next);
+    f = worked_on(board, next);
     CHECK(f.brief != before.brief);
     CHECK(f.run != before.run);
     CHECK(f.split == before.split);
@@ -75,48 +75,48 @@ TEST_CASE("an edit renews what reads it and nothing else") {
     CHECK(f.shell == before.shell);
     next = job;
     next.shape.tray.depth += 0.01;
-    CHECK(on(board, next).split != before.split);
+    CHECK(worked_on(board, next).split != before.split);
 }
 
 TEST_CASE("a choice that decides nothing stops at the stage that reads it") {
     JobBoard board;
     auto job = small_job();
-    const auto before = on(board, job);
+    const auto before = worked_on(board, job);
     // A foil's chord is none of a tray's business, the heat of an envelope none of a bare plug's, and a pitch
     // none of a shell's without doublers under the ribs.
     job.shape.foil.thickness *= 1.1;
-    auto f = on(board, job);
+    auto f = worked_on(board, job);
     CHECK(f.split == before.split);
     CHECK(f.run == before.run);
     job.heat.shell_gel = kelvin(31);
-    f = on(board, job);
+    f = worked_on(board, job);
     CHECK(f.plug == before.plug);
     CHECK(f.edge == before.edge);
     job.back.pitch *= 0.9;
-    CHECK(on(board, job).shell == f.shell);
+    CHECK(worked_on(board, job).shell == f.shell);
     job.plug.in_envelope = true;
-    const auto bagged = on(board, job);
+    const auto bagged = worked_on(board, job);
     job.heat.shell_gel = kelvin(40);
-    CHECK(on(board, job).plug != bagged.plug);
+    CHECK(worked_on(board, job).plug != bagged.plug);
     auto& zone = job.shell.zones.emplace_back();
     zone.kind = ZoneKind::under_ribs;
     zone.layers = {{LayerKind::ply, "glass cloth 600 twill", 0, 0}};
-    const auto doubled = on(board, job);
+    const auto doubled = worked_on(board, job);
     job.back.pitch *= 0.8;
-    CHECK(on(board, job).shell != doubled.shell);
+    CHECK(worked_on(board, job).shell != doubled.shell);
 }
 
 TEST_CASE("undo is answered from what is remembered, and steps of a drag do not push it out") {
     JobBoard board;
     const auto job = small_job();
-    const auto before = on(board, job, Depth::quick);
+    const auto before = worked_on(board, job, Depth::quick);
     REQUIRE(before.trial);
     auto next = job;
     for (int i = 1; i <= 40; ++i) {
         next.shape.tray.depth = job.shape.tray.depth + 0.0005 * i;
         board.work_out(board.lay(next, fixtures::shared_shop(), true), Depth::stages, quiet);
     }
-    const auto moved = on(board, next);
+    const auto moved = worked_on(board, next);
     CHECK(moved.shape != before.shape);
     std::vector<Ran> ran;
     const auto back = board.work_out(board.lay(job, fixtures::shared_shop()), Depth::quick, quiet, 0, &ran);
@@ -153,10 +153,10 @@ TEST_CASE("what was finished before a stop is kept") {
 TEST_CASE("a tool that cannot stand is a stop, whoever asks, and shows no older figures") {
     auto job = small_job();
     JobBoard board;
-    CHECK(on(board, job, Depth::quick).trial);
+    CHECK(worked_on(board, job, Depth::quick).trial);
     job.back.kind = BackKind::tubes;
     job.back.across = false;  // no crossing bears the tool
-    const auto f = on(board, job, Depth::fine);
+    const auto f = worked_on(board, job, Depth::fine);
     CHECK_FALSE(f.trial);
     REQUIRE(call(f, "input") != nullptr);
     CHECK(call(f, "input")->stage == Stage::back);

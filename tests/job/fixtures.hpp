@@ -46,6 +46,16 @@ inline jig::Job small_job() {
     return job;
 }
 
+/// The same under a bag.
+inline jig::Job bagged() {
+    auto job = small_job();
+    job.part.how = jig::LayUp::bagged;
+    return job;
+}
+
+/// As a face lies on the bench.
+inline const jig::Frame kLevel{jig::Point::UnitX(), jig::Point::UnitY(), jig::Point::UnitZ()};
+
 /// A folder of its own that goes when the test ends.
 struct Folder {
     std::filesystem::path path;

@@ -6,6 +6,7 @@
 #include "tests/quiet.hpp"
 
 using namespace jig;
+using fixtures::bagged;
 using fixtures::call;
 using fixtures::worked_out;
 
@@ -39,12 +40,6 @@ std::vector<bag::BagLayer> laid(const bag::Choices& c, LayUp how, const bag::Gro
     film.length = g.length + 0.4;
     film.width = g.width + 0.4;
     return bag::layers(c, how, g, film, film.area() * (c.second ? 2 : 1), shop);
-}
-
-Job bagged() {
-    auto job = fixtures::small_job();
-    job.part.how = LayUp::bagged;
-    return job;
 }
 
 }  // namespace

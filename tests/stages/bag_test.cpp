@@ -9,16 +9,11 @@
 #include "tests/shapes.hpp"
 
 using namespace jig;
+using fixtures::bagged;
 using fixtures::call;
 using fixtures::worked_out;
 
 namespace {
-
-Job bagged() {
-    auto job = fixtures::small_job();
-    job.part.how = LayUp::bagged;
-    return job;
-}
 
 const Figure* figure(const Findings& f, const char* key) {
     for (const auto& one : f.bag->figures) {

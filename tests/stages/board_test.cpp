@@ -12,7 +12,8 @@
 #include "tests/shapes.hpp"
 
 using namespace jig;
-using namespace jig::split;
+
+namespace jig::split {
 
 namespace {
 
@@ -165,3 +166,5 @@ TEST_CASE("a board becomes a plate of its stock's thickness") {
     CHECK(topology.closed());
     CHECK(measure(plate, topology).volume == Approx(board.area * 0.012).epsilon(1e-6));
 }
+
+}  // namespace jig::split

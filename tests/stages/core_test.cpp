@@ -12,14 +12,13 @@
 
 using namespace jig;
 using fixtures::call;
+using fixtures::kLevel;
 using fixtures::shop;
 using fixtures::worked_out;
 using part::CorePanels;
 using shapes::sheet;
 
 namespace {
-
-const Frame kLevel{Point::UnitX(), Point::UnitY(), Point::UnitZ()};
 
 /// A face with one core on it, as the part's own nodes are given it.
 struct OnFace {

@@ -5,7 +5,8 @@
 #include "core/stages/release/gate.hpp"
 
 using namespace jig;
-using namespace jig::release;
+
+namespace jig::release {
 
 namespace {
 
@@ -335,3 +336,5 @@ TEST_CASE(
     none.first_use.clear();
     CHECK_THROWS_AS(gate_at(none, FaceHistory::fresh, {}, kStart), InputError);
 }
+
+}  // namespace jig::release

@@ -4,7 +4,8 @@
 #include "tests/job/fixtures.hpp"
 
 using namespace jig;
-using namespace jig::part;
+
+namespace jig::part {
 using fixtures::call;
 using fixtures::worked_out;
 
@@ -102,3 +103,5 @@ TEST_CASE("adhesive, fillets and clay that the stages work out are bought") {
     CHECK(bought(plain, Ledger::once, Stage::edge, "clay fillet") <
           bought(f, Ledger::once, Stage::edge, "clay fillet"));
 }
+
+}  // namespace jig::part

@@ -6,7 +6,8 @@
 #include "tests/shapes.hpp"
 
 using namespace jig;
-using namespace jig::split;
+
+namespace jig::split {
 using fixtures::call;
 using fixtures::worked_out;
 
@@ -146,3 +147,5 @@ TEST_CASE("pieces and several parts do not go together, and the part lies alone 
     CHECK(f.split->parts() == 1);
     CHECK(call(f, "alone") != nullptr);
 }
+
+}  // namespace jig::split

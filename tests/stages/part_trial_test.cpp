@@ -14,13 +14,13 @@
 
 using namespace jig;
 using fixtures::call;
+using fixtures::kLevel;
 using fixtures::shop;
 using part::DutyAsked;
 using part::Trial;
 
 namespace {
 
-const Frame kLevel{Point::UnitX(), Point::UnitY(), Point::UnitZ()};
 constexpr double kSide = 0.6;
 
 /// A flat face of `a` × `b` about the middle, outward along the frame's pull.

@@ -6,7 +6,8 @@
 #include "tests/shapes.hpp"
 
 using namespace jig;
-using namespace jig::shape;
+
+namespace jig::shape {
 
 namespace {
 
@@ -108,3 +109,5 @@ TEST_CASE("a drawn outline becomes few points whose smooth line follows it") {
     CHECK(square.stray > 0.0005);
     CHECK(square.stray < 0.01);
 }
+
+}  // namespace jig::shape

@@ -6,7 +6,8 @@
 #include "tests/shapes.hpp"
 
 using namespace jig;
-using namespace jig::split;
+
+namespace jig::split {
 using fixtures::call;
 using fixtures::worked_out;
 
@@ -228,3 +229,5 @@ TEST_CASE("the seam across show surface is called out in a plane split and its l
     CHECK(f.split->seam_on_show == Approx(4 * 0.3 * std::asin(0.1 / 0.6)).epsilon(0.25));
     REQUIRE(call(f, "on_show") != nullptr);
 }
+
+}  // namespace jig::split

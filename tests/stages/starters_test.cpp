@@ -8,7 +8,8 @@
 #include "tests/shapes.hpp"
 
 using namespace jig;
-using namespace jig::shape;
+
+namespace jig::shape {
 using fixtures::call;
 using fixtures::worked_out;
 
@@ -276,3 +277,5 @@ TEST_CASE("doors and flat walls are judged") {
     job.shape.turned.profile = {{0.5, 0}, {0.49, 0.3}, {0, 0.3}};
     CHECK(call(worked_out(job), "flat_wall") == nullptr);  // the top lies, and the wall is round
 }
+
+}  // namespace jig::shape

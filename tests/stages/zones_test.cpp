@@ -13,6 +13,7 @@
 
 using namespace jig;
 using fixtures::call;
+using fixtures::kLevel;
 using fixtures::shop;
 using fixtures::worked_out;
 using part::Regions;
@@ -44,8 +45,6 @@ TriangleMesh plate(std::uint32_t n, std::uint32_t m, const Frame& frame, double 
     }
     return out;
 }
-
-const Frame kLevel{Point::UnitX(), Point::UnitY(), Point::UnitZ()};
 
 Regions marked(const std::vector<Zone>& zones, const TriangleMesh& mesh, const Frame& frame = kLevel) {
     part::Draped draped;

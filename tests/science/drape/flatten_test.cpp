@@ -20,7 +20,7 @@ double apart(const Flattened& f, std::size_t a, std::size_t b) {
 }
 
 /// A cap of a sphere of radius 1 out to the angle `reach` about z, rings of like points.
-TriangleMesh cap(double reach, std::uint32_t rings) {
+TriangleMesh flat_cap(double reach, std::uint32_t rings) {
     const std::uint32_t around = 6 * rings;
     TriangleMesh out;
     out.points.emplace_back(0, 0, 1);
@@ -113,7 +113,7 @@ TEST_CASE("the outside of a piece looks up when it lies flat") {
 TEST_CASE("a cap of a sphere lies flat as its radius alone says") {
     for (const double reach : {0.3, 0.7}) {
         const std::uint32_t rings = 24;
-        const auto mesh = cap(reach, rings);
+        const auto mesh = flat_cap(reach, rings);
         const auto flat = flatten(mesh, quiet);
         const auto radii = best_radii(reach, 2400);
         CHECK_FALSE(flat.folded);
@@ -134,10 +134,10 @@ TEST_CASE("a cap of a sphere lies flat as its radius alone says") {
 }
 
 TEST_CASE("stretch does not depend on size, and grows as the square of a cap's") {
-    const auto small = cap(0.2, 12);
+    const auto small = flat_cap(0.2, 12);
     auto scaled = small;
     for (auto& p : scaled.points) p = 1e-3 * p + Point(5, -3, 2);
-    const auto a = flatten(small, quiet), b = flatten(scaled, quiet), c = flatten(cap(0.4, 24), quiet);
+    const auto a = flatten(small, quiet), b = flatten(scaled, quiet), c = flatten(flat_cap(0.4, 24), quiet);
     CHECK(b.usual == Approx(a.usual).epsilon(1e-3));
     CHECK(c.usual / a.usual == Approx(4).epsilon(0.08));
 }

@@ -12,16 +12,16 @@ using namespace jig;
 
 namespace {
 
-constexpr double kLength = 0.6, kWidth = 0.1, kK = 2e-10, kDeep = 0.004, kGives = 0.1, kRoom = 101325;
+constexpr double kLength = 0.6, kWidth = 0.1, kPlyK = 2e-10, kPlyDeep = 0.004, kGives = 0.1, kRoom = 101325;
 
-TriangleMesh strip(std::uint32_t n) {
+TriangleMesh settling_strip(std::uint32_t n) {
     return shapes::plate(kLength, kWidth, n, n / 6);
 }
 
 std::vector<FaceFlow> preform(const TriangleMesh& mesh, double gives = kGives) {
     FlowLayer cloth;
-    cloth.K1 = cloth.K2 = kK;
-    cloth.thickness = kDeep;
+    cloth.K1 = cloth.K2 = kPlyK;
+    cloth.thickness = kPlyDeep;
     cloth.gives = gives;
     return face_flows(mesh, {cloth}, Point::UnitX());
 }
@@ -47,13 +47,13 @@ SettledPlies settled(const TriangleMesh& mesh, const std::vector<double>& start,
                   vented ? right_end(mesh) : std::vector<std::uint32_t>{}, r, quiet);
 }
 
-/// m³ over in a strip whose resin has a pressure along x, by the midpoint rule.
+/// m³ over in a settling_strip whose resin has a pressure along x, by the midpoint rule.
 template <class Pressure>
 double over(const Pressure& pressure) {
     double sum = 0;
     for (int i = 0; i < 4000; ++i) {
         const double load = std::max(kRoom - pressure(kLength * (i + 0.5) / 4000), 3000.0);
-        sum += kLength * kWidth * kDeep * (std::pow(load / kRoom, -kGives) - 1) / 4000;
+        sum += kLength * kWidth * kPlyDeep * (std::pow(load / kRoom, -kGives) - 1) / 4000;
     }
     return sum;
 }
@@ -74,7 +74,7 @@ TEST_CASE("a ply is as thick as its load lets it be") {
 
 TEST_CASE("a small overpressure drains by Terzaghi's series") {
     // Storage b·h/load per Pa: D = K·load/b in flow time, drained at one end and shut at the other.
-    const double small = 200, D = kK * kRoom / kGives;
+    const double small = 200, D = kPlyK * kRoom / kGives;
     for (const double Tv : {0.05, 0.3, 1.0}) {
         const double flow_time = Tv * kLength * kLength / D;
         const auto at = [&](double x) {
@@ -86,7 +86,7 @@ TEST_CASE("a small overpressure drains by Terzaghi's series") {
             return small * sum;
         };
         for (const std::uint32_t n : {12u, 24u, 48u}) {
-            const auto mesh = strip(n);
+            const auto mesh = settling_strip(n);
             const auto s = settled(mesh, std::vector<double>(mesh.points.size(), small), rules(flow_time));
             double off = 0;
             for (std::size_t i = 0; i < mesh.points.size(); ++i)
@@ -101,19 +101,19 @@ TEST_CASE("a small overpressure drains by Terzaghi's series") {
 TEST_CASE("resin that bore nearly all of the load drains as fine differences do") {
     // From a feed at nearly the room's pressure down to the vent, explicitly on 120 cells.
     constexpr int kCells = 120;
-    const double dx = kLength / kCells, flow_time = 0.15 * kLength * kLength / (kK * kRoom / kGives);
+    const double dx = kLength / kCells, flow_time = 0.15 * kLength * kLength / (kPlyK * kRoom / kGives);
     const auto start = [](double x) { return 0.95 * kRoom * (1 - x / kLength); };
     std::vector<double> p(kCells);
     for (int i = 0; i < kCells; ++i) p[static_cast<std::size_t>(i)] = start((i + 0.5) * dx);
-    const double dt = 0.2 * dx * dx / (kK * kRoom / kGives);
+    const double dt = 0.2 * dx * dx / (kPlyK * kRoom / kGives);
     double t = 0;
     while (t < flow_time) {
         const double step = std::min(dt, flow_time - t);
         std::vector<double> flux(kCells + 1, 0);
         for (int i = 1; i < kCells; ++i)
             flux[static_cast<std::size_t>(i)] =
-                kK * (p[static_cast<std::size_t>(i - 1)] - p[static_cast<std::size_t>(i)]) / dx;
-        flux[kCells] = kK * p[kCells - 1] / (dx / 2);
+                kPlyK * (p[static_cast<std::size_t>(i - 1)] - p[static_cast<std::size_t>(i)]) / dx;
+        flux[kCells] = kPlyK * p[kCells - 1] / (dx / 2);
         for (std::size_t i = 0; i < kCells; ++i) {
             // Stored per depth: (load/room)^−b, turned back into a pressure.
             const double stored =
@@ -122,7 +122,7 @@ TEST_CASE("resin that bore nearly all of the load drains as fine differences do"
         }
         t += step;
     }
-    const auto mesh = strip(48);
+    const auto mesh = settling_strip(48);
     std::vector<double> begin;
     for (const auto& at : mesh.points) begin.push_back(start(at.x()));
     const auto s = settled(mesh, begin, rules(flow_time));
@@ -139,7 +139,7 @@ TEST_CASE("resin that bore nearly all of the load drains as fine differences do"
 }
 
 TEST_CASE("with its vents shut too the preform evens out and keeps its resin") {
-    const auto mesh = strip(24);
+    const auto mesh = settling_strip(24);
     std::vector<double> begin;
     for (const auto& at : mesh.points) begin.push_back(0.9 * kRoom * (1 - at.x() / kLength));
     const auto s = settled(mesh, begin, rules(1e9), false);
@@ -147,12 +147,12 @@ TEST_CASE("with its vents shut too the preform evens out and keeps its resin") {
     const double even = s.pressure.front();
     for (const double p : s.pressure) CHECK(p == Approx(even).epsilon(1e-3));
     // The pressure at which the same resin lies over everywhere alike.
-    const double thick = 1 + s.over / (kLength * kWidth * kDeep);
+    const double thick = 1 + s.over / (kLength * kWidth * kPlyDeep);
     CHECK(even == Approx(kRoom - kRoom * std::pow(thick, -1 / kGives)).epsilon(1e-3));
 }
 
 TEST_CASE("what does not give keeps its thickness, gravity leaves the foot thicker, turning is nothing") {
-    const auto mesh = strip(24);
+    const auto mesh = settling_strip(24);
     const std::vector<double> begin(mesh.points.size(), 5e4);
     for (const bool vented : {true, false}) {
         const auto stiff = settled(mesh, begin, rules(1e7), vented, 0);
@@ -174,8 +174,8 @@ TEST_CASE("what does not give keeps its thickness, gravity leaves the foot thick
     for (auto& p : turned.points) p = turn * p;
     auto vents = right_end(mesh);
     FlowLayer cloth;
-    cloth.K1 = cloth.K2 = kK;
-    cloth.thickness = kDeep;
+    cloth.K1 = cloth.K2 = kPlyK;
+    cloth.thickness = kPlyDeep;
     cloth.gives = kGives;
     r.gravity = turn * r.gravity;
     const auto again = settle(turned, face_flows(turned, {cloth}, turn * Point::UnitX()), begin,

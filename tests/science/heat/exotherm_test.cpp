@@ -11,14 +11,14 @@ using namespace jig;
 
 namespace {
 
-constexpr double kRoom = 293.15;
-constexpr double kRate = 2e-4;  ///< 1/s
-constexpr double kHeat = 300e3, kResin = 600, kDensity = 1700, kCapacity = 1000, kTransfer = 12;
+constexpr double kShop = 293.15;
+constexpr double kSlow = 2e-4;  ///< 1/s
+constexpr double kHeat = 300e3, kResin = 600, kPlyDensity = 1700, kPlyCapacity = 1000, kStill = 12;
 
 /// First order, as fast at any heat: what it does can be written down.
 Kinetics plain() {
     Kinetics k;
-    k.A2 = kRate;
+    k.A2 = kSlow;
     k.m = 0;
     k.n = 1;
     k.heat = kHeat;
@@ -30,20 +30,20 @@ Kinetics plain() {
 Kinetics hurried() {
     auto k = plain();
     k.E2 = 50000;
-    k.A2 = kRate * std::exp(k.E2 / (kGasConstant * kRoom));
+    k.A2 = kSlow * std::exp(k.E2 / (kGasConstant * kShop));
     return k;
 }
 
 WallLayer laminate(double thickness, Kinetics k, double conductivity = 0.3) {
-    return {"laminate", thickness, conductivity, kDensity, kCapacity, std::move(k), kResin, 0};
+    return {"laminate", thickness, conductivity, kPlyDensity, kPlyCapacity, std::move(k), kResin, 0};
 }
 
 /// One layer alone, air on its second side, no heat through its first.
-LaidAtOnce alone(Kinetics k, double conductivity, double transfer = kTransfer) {
+LaidAtOnce alone(Kinetics k, double conductivity, double transfer = kStill) {
     LaidAtOnce out;
     out.wall = {{laminate(0.004, std::move(k), conductivity)},
-                {WallSide{0, steady(kRoom)}, WallSide{transfer, steady(kRoom)}},
-                kRoom};
+                {WallSide{0, steady(kShop)}, WallSide{transfer, steady(kShop)}},
+                kShop};
     out.layers = {0};
     out.end = 40000;
     return out;
@@ -52,9 +52,9 @@ LaidAtOnce alone(Kinetics k, double conductivity, double transfer = kTransfer) {
 /// K that a lumped layer so thick rises by at most: C·dT/dt = S·k·exp(−k·t) − h·T, with S J/m² in all and C
 /// J/(m²·K), and the s at which.
 std::pair<double, double> lumped(double thickness) {
-    const double C = kDensity * kCapacity * thickness, S = kResin * kHeat * thickness, b = kTransfer / C;
-    const double at = std::log(b / kRate) / (b - kRate);
-    return {S * kRate / (C * (b - kRate)) * (std::exp(-kRate * at) - std::exp(-b * at)), at};
+    const double C = kPlyDensity * kPlyCapacity * thickness, S = kResin * kHeat * thickness, b = kStill / C;
+    const double at = std::log(b / kSlow) / (b - kSlow);
+    return {S * kSlow / (C * (b - kSlow)) * (std::exp(-kSlow * at) - std::exp(-b * at)), at};
 }
 
 }  // namespace
@@ -65,20 +65,20 @@ TEST_CASE("a layer that conducts well peaks as the lumped one does") {
         const auto p = peak_at(of, t, quiet);
         const auto [rise, at] = lumped(t);
         CHECK(p.thickness == t);
-        CHECK(p.peak - kRoom == Approx(rise).epsilon(0.01).margin(0.05));
+        CHECK(p.peak - kShop == Approx(rise).epsilon(0.01).margin(0.05));
         // Its steps are long where it is flat.
         CHECK(p.peak_time == Approx(at).epsilon(0.2));
         // First order at one rate gels after ln 2 / k whatever its heat.
         REQUIRE(p.gels);
-        CHECK(*p.gels == Approx(std::log(2.0) / kRate).epsilon(0.015));
+        CHECK(*p.gels == Approx(std::log(2.0) / kSlow).epsilon(0.015));
     }
 }
 
 TEST_CASE("without a way out, any thickness rises by heat over capacity") {
     const auto of = alone(hurried(), 0.3, 0);
     for (const double t : {0.001, 0.02})
-        CHECK(peak_at(of, t, quiet).peak - kRoom ==
-              Approx(kResin * kHeat / (kDensity * kCapacity)).epsilon(0.005));
+        CHECK(peak_at(of, t, quiet).peak - kShop ==
+              Approx(kResin * kHeat / (kPlyDensity * kPlyCapacity)).epsilon(0.005));
 }
 
 TEST_CASE("the thickest that keeps a limit is what the closed form says") {
@@ -93,7 +93,7 @@ TEST_CASE("the thickest that keeps a limit is what the closed form says") {
             (lumped(middle).first < rise ? low : high) = middle;
         }
         HeatLimits limits;
-        limits.laid = kRoom + rise;
+        limits.laid = kShop + rise;
         const auto most = thickest(of, curve, limits, quiet);
         REQUIRE(most);
         CHECK(*most == Approx(low).epsilon(0.025));
@@ -101,7 +101,7 @@ TEST_CASE("the thickest that keeps a limit is what the closed form says") {
         CHECK(peak_at(of, *most, quiet).peak <= limits.laid);
     }
     HeatLimits none, all;
-    none.laid = kRoom - 1;
+    none.laid = kShop - 1;
     CHECK_FALSE(thickest(of, curve, none, quiet));
     CHECK(thickest(of, curve, all, quiet) == curve.back().thickness);
 }
@@ -112,8 +112,8 @@ TEST_CASE("several layers thicken alike, and what lies under them is told apart"
     const WallLayer board{"board", 0.05, 0.13, 740, 1700, {}, 0, 0},
         core{"core", 0.01, 0.033, 75, 1400, {}, 0, 0};
     of.wall = {{board, laminate(0.001, hurried()), core, laminate(0.002, hurried())},
-               {WallSide{8, steady(kRoom)}, WallSide{kTransfer, steady(kRoom)}},
-               kRoom};
+               {WallSide{8, steady(kShop)}, WallSide{kStill, steady(kShop)}},
+               kShop};
     of.layers = {1, 3};
     of.end = 40000;
     CHECK(thickness_of(of) == Approx(0.003));
@@ -141,7 +141,7 @@ TEST_CASE("several layers thicken alike, and what lies under them is told apart"
     CHECK(most == Approx(h.peak).margin(1e-9));
     // What bears little rules where it is what lies under.
     HeatLimits limits;
-    limits.under = kRoom + 10;
+    limits.under = kShop + 10;
     const auto curve = peaks_at(of, {0.001, 0.003, 0.009, 0.027}, quiet);
     const auto most_kept = thickest(of, curve, limits, quiet);
     REQUIRE(most_kept);
@@ -163,8 +163,8 @@ TEST_CASE("thicker never peaks lower, and all at once is one by one") {
         const WallLayer under{"under", between(0.01, 0.3), between(0.03, 0.4), between(30, 1500), 1400, {}, 0,
                               0};
         of.wall = {{under, laminate(0.003, k, between(0.2, 0.8))},
-                   {WallSide{8, steady(kRoom)}, WallSide{between(5, 40), steady(kRoom)}},
-                   kRoom};
+                   {WallSide{8, steady(kShop)}, WallSide{between(5, 40), steady(kShop)}},
+                   kShop};
         of.layers = {1};
         // An oven on the open side.
         of.programme = {{false, between(300, 340), 0.01, 0, {}}, {true, 0, 0, 30000, {}}};

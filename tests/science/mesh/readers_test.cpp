@@ -16,20 +16,20 @@ using namespace jig;
 
 namespace {
 
-TriangleMesh read(const std::string& bytes) {
+TriangleMesh mesh_of(const std::string& bytes) {
     return read_mesh(bytes, "test", {1e-3, 0.0005}, quiet);
 }
 
 std::string refused(const std::string& bytes) {
     try {
-        read(bytes);
+        mesh_of(bytes);
     } catch (const InputError& e) {
         return e.where() + ": " + e.problem() + "; " + e.mend();
     }
     return {};
 }
 
-double volume_of(const TriangleMesh& m) {
+double volume_in(const TriangleMesh& m) {
     return measure(m, topology_of(m)).volume;
 }
 
@@ -114,22 +114,23 @@ std::string mutant(const std::string& seed, std::mt19937& dice) {
 
 TEST_CASE(
     "sound OBJ files of other programs are read: lines, points, other line ends, marks, long comments") {
-    CHECK(volume_of(read(kCube)) == Approx(1e-6));
+    CHECK(volume_in(mesh_of(kCube)) == Approx(1e-6));
     const std::string cube = kCube;
-    CHECK(volume_of(read("\xEF\xBB\xBF" + cube)) == Approx(1e-6));
-    CHECK(volume_of(read(swapped(cube, "\n", "\r\n"))) == Approx(1e-6));
-    CHECK(volume_of(read(swapped(cube, "\n", "\r"))) == Approx(1e-6));
-    CHECK(volume_of(read("# " + std::string(100000, 'x') + "\n" + cube)) == Approx(1e-6));
+    CHECK(volume_in(mesh_of("\xEF\xBB\xBF" + cube)) == Approx(1e-6));
+    CHECK(volume_in(mesh_of(swapped(cube, "\n", "\r\n"))) == Approx(1e-6));
+    CHECK(volume_in(mesh_of(swapped(cube, "\n", "\r"))) == Approx(1e-6));
+    CHECK(volume_in(mesh_of("# " + std::string(100000, 'x') + "\n" + cube)) == Approx(1e-6));
     std::string header;
     for (int i = 0; i < 3000; ++i) header += "# line " + std::to_string(i) + "\n";
-    CHECK(volume_of(read(header + cube)) == Approx(1e-6));
-    CHECK(volume_of(read("mtllib a.mtl\no thing\ng part\ns off\nusemtl none\nl 1 2\np 1 2 3\n" + cube +
-                         "l 1 2 3\np 4\n")) == Approx(1e-6));
-    CHECK(volume_of(read(swapped(cube, "f 1 3 4 2", "f 1 3 \\\n 4 2"))) == Approx(1e-6));
-    CHECK(volume_of(read(swapped(cube, "f 1 3 4 2", "f 1/1/1 3//2 4/3 2"))) == Approx(1e-6));
-    CHECK(volume_of(read(swapped(cube, "f 2 4 8 6", "f -7 -5 -1 -3 # counted from the end"))) ==
+    CHECK(volume_in(mesh_of(header + cube)) == Approx(1e-6));
+    CHECK(volume_in(mesh_of("mtllib a.mtl\no thing\ng part\ns off\nusemtl none\nl 1 2\np 1 2 3\n" + cube +
+                            "l 1 2 3\np 4\n")) == Approx(1e-6));
+    CHECK(volume_in(mesh_of(swapped(cube, "f 1 3 4 2", "f 1 3 \\\n 4 2"))) == Approx(1e-6));
+    CHECK(volume_in(mesh_of(swapped(cube, "f 1 3 4 2", "f 1/1/1 3//2 4/3 2"))) == Approx(1e-6));
+    CHECK(volume_in(mesh_of(swapped(cube, "f 2 4 8 6", "f -7 -5 -1 -3 # counted from the end"))) ==
           Approx(1e-6));
-    CHECK(volume_of(read(swapped(cube, "v 0 0 0\n", "v  +0.0\t0e0 -0 1.0 0.5 0.5 0.5\n"))) == Approx(1e-6));
+    CHECK(volume_in(mesh_of(swapped(cube, "v 0 0 0\n", "v  +0.0\t0e0 -0 1.0 0.5 0.5 0.5\n"))) ==
+          Approx(1e-6));
     CHECK(refused(swapped(cube, "f 2 4 8 6", "f 2 4 8 60")).find("point that is not there") !=
           std::string::npos);
     CHECK(refused(swapped(cube, "v 10 0 0", "v 10 0")).find("line 2") != std::string::npos);
@@ -139,10 +140,10 @@ TEST_CASE(
 }
 
 TEST_CASE("sound PLY files of other programs are read, and unsound headers are said by their line") {
-    CHECK(volume_of(read(ply_cube())) == Approx(1e-6));
-    CHECK(volume_of(read(swapped(ply_cube(), "element vertex", "  element   vertex"))) == Approx(1e-6));
-    CHECK(volume_of(read(swapped(ply_cube(), "ply\n", "ply \r\n"))) == Approx(1e-6));
-    CHECK(volume_of(read(ply_cube("comment made by hand\nobj_info none\n\n"))) == Approx(1e-6));
+    CHECK(volume_in(mesh_of(ply_cube())) == Approx(1e-6));
+    CHECK(volume_in(mesh_of(swapped(ply_cube(), "element vertex", "  element   vertex"))) == Approx(1e-6));
+    CHECK(volume_in(mesh_of(swapped(ply_cube(), "ply\n", "ply \r\n"))) == Approx(1e-6));
+    CHECK(volume_in(mesh_of(ply_cube("comment made by hand\nobj_info none\n\n"))) == Approx(1e-6));
     // Other elements before and after, other properties, other types and orders of bytes.
     auto more = swapped(ply_cube(), "property float z\n",
                         "property double z\nproperty uchar red\nproperty list int float w\n");
@@ -152,10 +153,10 @@ TEST_CASE("sound PLY files of other programs are read, and unsound headers are s
         const auto at = more.find(row, more.find("end_header"));
         more.insert(at + row.size() - 1, " 255 2 0.5 0.25");
     }
-    CHECK(volume_of(read(more)) == Approx(1e-6));
+    CHECK(volume_in(mesh_of(more)) == Approx(1e-6));
     const auto box = shapes::box({0, 0, 0}, {0.01, 0.01, 0.01});
     auto big = write_ply(box);
-    CHECK(volume_of(read(big)) == Approx(1e-6).epsilon(1e-5));
+    CHECK(volume_in(mesh_of(big)) == Approx(1e-6).epsilon(1e-5));
     const auto body = big.find("end_header\n") + 11;
     auto turned = swapped(big.substr(0, body), "little", "big");
     for (std::size_t i = 0; i < 8 * 3; ++i) {
@@ -172,7 +173,7 @@ TEST_CASE("sound PLY files of other programs are read, and unsound headers are s
             turned += value;
         }
     }
-    CHECK(volume_of(read(turned)) == Approx(1e-6).epsilon(1e-5));
+    CHECK(volume_in(mesh_of(turned)) == Approx(1e-6).epsilon(1e-5));
     CHECK(refused("ply\nformat ascii 1.0\nproperty float x\nelement vertex 3\nend_header\n").find("line 3") !=
           std::string::npos);
     CHECK(refused("ply\nelement vertex 3\nend_header\n").find("format") != std::string::npos);
@@ -188,16 +189,16 @@ TEST_CASE(
     "sound text STL is read in capitals, with a mark, with tiny numbers and odd names; a cut one is not half "
     "a body") {
     const auto text = write_stl_text(shapes::box({0, 0, 0}, {0.01, 0.01, 0.01}), "box");
-    CHECK(volume_of(read(text)) == Approx(1e-6));
+    CHECK(volume_in(mesh_of(text)) == Approx(1e-6));
     auto loud = text;
     for (auto& c : loud) c = static_cast<char>(std::toupper(static_cast<unsigned char>(c)));
-    CHECK(volume_of(read(loud)) == Approx(1e-6));
-    CHECK(volume_of(read("\xEF\xBB\xBF" + text)) == Approx(1e-6));
-    CHECK(volume_of(read(swapped(text, "solid box", "solid vertex 1 of endfacet"))) == Approx(1e-6));
-    CHECK(volume_of(read(swapped(text, "vertex 0 ", "vertex 1e-42 "))) == Approx(1e-6));
-    CHECK(volume_of(read(swapped(text, "vertex 0 ", "vertex -4.9e-324 "))) == Approx(1e-6));
-    CHECK(volume_of(read(swapped(text, "vertex 0 ", "vertex 1e-4000 "))) == Approx(1e-6));
-    CHECK(volume_of(read(swapped(text, "\n", "\r"))) == Approx(1e-6));
+    CHECK(volume_in(mesh_of(loud)) == Approx(1e-6));
+    CHECK(volume_in(mesh_of("\xEF\xBB\xBF" + text)) == Approx(1e-6));
+    CHECK(volume_in(mesh_of(swapped(text, "solid box", "solid vertex 1 of endfacet"))) == Approx(1e-6));
+    CHECK(volume_in(mesh_of(swapped(text, "vertex 0 ", "vertex 1e-42 "))) == Approx(1e-6));
+    CHECK(volume_in(mesh_of(swapped(text, "vertex 0 ", "vertex -4.9e-324 "))) == Approx(1e-6));
+    CHECK(volume_in(mesh_of(swapped(text, "vertex 0 ", "vertex 1e-4000 "))) == Approx(1e-6));
+    CHECK(volume_in(mesh_of(swapped(text, "\n", "\r"))) == Approx(1e-6));
     CHECK(refused(swapped(text, "vertex 10 ", "vertex 1e4000 ")).find("finite") != std::string::npos);
     const auto cut = text.substr(0, text.find("endfacet", text.size() / 2) + 9);
     CHECK(refused(cut).find("endsolid") != std::string::npos);
@@ -205,7 +206,7 @@ TEST_CASE(
     CHECK(refused(cut.substr(0, cut.rfind("endloop"))).find("middle of a face") != std::string::npos);
     // Two bodies in one file are both read.
     const auto two = text + write_stl_text(shapes::box({1, 0, 0}, {0.01, 0.01, 0.01}), "other");
-    CHECK(read(two).triangles.size() == 24);
+    CHECK(mesh_of(two).triangles.size() == 24);
 }
 
 TEST_CASE("ten thousand mutants of every format end in a mesh or in words") {
@@ -223,7 +224,7 @@ TEST_CASE("ten thousand mutants of every format end in a mesh or in words") {
             const auto bytes = mutant(seed, dice);
             if (format_of(bytes) == MeshFormat::step) continue;  // read in a process of its own
             try {
-                const auto mesh = read(bytes);
+                const auto mesh = mesh_of(bytes);
                 REQUIRE_FALSE(mesh.empty());
                 for (const auto& t : mesh.triangles) {
                     for (const auto k : t) REQUIRE(k < mesh.points.size());

@@ -8,7 +8,8 @@
 #include "tests/shapes.hpp"
 
 using namespace jig;
-using namespace jig::shell_fe;
+
+namespace jig::shell_fe {
 using namespace fixtures;
 
 TEST_CASE("a column of plate buckles at Euler's load, a plate pressed one way at 4π²D/b²") {
@@ -183,3 +184,5 @@ TEST_CASE("bars take part in buckling: Euler's columns, hinged, built in below, 
     CHECK(column(true, 3, straight) == Approx(kPi * kPi * EI / (12 * L * L)).epsilon(1e-3));
     CHECK(column(false, -1, straight) == 0);
 }
+
+}  // namespace jig::shell_fe

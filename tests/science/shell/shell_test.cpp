@@ -13,7 +13,8 @@
 #include "tests/shapes.hpp"
 
 using namespace jig;
-using namespace jig::shell_fe;
+
+namespace jig::shell_fe {
 
 namespace {
 
@@ -24,7 +25,7 @@ Laminate plate(double E, double nu, double h, double alpha = 0, double density =
 
 /// A sheet of n × m cells, each two triangles, laid into space by a map of the unit square. `swap` alternates
 /// the diagonals; `odd` shifts the inner points.
-TriangleMesh sheet(int n, int m, const std::function<Point(double, double)>& place, double odd = 0) {
+TriangleMesh net_of_cells(int n, int m, const std::function<Point(double, double)>& place, double odd = 0) {
     TriangleMesh mesh;
     for (int j = 0; j <= m; ++j) {
         for (int i = 0; i <= n; ++i) {
@@ -96,7 +97,7 @@ TEST_CASE("rigid movement costs no energy, whatever the triangle and the laminat
 
 TEST_CASE("constant stretch, bending and shear pass through a distorted patch exactly") {
     const double h = 0.01, E = 10e9, nu = 0.3, L = 0.24, W = 0.12;
-    const auto mesh = sheet(
+    const auto mesh = net_of_cells(
         4, 3, [&](double u, double v) { return Point(L * u, W * v, 0); }, 0.35);
     const auto l = plate(E, nu, h);
     // Stretch: pulled along x by a line force on the far rim, free to draw in.
@@ -151,7 +152,8 @@ TEST_CASE("a strip bends in its own plane as beams do, whatever the shape of its
     // exact on rectangular cells of any aspect.
     for (const int cells : {2, 8, 32}) {
         const double L = 1.0, H = 0.1, t = 0.01, E = 70e9;
-        const auto mesh = sheet(cells, 1, [&](double u, double v) { return Point(L * u, H * (v - 0.5), 0); });
+        const auto mesh =
+            net_of_cells(cells, 1, [&](double u, double v) { return Point(L * u, H * (v - 0.5), 0); });
         const System s(mesh, plate(E, 0.0, t), Point::UnitX(),
                        {{box({0, -1, -1}, {0, 1, 1}), {true, true, true, true, true, true}},
                         {box({-1, -1, -1}, {2, 1, 1}), {false, false, true, true, true, false}}},
@@ -172,7 +174,7 @@ TEST_CASE("Scordelis-Lo roof: 0.3024, within 3 % and closing in") {
     std::vector<double> wrong;
     for (const int n : {8, 16, 32}) {
         // A quarter: u along from the middle to the diaphragm, v from the crown to the free edge.
-        const auto mesh = sheet(n, n, [&](double u, double v) {
+        const auto mesh = net_of_cells(n, n, [&](double u, double v) {
             const double a = radians(40) * v;
             return Point(half * u, R * std::sin(a), R * std::cos(a));
         });
@@ -198,7 +200,7 @@ TEST_CASE("pinched cylinder with end diaphragms: 1.8248e-5, within 3 % and closi
     const double R = 300, half = 300;
     std::vector<double> wrong;
     for (const int n : {12, 24, 48}) {
-        const auto mesh = sheet(n, n, [&](double u, double v) {
+        const auto mesh = net_of_cells(n, n, [&](double u, double v) {
             const double a = kPi / 2 * v;
             return Point(half * u, R * std::sin(a), R * std::cos(a));
         });
@@ -225,7 +227,7 @@ TEST_CASE("hemisphere with an 18° hole: 0.0940, within 3 %") {
     const double R = 10;
     std::vector<double> wrong;
     for (const int n : {8, 16, 32}) {
-        const auto mesh = sheet(n, n, [&](double u, double v) {
+        const auto mesh = net_of_cells(n, n, [&](double u, double v) {
             const double a = kPi / 2 * u, e = radians(72) * v;
             return Point(R * std::cos(e) * std::cos(a), R * std::cos(e) * std::sin(a), R * std::sin(e));
         });
@@ -248,7 +250,8 @@ TEST_CASE("a simply supported plate: 0.00406·qa⁴/D when thin, Navier's sum wi
     const double a = 1.0, q = 1000;
     const auto middle = [&](const Laminate& l, int n) {
         // A quarter; along simple edges the plate may not turn about the edge's normal.
-        const auto mesh = sheet(n, n, [&](double u, double v) { return Point(a / 2 * u, a / 2 * v, 0); });
+        const auto mesh =
+            net_of_cells(n, n, [&](double u, double v) { return Point(a / 2 * u, a / 2 * v, 0); });
         const System s(mesh, l, Point::UnitX(),
                        {{box({0, -1, -1}, {0, 1, 1}), {false, false, true, true, false, false}},
                         {box({-1, 0, -1}, {1, 0, 1}), {false, false, true, false, true, false}},
@@ -299,7 +302,7 @@ TEST_CASE("turning the whole case changes nothing, and many loads share one fact
     const auto shell = [](double u, double v) {
         return Point(u, 0.6 * v, 0.2 * std::sin(2 * u) + 0.1 * v * v);
     };
-    const auto mesh = sheet(10, 8, shell, 0.2);
+    const auto mesh = net_of_cells(10, 8, shell, 0.2);
     auto turned = mesh;
     for (auto& p : turned.points) p = turn * p;
     const std::array<bool, 6> all{true, true, true, true, true, true};
@@ -342,7 +345,7 @@ TEST_CASE("turning the whole case changes nothing, and many loads share one fact
 }
 
 TEST_CASE("a shell that nothing holds, a box without points and a rimless line are refused with words") {
-    const auto mesh = sheet(4, 4, [](double u, double v) { return Point(u, v, 0); });
+    const auto mesh = net_of_cells(4, 4, [](double u, double v) { return Point(u, v, 0); });
     const auto l = plate(1e9, 0.3, 0.01);
     CHECK_THROWS_WITH(System(mesh, l, Point::UnitX(), {}, quiet), Catch::Contains("free to move"));
     // Three freedoms of one point hold it against shifting, not against turning.
@@ -362,3 +365,5 @@ TEST_CASE("a shell that nothing holds, a box without points and a rimless line a
     stopped.stop();
     CHECK_THROWS_AS(System(mesh, l, Point::UnitX(), {}, stopped), Cancelled);
 }
+
+}  // namespace jig::shell_fe

@@ -10,7 +10,8 @@
 #include "tests/shapes.hpp"
 
 using namespace jig;
-using namespace jig::shell_fe;
+
+namespace jig::shell_fe {
 using namespace fixtures;
 
 TEST_CASE("a bar bends, stretches and twists as books say, whichever way it points") {
@@ -241,3 +242,5 @@ TEST_CASE("boxes do not fatten with their size, junctions are no rims, and odd m
     CHECK(std::any_of(said.begin(), said.end(),
                       [](const auto& n) { return n.find("opposite ways") != std::string::npos; }));
 }
+
+}  // namespace jig::shell_fe

@@ -8,6 +8,7 @@
 #include "tests/shapes.hpp"
 
 using namespace jig;
+using shapes::open_box;
 
 namespace {
 
@@ -22,16 +23,7 @@ double length_of(const Loop& line) {
     return sum;
 }
 
-TriangleMesh open_box(double l, double w, double d) {
-    const auto whole = shapes::box({0, 0, 0}, {l, w, d});
-    std::vector<std::uint32_t> keep;
-    for (std::size_t f = 0; f < whole.triangles.size(); ++f) {
-        if (whole.area_vector2(f).normalized().z() > -0.5) keep.push_back(static_cast<std::uint32_t>(f));
-    }
-    return some_faces(whole, keep);
-}
-
-TriangleMesh cap(double r, double from_height, int rings = 96) {
+TriangleMesh ball_cap(double r, double from_height, int rings = 96) {
     return parted(shapes::sphere(r, rings), Point(0, 0, from_height), Point::UnitZ()).above;
 }
 
@@ -167,7 +159,7 @@ TEST_CASE("a sheet over a box bridges where it lacks, whichever way the box lies
 TEST_CASE("a sheet over a bowl gapes in its middle") {
     const double radius = 0.3, r = 0.35;
     const double length = 2 * r * std::asin(radius / r);
-    const auto b = under(cap(radius, 0), Point::UnitZ(), {length, kPi * radius * 1.05});
+    const auto b = under(ball_cap(radius, 0), Point::UnitZ(), {length, kPi * radius * 1.05});
     REQUIRE(b);
     CHECK(b->radius == Approx(r).epsilon(0.03));
     CHECK(b->gap == Approx(radius - (r - std::sqrt(r * r - radius * radius))).epsilon(0.03));
@@ -184,7 +176,7 @@ TEST_CASE("what keeps a face from being flat is its Gauss curvature, all of it")
     }
     // A cap of a ball: area ÷ R².
     for (const double height : {0.0, 0.2, 0.26}) {
-        const auto ball = curved(cap(0.3, height, 200));
+        const auto ball = curved(ball_cap(0.3, height, 200));
         CHECK(sum_of(ball, true) == Approx(2 * kPi * (1 - height / 0.3)).epsilon(0.03));
         CHECK(sum_of(ball, false) == Approx(0).margin(0.03));
     }

@@ -9,18 +9,9 @@
 #include "tests/shapes.hpp"
 
 using namespace jig;
+using shapes::open_box;
 
 namespace {
-
-/// A box without its floor: a mould l × w × d, its rim in the plane z = 0.
-TriangleMesh open_box(double l, double w, double d) {
-    const auto whole = shapes::box({0, 0, 0}, {l, w, d});
-    std::vector<std::uint32_t> keep;
-    for (std::size_t f = 0; f < whole.triangles.size(); ++f) {
-        if (whole.area_vector2(f).normalized().z() > -0.5) keep.push_back(static_cast<std::uint32_t>(f));
-    }
-    return some_faces(whole, keep);
-}
 
 /// The upper half of a ball.
 TriangleMesh bowl(double r, int rings = 96) {
