@@ -186,7 +186,7 @@ const std::vector<Verb>& verbs() {
         {{"infuse",
           "CASE.json or JOB",
           {{"quick", "yes|no", "of a job: leaves the fine mesh off"},
-           {"layouts", "yes|no", "of a job: sets spines, ring and end side by side"},
+           {"layouts", "yes|no", "of a job: sets spines, fishbones, ring and end side by side"},
            {"race", "yes|no", "of a job: fits permeability and race along the rim to its marked fronts"},
            {"keep", "DIR",
             "of a job: writes lists of a library in which its cloth and medium let through as it takes them "

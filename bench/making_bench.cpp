@@ -272,6 +272,69 @@ void a_whole_filling(benchmark::State& state) {
 }
 BENCHMARK(a_whole_filling)->Arg(141)->Arg(245)->Unit(benchmark::kMillisecond)->Iterations(1);
 
+/// A ring of even rows between two radii, m.
+TriangleMesh ring(double inner, double outer, std::uint32_t rows) {
+    TriangleMesh out;
+    const auto around =
+        static_cast<std::uint32_t>(std::lround(rows * kPi * (outer + inner) / (outer - inner)));
+    for (std::uint32_t r = 0; r <= rows; ++r) {
+        const double radius = inner + (outer - inner) * r / rows;
+        for (std::uint32_t k = 0; k < around; ++k) {
+            const double at = 2 * kPi * (k + 0.5 * (r % 2)) / around;
+            out.points.emplace_back(radius * std::cos(at), radius * std::sin(at), 0);
+        }
+    }
+    for (std::uint32_t r = 0; r < rows; ++r) {
+        for (std::uint32_t k = 0; k < around; ++k) {
+            const auto next = (k + 1) % around;
+            const auto a = r * around + k, b = r * around + next, up = (r + 1) * around;
+            // Every other row lies half a step on.
+            const auto c = up + (r % 2 == 0 ? k : next), d = up + (r % 2 == 0 ? next : k);
+            if (r % 2 == 0) {
+                out.triangles.push_back({a, b, c});
+                out.triangles.push_back({b, d, c});
+            } else {
+                out.triangles.push_back({a, b, c});
+                out.triangles.push_back({a, c, d});
+            }
+        }
+    }
+    return out;
+}
+
+/// How a radial filling closes in on its law, t = φμR²/4KΔp·(2·ln(R/r) − 1 + (r/R)²), on three meshes each
+/// half as coarse as the one before: what they miss it by, and the order of that.
+void a_radial_filling_closes_in(benchmark::State& state) {
+    constexpr double kInner = 0.1, kOuter = 0.5, kK = 1e-10, kPhi = 0.5, kMu = 0.2, kDrop = 101325;
+    const double law = kPhi * kMu * kOuter * kOuter / (4 * kK * kDrop) *
+                       (2 * std::log(kOuter / kInner) - 1 + kInner * kInner / (kOuter * kOuter));
+    std::vector<double> off;
+    for (auto _ : state) {
+        off.clear();
+        for (const std::uint32_t rows : {10u, 20u, 40u}) {
+            const auto mesh = ring(kInner, kOuter, rows);
+            const auto faces =
+                face_flows(mesh, {FlowLayer{kK, kK, kK / 10, 0, 0.003, kPhi, 0, {}}}, Point::UnitX());
+            Feed feed;
+            Vent vent;
+            for (std::uint32_t i = 0; i < mesh.points.size(); ++i) {
+                const double r = mesh.points[i].norm();
+                if (r < kInner * (1 + 1e-9)) feed.points.push_back(i);
+                if (r > kOuter * (1 - 1e-9)) vent.points.push_back(i);
+            }
+            Progress quiet;
+            const auto f =
+                fill(mesh, faces, {feed}, {vent}, Viscosity(ThickeningResin{kMu, {}}, 0), {}, quiet);
+            off.push_back(std::abs(f.fill.value_or(0) / law - 1));
+        }
+    }
+    state.counters["off_coarse"] = off[0];
+    state.counters["off_middle"] = off[1];
+    state.counters["off_fine"] = off[2];
+    state.counters["order"] = std::log2(off[0] / off[2]) / 2;
+}
+BENCHMARK(a_radial_filling_closes_in)->Unit(benchmark::kMillisecond)->Iterations(1);
+
 /// Beside the same without hoses: four feeds that share what they lead to, whose pressures are sought in
 /// each step.
 void a_filling_through_hoses(benchmark::State& state) {

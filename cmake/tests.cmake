@@ -45,7 +45,7 @@ add_test(NAME core COMMAND nice -n 10 $<TARGET_FILE:core-tests>)
 # Under the sanitizers the files that take longest are left to tools/guarded.
 if(JIG_SANITIZE)
   set(without "")
-  foreach(name kept batch back fixes fastest calls part_trial evaluate builds sheets infuse)
+  foreach(name kept batch back fixes fastest calls part_trial evaluate builds sheets infuse flow board core handbook vacuum)
     string(APPEND without "~[#${name}_test]")
   endforeach()
   add_test(NAME core-guarded COMMAND $<TARGET_FILE:core-tests> "-#" "${without}")

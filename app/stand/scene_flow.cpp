@@ -37,7 +37,13 @@ void add_hoses(Scene& s, const Job& job, const bag::Flow& flow, const bag::FlowG
         line.colour = feed ? k.petrol : k.clay;
         line.width = 3.4;
         line.dashed = !feed;
-        if (placed != flow.ports.end() && port.kind != PortKind::place) {
+        if (placed != flow.ports.end() && port.has_ends()) {
+            for (const auto& way : placed->ways) {
+                if (!line.points.empty()) s.lines.push_back(line);
+                line.points.clear();
+                for (const auto& p : bag::straightened(way, ground)) line.points.push_back(raised(p));
+            }
+        } else if (placed != flow.ports.end() && port.kind == PortKind::rim) {
             for (const auto p : placed->points) line.points.push_back(raised(mesh.points[p]));
             const bool whole = port.kind == PortKind::rim && port.along == port.to_along;
             if (whole && !line.points.empty()) line.points.push_back(line.points.front());
@@ -50,7 +56,7 @@ void add_hoses(Scene& s, const Job& job, const bag::Flow& flow, const bag::FlowG
         } else {
             s.marks.push_back({raised(label), kind, number, true});
         }
-        if (port.kind == PortKind::line) {
+        if (port.has_ends()) {
             const Point end = at(port.to_along, port.to_across);
             s.marks.push_back({raised(end), kind, number + 1, true});
             if (line.points.empty()) line.points = {raised(label), raised(end)};

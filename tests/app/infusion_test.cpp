@@ -174,6 +174,21 @@ TEST_CASE("hoses are added, changed and taken away; without a feed a stop says s
     b.settle();
     CHECK(infusion(b).ports[2].kind == PortKind::line);
     CHECK(infusion(b).ports[2].to_along > infusion(b).ports[2].along);
+    // Side lines to both sides, from the same hose.
+    hoses->item(2, 1)->setText("fishbone");
+    b.settle();
+    CHECK(infusion(b).ports[2].bones == 2);
+    CHECK(hoses->item(2, 2)->text().endsWith("with 2 of 100"));
+    type_into(b, hoses, 2, 2, "-100; 0 to 100; 0 with 3 of 150");
+    CHECK(infusion(b).ports[2].bones == 3);
+    CHECK(infusion(b).ports[2].reach == Approx(0.15));
+    CHECK(flow(b).ports[1].ways.size() == 7);
+    type_into(b, hoses, 2, 2, "-100; 0 to 100; 0 with many of 150");
+    CHECK(b.message().contains("3 of 200"));
+    CHECK(infusion(b).ports[2].bones == 3);
+    hoses->item(2, 1)->setText("line");
+    b.settle();
+    CHECK(infusion(b).ports[2].kind == PortKind::line);
     type_into(b, hoses, 2, 5, "1");
     CHECK(infusion(b).ports[2].opens == PortOpens::clock);
     CHECK(infusion(b).ports[2].at == Approx(60));
@@ -216,7 +231,7 @@ TEST_CASE(
     REQUIRE(b.window.document().findings().layouts);
     QTest::qWait(50);
     auto* plans = b.visible<RecordTable>("plans");
-    REQUIRE(plans->rowCount() == 6);
+    REQUIRE(plans->rowCount() == 8);
     plans->setCurrentCell(1, 0);
     const auto wanted = b.window.document().findings().layouts->tried[1];
     b.visible<QPushButton>("take-plan")->click();
@@ -249,7 +264,7 @@ TEST_CASE(
     // Kept, it is the library's, and the job no longer says it a second time.
     const auto after = *flow(b).filling.fill;
     const double lets = infusion(b).lets;
-    const auto& cloth = b.window.document().job().part.layers.front().material;
+    const auto cloth = b.window.document().job().part.layers.front().material;
     const double K = need(b.window.document().shop().reinforcements, cloth, "test").K_along;
     b.visible<QPushButton>("keep-measured")->click();
     b.settle();

@@ -201,7 +201,7 @@ TEST_CASE("a job's own hoses are followed on its own part, quickly or finely, wi
     // The ring's resin comes up the side before it comes to the top.
     REQUIRE(j["arrivals_s"].size() == 2);
     CHECK(j["arrivals_s"][1].get<double>() < j["arrivals_s"][0].get<double>());
-    CHECK(j["layouts"].size() == 6);
+    CHECK(j["layouts"].size() == 8);
     REQUIRE(j["files"].size() == 4);
     for (const auto& file : j["files"]) CHECK(std::filesystem::file_size(file.get<std::string>()) > 60);
     // Pots hold what goes in, what stays in hoses and a twentieth, each of both parts.

@@ -571,7 +571,7 @@ TEST_CASE("plans are set side by side as each would fill by itself") {
     JobBoard board;
     const auto sheet = board.lay(job, fixtures::shared_shop());
     const auto found = board.seek_layout(sheet, quiet);
-    REQUIRE(found->tried.size() == 6);
+    REQUIRE(found->tried.size() == 8);
     for (std::size_t i = 1; i < found->tried.size(); ++i) {
         const auto &a = found->tried[i - 1], &b = found->tried[i];
         if (a.fill && b.fill) CHECK(*a.fill <= *b.fill);

@@ -55,7 +55,6 @@ TEST_CASE("a library that keeps what the front showed fills as the job did that 
         // The same resin's way, whichever of the two the figure stands in.
         auto plain = job;
         plain.bag.infusion.lets = 1;
-        Progress quiet;
         const auto there = evaluate(plain, shop, quiet, Depth::stages);
         const auto here = worked_out(job);
         REQUIRE(here.flow);

@@ -23,6 +23,8 @@ QString text(Kind kind, double value, const Wording& w) {
 
 constexpr const char* kAllRound = "all round";
 constexpr const char* kTo = " to ";
+constexpr const char* kWith = " with ";
+constexpr const char* kOf = " of ";
 
 /// The same to a millimetre or a hundredth of an inch, as hoses are laid.
 QString rounded(Kind kind, double value, const Wording& w) {
@@ -101,7 +103,7 @@ class HosePane : public Pane {
         row->addWidget(mirror);
         auto* seek = new QPushButton("Compare plans", this);
         seek->setObjectName("seek-hoses");
-        seek->setToolTip("Follows the resin of spines, ring and end, and sets them side by side");
+        seek->setToolTip("Follows the resin of spines, fishbones, ring and end, and sets them side by side");
         connect(seek, &QPushButton::clicked, this, [this] { emit wanted("seek-hoses"); });
         row->addWidget(seek);
         box->addLayout(row);
@@ -151,6 +153,7 @@ class HosePane : public Pane {
         const auto say = [&](Kind kind, double v) { return QString::fromStdString(jig::show(kind, v, w)); };
         for (const auto& l : found->tried) {
             auto name = text_of(said(l.plan));
+            if (l.plan == InfusionPlan::fishbone) name = QString("a fishbone, %1 each way").arg(l.lines);
             if (l.plan == InfusionPlan::spine)
                 name = l.lines == 1 ? "one line along the face"
                                     : QString("%1 lines along the face").arg(l.lines);
@@ -208,20 +211,23 @@ class HosePane : public Pane {
             }
         }
         const bool feed = p.use == PortUse::feed, rim = p.kind == PortKind::rim;
-        return {text_of(said(p.use)),
-                text_of(said(p.kind)),
-                rim && p.along == p.to_along ? QString(kAllRound)
-                : rim                        ? length(p.along) + kTo + length(p.to_along)
-                : p.kind == PortKind::line   ? place(p.along, p.across) + kTo + place(p.to_along, p.to_across)
-                                             : place(p.along, p.across),
-                takes,
-                feed ? text_of(said(p.opens)) : QString(),
-                feed
-                    ? QString("%1%2")
-                          .arg(p.opens == PortOpens::clock ? text(Kind::duration, p.at, wording_) : QString(),
-                               p.shuts > 0 ? kTo + text(Kind::duration, p.shuts, wording_) : QString())
-                          .trimmed()
-                    : QString()};
+        return {
+            text_of(said(p.use)),
+            text_of(said(p.kind)),
+            rim && p.along == p.to_along ? QString(kAllRound)
+            : rim                        ? length(p.along) + kTo + length(p.to_along)
+            : p.has_ends()
+                ? place(p.along, p.across) + kTo + place(p.to_along, p.to_across) +
+                      (p.kind == PortKind::fishbone ? kWith + QString::number(p.bones) + kOf + length(p.reach)
+                                                    : QString())
+                : place(p.along, p.across),
+            takes,
+            feed ? text_of(said(p.opens)) : QString(),
+            feed ? QString("%1%2")
+                       .arg(p.opens == PortOpens::clock ? text(Kind::duration, p.at, wording_) : QString(),
+                            p.shuts > 0 ? kTo + text(Kind::duration, p.shuts, wording_) : QString())
+                       .trimmed()
+                 : QString()};
     }
     [[nodiscard]] std::optional<QString> type(Port& p, int column, const QString& words) const {
         switch (column) {
@@ -231,9 +237,12 @@ class HosePane : public Pane {
                 const auto was = p.kind;
                 if (auto why = pick(p.kind, words)) return why;
                 // A line that goes nowhere yet begins as one that can be seen.
-                if (p.kind == PortKind::line && was != PortKind::line && p.along == p.to_along &&
-                    p.across == p.to_across)
+                if (p.has_ends() && p.kind != was && p.along == p.to_along && p.across == p.to_across)
                     p.to_along = p.along + 0.1;
+                if (p.kind == PortKind::fishbone && was != PortKind::fishbone && p.bones == 0) {
+                    p.bones = 2;
+                    p.reach = 0.1;
+                }
                 return std::nullopt;
             }
             case kWhere:
@@ -267,6 +276,22 @@ class HosePane : public Pane {
         return std::nullopt;
     }
 
+    /// "3 of 200": side lines each way, and how far they go out.
+    [[nodiscard]] std::optional<QString> read_bones(const QString& words, Port& p) const {
+        const auto parts = words.split(QString(kOf).trimmed());
+        bool whole = false;
+        const int bones = parts.front().trimmed().toInt(&whole);
+        if (parts.size() != 2 || !whole || bones < 0 || bones > 20)
+            return QString("\"%1\" are no side lines: write as many and how long, as 3 of 200")
+                .arg(words.trimmed());
+        double reach = 0;
+        if (auto why = read_cell(Kind::length, "length", parts.back().trimmed(), wording_, reach)) return why;
+        if (!(reach >= 0) || reach > 20) return QString("\"%1\" goes beyond every tool").arg(words.trimmed());
+        p.bones = bones;
+        p.reach = reach;
+        return std::nullopt;
+    }
+
     /// A place, two of them, or how much of the rim.
     [[nodiscard]] std::optional<QString> type_where(Port& p, const QString& words) const {
         const auto ends = words.split(QString(kTo).trimmed());
@@ -286,11 +311,16 @@ class HosePane : public Pane {
                 return why;
             if (std::abs(next.along) > 50 || std::abs(next.to_along) > 50)
                 return QString("\"%1\" lies off every tool").arg(words);
-        } else if (p.kind == PortKind::line) {
-            if (ends.size() != 2)
+        } else if (p.has_ends()) {
+            const auto line = words.split(QString(kWith).trimmed());
+            const auto tips = line.front().split(QString(kTo).trimmed());
+            if (tips.size() != 2)
                 return QString("\"%1\" is no line: write along; across to along; across").arg(words);
-            if (auto why = read_place(ends[0].trimmed(), wording_, next.along, next.across)) return why;
-            if (auto why = read_place(ends[1].trimmed(), wording_, next.to_along, next.to_across)) return why;
+            if (p.kind == PortKind::fishbone && line.size() == 2) {
+                if (auto why = read_bones(line.back(), next)) return why;
+            }
+            if (auto why = read_place(tips[0].trimmed(), wording_, next.along, next.across)) return why;
+            if (auto why = read_place(tips[1].trimmed(), wording_, next.to_along, next.to_across)) return why;
         } else if (auto why = read_place(words, wording_, next.along, next.across)) {
             return why;
         }

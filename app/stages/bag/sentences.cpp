@@ -13,6 +13,10 @@ void add_infusion(const Job& job, std::vector<Sentence>& out) {
     if (c.plan == InfusionPlan::spine)
         plan.insert(plan.end(), {",", quantity_word("/bag/infusion/lines", "feed lines", Kind::count, 1, 6),
                                  c.lines == 1 ? "of them," : "of them, the outer ones when resin comes,"});
+    else if (c.plan == InfusionPlan::fishbone)
+        plan.insert(plan.end(),
+                    {"with", quantity_word("/bag/infusion/lines", "side lines each way", Kind::count, 1, 6),
+                     c.lines == 1 ? "line to each side," : "lines to each side,"});
     else
         plan.emplace_back(",");
     plan.emplace_back(

@@ -498,6 +498,7 @@ Layouts seek_layout(FlowAsked asked, const Shared<TriangleMesh>& face, const Fra
     Layouts out;
     std::vector<std::pair<InfusionPlan, int>> plans{{InfusionPlan::ring, 1}, {InfusionPlan::end, 1}};
     for (int n = 1; n <= 4; ++n) plans.emplace_back(InfusionPlan::spine, n);
+    for (const int n : {2, 4}) plans.emplace_back(InfusionPlan::fishbone, n);
     asked.infusion.seen.clear();
     for (std::size_t k = 0; k < plans.size(); ++k) {
         progress.report(static_cast<double>(k) / static_cast<double>(plans.size()), "trying hoses");

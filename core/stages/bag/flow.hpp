@@ -155,7 +155,8 @@ struct Layout {
     double line = 0;             ///< m of spiral line
     bool operator==(const Layout&) const = default;
 };
-/// Spines of one to four lines, the ring and the end, each followed: those that fill first, soonest first.
+/// Spines of one to four lines, fishbones of two and four, the ring and the end, each followed: those that
+/// fill first, soonest first.
 struct Layouts {
     std::vector<Layout> tried;
     bool operator==(const Layouts&) const = default;

@@ -61,6 +61,7 @@ SheetSet front_sheet(const Flow& f, const Wording& wording) {
         for (const auto& p : line) out.push_back(flat(p));
         return out;
     };
+    const FlowGround ground(mesh, f.frame);
     SheetSet out;
     out.rules.length = high.x() - low.x() + 2 * kMargin;
     out.rules.width = high.y() - low.y() + 2 * kMargin;
@@ -75,6 +76,7 @@ SheetSet front_sheet(const Flow& f, const Wording& wording) {
     }
     for (const auto& p : f.ports) {
         SheetPiece piece{p.name, {}, {}, flat(p.at)};
+        for (const auto& way : p.ways) piece.engraved.push_back(flattened(straightened(way, ground)));
         Loop line;
         for (const auto i : p.points) line.push_back(flat(mesh.points[i]));
         if (p.port.kind == PortKind::place) {
@@ -82,7 +84,7 @@ SheetSet front_sheet(const Flow& f, const Wording& wording) {
             line = {c + Point2(-0.01, 0), c + Point2(0, 0.01), c + Point2(0.01, 0), c + Point2(0, -0.01),
                     c + Point2(-0.01, 0)};
         }
-        piece.engraved.push_back(std::move(line));
+        if (p.ways.empty()) piece.engraved.push_back(std::move(line));
         sheet.pieces.push_back(std::move(piece));
     }
     for (const double time : front_times(f, 8)) {

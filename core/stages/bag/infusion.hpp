@@ -7,10 +7,10 @@
 
 namespace jig {
 
-enum class InfusionPlan { spine, ring, end, own };
+enum class InfusionPlan { spine, fishbone, ring, end, own };
 template <>
 struct Words<InfusionPlan> {
-    static constexpr std::array all{Word{"spine", "lines along the face"},
+    static constexpr std::array all{Word{"spine", "lines along the face"}, Word{"fishbone", "a fishbone"},
                                     Word{"ring", "a ring round the rim"}, Word{"end", "one end of the rim"},
                                     Word{"own", "hoses as I place them"}};
 };
@@ -21,10 +21,11 @@ struct Words<PortUse> {
     static constexpr std::array all{Word{"feed", "feed"}, Word{"vent", "vent"}};
 };
 
-enum class PortKind { place, line, rim };
+enum class PortKind { place, line, fishbone, rim };
 template <>
 struct Words<PortKind> {
-    static constexpr std::array all{Word{"place", "place"}, Word{"line", "line"}, Word{"rim", "rim"}};
+    static constexpr std::array all{Word{"place", "place"}, Word{"line", "line"},
+                                    Word{"fishbone", "fishbone"}, Word{"rim", "rim"}};
 };
 
 enum class PortOpens { start, clock, front };
@@ -49,6 +50,8 @@ struct Port {
     PortKind kind = PortKind::place;
     double along = 0, across = 0;        ///< m: of the place, or where the line begins
     double to_along = 0, to_across = 0;  ///< m: where the line ends
+    int bones = 0;                       ///< of a fishbone, lines square to it on each side
+    double reach = 0;                    ///< m that each of those goes out
     PortOpens opens = PortOpens::start;  ///< of a feed
     double at = 0;                       ///< s after the first feed, by the clock
     double shuts = 0;                    ///< s after the first feed; 0 for never before it is full
@@ -59,10 +62,13 @@ struct Port {
         v("across", c.across, -50.0, 50.0);
         v("to_along", c.to_along, -50.0, 50.0);
         v("to_across", c.to_across, -50.0, 50.0);
+        v("bones", c.bones, 0, 20);
+        v("reach", c.reach, 0.0, 20.0);
         v("opens", c.opens);
         v("at", c.at, 0.0, 1e6);
         v("shuts", c.shuts, 0.0, 1e6);
     }
+    [[nodiscard]] bool has_ends() const { return kind == PortKind::line || kind == PortKind::fishbone; }
     bool operator==(const Port&) const = default;
 };
 
@@ -80,7 +86,7 @@ struct SeenFront {
 
 struct Infusion {
     InfusionPlan plan = InfusionPlan::spine;
-    int lines = 1;                   ///< of the spine, side by side
+    int lines = 1;                   ///< of the spine, side by side; of a fishbone, to each side
     std::vector<Port> ports = {};    ///< hoses of the maker's own
     bool medium = true;              ///< flow medium over the last ply
     double brake = 0.04;             ///< m before a vent where the medium ends

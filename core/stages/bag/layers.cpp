@@ -79,7 +79,9 @@ std::vector<BagLayer> layers(const Choices& c, LayUp how, const Ground& ground, 
     if (c.film == ReleaseFilm::solid) out.add("release film", 0, "the face");
     if (infused && c.infusion.medium) {
         // Lines along the face are drawn off round the rim; other vents lie where the maker has them.
-        const double brake = c.infusion.plan == InfusionPlan::spine ? c.infusion.brake : 0;
+        const bool round =
+            c.infusion.plan == InfusionPlan::spine || c.infusion.plan == InfusionPlan::fishbone;
+        const double brake = round ? c.infusion.brake : 0;
         out.add("flow medium", brake,
                 brake > 0 ? "the face, ending " + quantity(Kind::length, brake) + " before its rim"
                           : "the face, but for the brake before a vent");

@@ -12,6 +12,28 @@ namespace {
 
 /// m round a hose's foot that it feeds, typical of a port under the film.
 constexpr double kFoot = 0.015;
+double length_of(const std::vector<Point>& line) {
+    double out = 0;
+    for (std::size_t k = 1; k < line.size(); ++k) out += (line[k] - line[k - 1]).norm();
+    return out;
+}
+
+/// A line's way, then those of a fishbone's sides: first one side, then the other.
+std::vector<std::vector<std::uint32_t>> ways_of(const Port& port, const FlowGround& ground) {
+    const Point2 from(port.along, port.across), to(port.to_along, port.to_across);
+    std::vector<std::vector<std::uint32_t>> out{ground.way(ground.nearest(from), ground.nearest(to))};
+    if (port.kind != PortKind::fishbone || port.reach <= 0 || (to - from).norm() <= 0) return out;
+    const Point2 along = (to - from).normalized(), aside(-along.y(), along.x());
+    for (const double side : {1.0, -1.0}) {
+        for (int k = 0; k < port.bones; ++k) {
+            const Point2 root = from + (k + 0.5) / port.bones * (to - from);
+            auto way = ground.way(ground.nearest(root), ground.nearest(root + side * port.reach * aside));
+            if (way.size() > 1) out.push_back(std::move(way));
+        }
+    }
+    return out;
+}
+
 /// Of the half length: how much of the rim belongs to one end.
 constexpr double kEnd = 0.25;
 
@@ -133,6 +155,14 @@ std::vector<std::uint32_t> FlowGround::way(std::uint32_t from, std::uint32_t to)
     return out;
 }
 
+std::vector<Point> straightened(const std::vector<std::uint32_t>& way, const FlowGround& ground) {
+    const auto& at = ground.mesh().points;
+    const Point first = at[way.front()], aside = ground.frame().w.cross(at[way.back()] - first).normalized();
+    std::vector<Point> out;
+    for (const auto i : way) out.push_back(at[i] - (at[i] - first).dot(aside) * aside);
+    return out;
+}
+
 std::optional<Port> mirrored(const Port& port) {
     constexpr double kOnIt = 1e-6;  // m
     const auto same = [](const Port& a, const Port& b) {
@@ -199,6 +229,22 @@ std::vector<Port> planned_ports(const Infusion& infusion, const FlowGround& grou
             out.push_back(rim(PortUse::vent, 0, 0));
             break;
         }
+        case InfusionPlan::fishbone: {
+            Port p;
+            p.kind = PortKind::fishbone;
+            p.bones = infusion.lines;
+            const Point2 ends = ground.chord(0);
+            const double pitch = (ends.y() - ends.x()) / (p.bones + 1);
+            // Between two side lines resin has half their pitch to go; no farther should it be to the rim.
+            const double inset = std::max(pitch / 2, 2 * infusion.brake);
+            const double in = std::min(inset, 0.45 * (ends.y() - ends.x()));
+            p.along = ends.x() + in;
+            p.to_along = ends.y() - in;
+            p.reach = std::max(0.25 * half.y(), half.y() - inset);
+            out.push_back(p);
+            out.push_back(rim(PortUse::vent, 0, 0));
+            break;
+        }
         case InfusionPlan::ring: {
             out.push_back(rim(PortUse::feed, 0, 0));
             Port p;
@@ -230,7 +276,7 @@ std::vector<PlacedPort> placed(const std::vector<Port>& ports, const FlowGround&
     const auto& mesh = ground.mesh();
     std::array<int, 2> count{};
     for (const auto& port : ports) {
-        PlacedPort p{port, {}, {}, 0, Point::Zero()};
+        PlacedPort p{port, {}, {}, {}, 0, Point::Zero()};
         const bool feeds = port.use == PortUse::feed;
         p.name = fmt::format("{} {}", feeds ? "feed" : "vent", ++count[feeds ? 0 : 1]);
         switch (port.kind) {
@@ -242,17 +288,17 @@ std::vector<PlacedPort> placed(const std::vector<Port>& ports, const FlowGround&
                 p.at = mesh.points[foot];
                 break;
             }
-            case PortKind::line: {
-                p.points = ground.way(ground.nearest({port.along, port.across}),
-                                      ground.nearest({port.to_along, port.to_across}));
-                const Point from = mesh.points[p.points.front()], to = mesh.points[p.points.back()];
-                // Along the plane of the line: what zigzags from point to point is no hose.
-                const Point aside = ground.frame().w.cross(to - from).normalized();
-                for (std::size_t k = 1; k < p.points.size(); ++k) {
-                    const Point step = mesh.points[p.points[k]] - mesh.points[p.points[k - 1]];
-                    p.length += (step - step.dot(aside) * aside).norm();
+            case PortKind::line:
+            case PortKind::fishbone: {
+                p.ways = ways_of(port, ground);
+                for (const auto& way : p.ways) {
+                    for (const auto i : way) {
+                        if (std::find(p.points.begin(), p.points.end(), i) == p.points.end())
+                            p.points.push_back(i);
+                    }
+                    p.length += length_of(straightened(way, ground));
                 }
-                p.at = mesh.points[p.points[p.points.size() / 2]];
+                p.at = mesh.points[p.ways.front()[p.ways.front().size() / 2]];
                 break;
             }
             case PortKind::rim: {

@@ -48,10 +48,15 @@ struct PlacedPort {
     Port port;
     std::string name;                   ///< "feed 2"
     std::vector<std::uint32_t> points;  ///< of the mesh
-    double length = 0;                  ///< m of spiral line; 0 at a place
-    Point at = Point::Zero();           ///< the middle of it
+    /// Of a line, then of a fishbone's side lines, each as it runs.
+    std::vector<std::vector<std::uint32_t>> ways;
+    double length = 0;         ///< m of spiral line; 0 at a place
+    Point at = Point::Zero();  ///< the middle of it
     bool operator==(const PlacedPort&) const = default;
 };
+
+/// A way in the plane through its ends along the pull: what zigzags from point to point is no hose.
+std::vector<Point> straightened(const std::vector<std::uint32_t>& way, const FlowGround& ground);
 
 /// The same hose on the other side of the line along the middle of the face; one that lies on that line, at
 /// the other end of it. None for one that is its own mirror: all of the rim, or a place in the very middle.
