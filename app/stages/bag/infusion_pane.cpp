@@ -63,6 +63,9 @@ class HosePane : public Pane {
                                  false, this);
         table_->setObjectName("hoses");
         table_->verticalHeader()->hide();
+        // A line's ends are long to write: the first column leaves them its room.
+        table_->horizontalHeader()->setSectionResizeMode(kUse, QHeaderView::ResizeToContents);
+        table_->horizontalHeader()->setSectionResizeMode(kAfter, QHeaderView::Stretch);
         table_->setAccessibleName("Hoses: where they lie, when they open, what they take");
         box->addWidget(table_);
         connect(table_, &RecordTable::typed, this, [this](int row, int column, const QString& words) {
