@@ -42,15 +42,6 @@ target_compile_definitions(core-tests PRIVATE JIG_BATCH_PROGRAM="$<TARGET_FILE:j
 target_precompile_headers(core-tests PRIVATE ${tests_include} ${PROJECT_SOURCE_DIR}/core/job/evaluate.hpp)
 add_dependencies(core-tests jigshell-batch jigshell-step)
 add_test(NAME core COMMAND nice -n 10 $<TARGET_FILE:core-tests>)
-# Under the sanitizers the files that take longest are left to tools/guarded.
-if(JIG_SANITIZE)
-  set(without "")
-  foreach(name kept batch back fixes fastest calls part_trial evaluate builds sheets infuse flow board core handbook vacuum)
-    string(APPEND without "~[#${name}_test]")
-  endforeach()
-  add_test(NAME core-guarded COMMAND $<TARGET_FILE:core-tests> "-#" "${without}")
-  set_tests_properties(core-guarded PROPERTIES TIMEOUT 3600 COST 200)
-endif()
 add_test(NAME batch-help COMMAND jigshell-batch --help)
 set_tests_properties(science core PROPERTIES TIMEOUT 3600 COST 100)
 
