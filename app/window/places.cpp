@@ -35,4 +35,8 @@ QString recovery_folder() {
     return QStandardPaths::writableLocation(QStandardPaths::GenericDataLocation) + "/jigshell/recovery";
 }
 
+Shop shop_on_disk() {
+    return load_shop(data_folder().toStdString() + "/library", own_library().toStdString());
+}
+
 }  // namespace jig::app

@@ -109,9 +109,8 @@ bool MainWindow::keep_offcuts() {
         const auto laid = board->plug_sheets(sheet, progress);
         const auto findings = board->work_out(sheet, Depth::stages, progress);
         const auto cutting = plug::cutting(findings.plug->plans, job.plug, *shop);
-        // As the lists stand now: what was typed into them since they were read is not written over.
-        const auto folder = own_library();
-        auto kept = load_shop(data_folder().toStdString() + "/library", folder.toStdString());
+        // What was typed into the lists since they were read is not written over.
+        auto kept = shop_on_disk();
         std::size_t count = 0;
         for (std::size_t k = 0; k < cutting.stocks.size(); ++k) {
             const auto& stock = cutting.stocks[k].board;
@@ -131,9 +130,10 @@ bool MainWindow::keep_offcuts() {
         if (count == 0)
             throw InputError("plug", "its sheets leave no offcut of 100 mm or more both ways",
                              "a route that cuts flat pieces, or larger sheets, leaves some");
+        const auto folder = own_library();
         QDir().mkpath(folder);
         write_atomically(write_list(kept, "boards"), (folder + "/boards.json").toStdString());
-        auto next = load_shop(data_folder().toStdString() + "/library", folder.toStdString());
+        auto next = shop_on_disk();
         return [this, count, next = std::move(next)] {
             document_->set_shop(next);
             return QString("%1 offcuts kept in your boards; take one where a plug or board is cut")

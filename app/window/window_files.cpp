@@ -276,7 +276,7 @@ void MainWindow::open_library() {
             write_atomically(write_list(document_->shop(), name), file.toStdString());
             ++copied;
         });
-        document_->set_shop(load_shop(data_folder().toStdString() + "/library", folder.toStdString()));
+        document_->set_shop(shop_on_disk());
         say(QString("%1 Your lists are in %2; edit them as text and choose this again to take them over.")
                 .arg(copied > 0 ? QString("%1 lists copied.").arg(copied) : QString("Read again."), folder));
         QDesktopServices::openUrl(QUrl::fromLocalFile(folder));
@@ -288,9 +288,8 @@ void MainWindow::open_library() {
 bool MainWindow::keep_measured() {
     try {
         const auto folder = own_library();
-        const auto shipped = data_folder().toStdString() + "/library";
-        // As the lists stand now: what was typed into them since they were read is not written over.
-        auto shop = load_shop(shipped, folder.toStdString());
+        // What was typed into the lists since they were read is not written over.
+        auto shop = shop_on_disk();
         auto job = document_->job();
         const auto kept =
             bag::keep_measured(shop, job.bag.infusion, job.part,
@@ -299,7 +298,7 @@ bool MainWindow::keep_measured() {
         QDir().mkpath(folder);
         for (const auto* list : bag::kMeasuredLists)
             write_atomically(write_list(shop, list), folder.toStdString() + "/" + list + ".json");
-        document_->set_shop(load_shop(shipped, folder.toStdString()));
+        document_->set_shop(shop_on_disk());
         QStringList names;
         for (const auto& m : kept) names << QString::fromStdString(m.name);
         // Else the same would count twice.

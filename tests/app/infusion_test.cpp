@@ -174,7 +174,13 @@ TEST_CASE("hoses are added, changed and taken away; without a feed a stop says s
     b.settle();
     CHECK(infusion(b).ports[2].kind == PortKind::line);
     CHECK(infusion(b).ports[2].to_along > infusion(b).ports[2].along);
-    // Side lines to both sides, from the same hose.
+    // Side lines to both sides, from the same hose; a plan of them by its word.
+    b.choose("/bag/infusion/plan", "a fishbone");
+    REQUIRE(flow(b).ports.size() == 2);
+    CHECK(flow(b).ports[0].ways.size() == 1 + 2 * static_cast<std::size_t>(infusion(b).lines));
+    b.key(Qt::Key_Z, Qt::ControlModifier);
+    b.settle();
+    REQUIRE(infusion(b).ports.size() == 3);
     hoses->item(2, 1)->setText("fishbone");
     b.settle();
     CHECK(infusion(b).ports[2].bones == 2);
@@ -266,9 +272,16 @@ TEST_CASE(
     const double lets = infusion(b).lets;
     const auto cloth = b.window.document().job().part.layers.front().material;
     const double K = need(b.window.document().shop().reinforcements, cloth, "test").K_along;
+    // A price that was typed into the list beside the window, and that nobody has read yet.
+    auto typed = b.window.document().shop();
+    for (auto& r : typed.reinforcements) r.price = r.name == cloth ? 123.0 : r.price;
+    QDir().mkpath(own_library());
+    write_atomically(write_list(typed, "reinforcements"),
+                     (own_library() + "/reinforcements.json").toStdString());
     b.visible<QPushButton>("keep-measured")->click();
     b.settle();
     CHECK(b.window.findChild<QLabel*>("message")->text().contains("measured here"));
+    CHECK(need(b.window.document().shop().reinforcements, cloth, "test").price == 123.0);
     CHECK(infusion(b).lets == 1);
     CHECK(*flow(b).filling.fill == Approx(after).epsilon(1e-3));
     const auto own = load_shop(data_folder().toStdString() + "/library", own_library().toStdString());

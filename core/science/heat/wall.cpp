@@ -160,7 +160,9 @@ class Solver {
 
     /// Tries a step of `h` s from `t` on; the error in tolerances, or none where it cannot be solved.
     std::optional<double> attempt(double t, double h, double tolerance) {
-        const double c = kD * h;
+        // What a round leaves is as the square of its change: far below the tolerance, and below a millionth
+        // of the balance of energy.
+        const double c = kD * h, near = std::min(1e-3, 0.1 * tolerance);
         prepare(c);
         for (std::size_t i = 0; i < n_; ++i) {
             base_T_[i] = now_.T[i] + c * now_.T_slope[i];
@@ -168,7 +170,7 @@ class Solver {
             mid_.T[i] = now_.T[i] + kGamma * h * now_.T_slope[i];
             mid_.cure[i] = onward(now_.cure[i], kGamma * h * now_.cure_slope[i]);
         }
-        if (!stage(mid_, c, t + kGamma * h)) return {};
+        if (!stage(mid_, c, t + kGamma * h, near)) return {};
         const double of_mid = 1 / (kGamma * (2 - kGamma)), of_now = 1 - of_mid;
         for (std::size_t i = 0; i < n_; ++i) {
             base_T_[i] = of_mid * mid_.T[i] + of_now * now_.T[i];
@@ -176,7 +178,7 @@ class Solver {
             next_.T[i] = mid_.T[i] + (1 - kGamma) * h * mid_.T_slope[i];
             next_.cure[i] = onward(mid_.cure[i], (1 - kGamma) * h * mid_.cure_slope[i]);
         }
-        if (!stage(next_, c, t + h)) return {};
+        if (!stage(next_, c, t + h, near)) return {};
         double worst = 0;
         for (std::size_t i = 0; i < n_; ++i) {
             residual_[i] = h * ((1 - 4 * kW) / 3 * now_.T_slope[i] + mid_.T_slope[i] / 3 -
@@ -230,9 +232,6 @@ class Solver {
     }
 
   private:
-    /// K of a round after which the next would be lost in a thousandth of any tolerance: what is left of the
-    /// balance of energy is as its square.
-    static constexpr double kNear = 1e-3;
     static constexpr double kGamma = 2 - std::numbers::sqrt2, kD = kGamma / 2, kW = std::numbers::sqrt2 / 4;
 
     void slopes(double time) {
@@ -264,8 +263,9 @@ class Solver {
         }
     }
 
-    /// Solves z = base + c·slope(z) for cure and temperature; false where it does not converge.
-    bool stage(State& z, double c, double time) {
+    /// Solves z = base + c·slope(z) for cure and temperature, until a round changes less than `near` K; false
+    /// where it does not converge.
+    bool stage(State& z, double c, double time, double near) {
         const double before = wall_.sides[0].air.at(time), behind = wall_.sides[1].air.at(time);
         double last = 1e300;
         for (int round = 0; round < 12; ++round) {
@@ -288,7 +288,7 @@ class Solver {
             if (!std::isfinite(most) || (round > 3 && most > last)) return false;
             last = most;
             // What a round leaves goes with the square of its change, and is nothing where nothing reacts.
-            if (most < kNear || !reacts) break;
+            if (most < near || !reacts) break;
             if (round == 11) return false;
         }
         for (std::size_t i = 0; i < n_; ++i) {

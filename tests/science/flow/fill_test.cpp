@@ -232,7 +232,7 @@ TEST_CASE("when it is full does not hang on how its steps fall") {
     }
 }
 
-TEST_CASE("resin that falls apart is refused, or falls by its law: no figure is beyond what can be") {
+TEST_CASE("resin that falls apart is refused or told in part: no figure is beyond what can be") {
     auto fall = strip(0.8, 40);
     fall.feeds[0].pressure = 0;
     fall.rules.gravity = Point(9.81, 0, 0);
