@@ -22,11 +22,21 @@ Json layout_json(const bag::Layout& l) {
 
 Json infuse_job(const Arguments& a, Progress& progress) {
     const bool quick = a.flag("quick");
-    OnBoard on(a, Depth::stages, progress);
+    // The part's where it is infused, whatever was looked at last.
+    OnBoard on(a, Depth::stages, progress, [&](Job& job, const Shop&) {
+        job.bag.shows = a.flag("shell") ? Infused::shell : Infused::part;
+    });
     on.need(Stage::bag);
-    if (on.job.part.how != LayUp::infused)
-        throw InputError("part", "the part is laid " + std::string(said(on.job.part.how)) + ", not infused",
-                         "choose \"infused\" in Part, or give a case instead of a job");
+    const auto of = a.flag("shell") ? Infused::shell : infused_shown(on.job);
+    if (!infuses(on.job, of)) {
+        const bool shell = of == Infused::shell;
+        const auto how = shell ? on.job.shell.how : on.job.part.how;
+        throw InputError(shell ? "shell" : "part",
+                         std::string("the ") + (shell ? "shell" : "part") + " is laid " +
+                             std::string(said(how)) + ", not infused",
+                         std::string("choose \"infused\" in ") + (shell ? "Shell" : "Part") +
+                             ", or give a case instead of a job");
+    }
     if (!quick) on.work_out(Depth::fine, progress);
     const auto& found = on.findings.flow;
     Json calls = Json::array();
@@ -35,7 +45,9 @@ Json infuse_job(const Arguments& a, Progress& progress) {
     }
     if (!found) {
         for (const auto& call : on.findings.calls) {
-            if (call.stage == Stage::bag && call.key == "hoses")
+            const auto key =
+                of == Infused::shell && call.key.rfind("shell_", 0) == 0 ? call.key.substr(6) : call.key;
+            if (call.stage == Stage::bag && (key == "hoses" || key == "gelled"))
                 throw InputError("bag", call.headline, call.why);
         }
         throw InputError("bag", "there is no face with a preform that resin could run over",
@@ -61,6 +73,7 @@ Json infuse_job(const Arguments& a, Progress& progress) {
     out["area_m2"] = flow.area;
     out["drive_Pa"] = flow.drive;
     out["fine"] = flow.fine;
+    out["of"] = std::string(file_word(flow.of));
     out["hose_drop_Pa"] = flow.choked;
     out["hoses_kg"] = flow.hoses;
     out["pots"] = Json::array();
@@ -96,8 +109,10 @@ Json infuse_job(const Arguments& a, Progress& progress) {
     if (const auto folder = a.option("keep")) {
         auto shop = *on.shop;
         out["kept"] = Json::array();
-        for (const auto& m : bag::keep_measured(shop, on.job.bag.infusion, on.job.part,
-                                                {OriginKind::measured, "", "fronts of " + on.job.brief.job}))
+        for (const auto& m :
+             bag::keep_measured(shop, infusion_shown(on.job),
+                                of == Infused::shell ? bag::as_preform(on.job.shell, 0) : on.job.part,
+                                {OriginKind::measured, "", "fronts of " + on.job.brief.job}))
             out["kept"].push_back({{"name", m.name}, {"before_m2", m.before}, {"after_m2", m.after}});
         make_folder(*folder);
         for (const auto* list : bag::kMeasuredLists)

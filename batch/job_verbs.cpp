@@ -1,4 +1,5 @@
 #include <fmt/format.h>
+#include <unistd.h>
 
 #include <filesystem>
 
@@ -25,16 +26,23 @@ void print_sheets(const Arguments& a, const std::string& pdf, Progress& progress
         throw InputError(pdf, "the sheets cannot be written there", "choose a folder that you may write to");
 }
 
+/// Said before a job is worked out for half a minute. Throws InputError.
+void look_for_folder_of(const std::string& file) {
+    const auto folder = std::filesystem::absolute(file).parent_path();
+    std::error_code none;
+    if (!std::filesystem::is_directory(folder, none) || ::access(folder.c_str(), W_OK) != 0)
+        throw InputError(file, "it cannot be written there", "choose a folder that you may write to");
+}
+
 }  // namespace
 
 Json run_report(const Arguments& a, Progress& progress) {
+    if (const auto pdf = a.option("pdf")) look_for_folder_of(*pdf);
+    if (const auto folder = a.option("csv")) make_folder(*folder);
     const OnBoard on(a, Depth::fine, progress);
     const auto& findings = on.findings;
     auto out = findings_to_json(findings);
     if (const auto folder = a.option("csv")) {
-        std::error_code bad;
-        std::filesystem::create_directories(*folder, bad);
-        if (bad) throw InputError(*folder, "the folder cannot be made", "choose one that you may write to");
         if (findings.run) {
             write_atomically(materials_csv(findings), *folder + "/materials.csv");
             write_atomically(days_csv(findings), *folder + "/days.csv");

@@ -186,6 +186,7 @@ const std::vector<Verb>& verbs() {
         {{"infuse",
           "CASE.json or JOB",
           {{"quick", "yes|no", "of a job: leaves the fine mesh off"},
+           {"shell", "yes|no", "of a job: its infused shell on the plug, where the part is infused too"},
            {"layouts", "yes|no", "of a job: sets spines, fishbones, ring and end side by side"},
            {"race", "yes|no", "of a job: fits permeability and race along the rim to its marked fronts"},
            {"keep", "DIR",
@@ -205,7 +206,8 @@ const std::vector<Verb>& verbs() {
          "\"feeds\": [{\"within_m\", \"pressure_Pa\", \"open\": {\"at_s\"} or {\"when_wet_m\"}, "
          "\"shut\", \"hose\": {\"length_m\", \"bore_m\"}}], \"vents\": [{\"within_m\", \"pressure_Pa\"}], "
          "\"probes_m\", \"times_s\", "
-         "\"end_s\"}.\nOf a job: its own hoses on its own part the same way, with the calls of Bag.",
+         "\"end_s\"}.\nOf a job: its own hoses on its own part, or shell, the same way, with the calls of "
+         "Bag.",
          run_infuse},
         {{"gate",
           "JOB",

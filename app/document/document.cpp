@@ -37,8 +37,11 @@ std::vector<std::string> keys_of(const std::set<Stage>& stages) {
 
 }  // namespace
 
-Document::Document(Shop shop, QString recovery, QObject* parent)
-    : QObject(parent), shop_(std::make_shared<const Shop>(std::move(shop))), recovery_(std::move(recovery)) {
+Document::Document(Shop shop, QString recovery, QObject* parent, std::shared_ptr<JobBoard> board)
+    : QObject(parent),
+      shop_(std::make_shared<const Shop>(std::move(shop))),
+      recovery_(std::move(recovery)),
+      board_(board ? std::move(board) : std::make_shared<JobBoard>()) {
     autosave_timer_.setSingleShot(true);
     connect(&autosave_timer_, &QTimer::timeout, this, [this] {
         // Large meshes take a while to pack: not on the interface's thread.

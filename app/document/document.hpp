@@ -18,8 +18,9 @@ namespace jig::app {
 class Document : public QObject {
     Q_OBJECT
   public:
-    /// `recovery` is the folder for autosaves; empty for none.
-    Document(Shop shop, QString recovery, QObject* parent = nullptr);
+    /// `recovery` is the folder for autosaves; empty for none. `board` is one that others work on too; none
+    /// for its own.
+    Document(Shop shop, QString recovery, QObject* parent = nullptr, std::shared_ptr<JobBoard> board = {});
     ~Document() override;
 
     [[nodiscard]] const Job& job() const { return job_; }
@@ -137,7 +138,7 @@ class Document : public QObject {
     Stage last_stage_ = Stage::brief;
     std::map<Stage, std::vector<Figure>> settled_figures_;
     Findings findings_;
-    std::shared_ptr<JobBoard> board_ = std::make_shared<JobBoard>();
+    std::shared_ptr<JobBoard> board_;
     std::vector<Step> past_, future_;
     qint64 last_edit_ = 0;
     bool dragging_ = false;

@@ -380,9 +380,19 @@ class Sheets {
 
     /// The hoses with what they are to do, and boxes for what they did.
     void hoses() {
-        if (!f_.flow) return;
-        const auto& flow = *f_.flow;
-        pen_.heading("Hoses, from the middle of the face");
+        for (const auto& flow : {f_.flow, f_.other_flow}) {
+            if (flow) hoses_of(*flow);
+        }
+        if (f_.flow || f_.other_flow)
+            pen_.paragraph(
+                "Before the first is opened: all hoses clamped, drop test passed, resin degassed, pots "
+                "weighed, the trap empty. Clamp a vent when no bubbles come.",
+                9.5);
+    }
+
+    void hoses_of(const bag::Flow& flow) {
+        pen_.heading(flow.of == Infused::shell ? "Hoses of the shell, from the middle of its face"
+                                               : "Hoses, from the middle of the face");
         QList<QStringList> rows;
         const bag::FlowGround ground(*flow.face, flow.frame);
         for (std::size_t i = 0; i < flow.ports.size(); ++i) {
@@ -421,10 +431,6 @@ class Sheets {
             pen_.table({"pot", "resin", "hardener", "mixed", "drawn from", "empty", "clock", "done"}, pots,
                        {0.08, 0.15, 0.15, 0.16, 0.14, 0.14, 0.11, 0.07},
                        {false, true, true, true, true, true, false, false});
-        pen_.paragraph(
-            "Before the first is opened: all hoses clamped, drop test passed, resin degassed, pots "
-            "weighed, the trap empty. Clamp a vent when no bubbles come.",
-            9.5);
     }
 
     void materials() {

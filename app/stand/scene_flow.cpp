@@ -17,8 +17,8 @@ void add_hoses(Scene& s, const Job& job, const bag::Flow& flow, const bag::FlowG
     const auto& mesh = *flow.face;
     const auto raised = [&](const Point& p) -> Point { return up(p) + Point(0, 0, lift); };
     // While one is dragged it is where the job has it, not where it was worked out.
-    const bool own = job.bag.infusion.plan == InfusionPlan::own;
-    const auto& ports = job.bag.infusion.ports;
+    const bool own = infusion_shown(job).plan == InfusionPlan::own;
+    const auto& ports = infusion_shown(job).ports;
     int feeds = 0, vents = 0;
     for (std::size_t i = 0; i < (own ? ports.size() : flow.ports.size()); ++i) {
         const auto& port = own ? ports[i] : flow.ports[i].port;
@@ -196,7 +196,7 @@ void add_flow(Scene& s, const Job& job, const Findings& f, const Upright& up, co
         s.labels.push_back({up(mesh.points[*flow.filling.last]) - Point(0, 0, 20 * lift), "full last"});
     const bag::FlowGround ground(mesh, flow.frame);
     int seen = kSeenMarks;
-    for (const auto& mark : job.bag.infusion.seen) {
+    for (const auto& mark : infusion_shown(job).seen) {
         const auto near = ground.nearest({mark.along, mark.across});
         const Point2 off = Point2(mark.along, mark.across) - ground.seen(near);
         const Point p =

@@ -19,8 +19,8 @@
 
 namespace jig::app {
 
-MainWindow::MainWindow(Shop shop, QString recovery)
-    : document_(new Document(std::move(shop), std::move(recovery), this)) {
+MainWindow::MainWindow(Shop shop, QString recovery, std::shared_ptr<JobBoard> board)
+    : document_(new Document(std::move(shop), std::move(recovery), this, std::move(board))) {
     setWindowTitle("Jig Shell");
     resize(1280, 800);
     setAcceptDrops(true);

@@ -37,7 +37,8 @@ class PrintPreview;
 class MainWindow : public QMainWindow {
     Q_OBJECT
   public:
-    explicit MainWindow(Shop shop, QString recovery);
+    /// `board` as Document takes it.
+    explicit MainWindow(Shop shop, QString recovery, std::shared_ptr<JobBoard> board = {});
 
     [[nodiscard]] Document& document() { return *document_; }
     [[nodiscard]] Stand& stand() { return *stand_; }
@@ -98,6 +99,7 @@ class MainWindow : public QMainWindow {
     bool seek_race();
     /// Makes the permeability that this job takes its cloth and medium to the shop's own; false where it is
     /// the library's already or the lists cannot be written.
+    void show_other_infusion();
     bool keep_measured();
     /// Looks for the soonest programme of a cure and takes it.
     bool seek_programme(CureOf of);

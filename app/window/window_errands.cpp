@@ -165,7 +165,7 @@ bool MainWindow::seek_hoses() {
             return full ? "The soonest is full after " +
                               QString::fromStdString(
                                   jig::show(Kind::duration, *found->tried.front().fill, wording_))
-                        : QString("None of the plans fills the part");
+                        : QString("None of the plans fills it");
         };
     });
 }

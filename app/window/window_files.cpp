@@ -291,10 +291,11 @@ bool MainWindow::keep_measured() {
         // What was typed into the lists since they were read is not written over.
         auto shop = shop_on_disk();
         auto job = document_->job();
-        const auto kept =
-            bag::keep_measured(shop, job.bag.infusion, job.part,
-                               {OriginKind::measured, QDate::currentDate().toString("yyyy-MM").toStdString(),
-                                "fronts of " + job.brief.job});
+        const auto kept = bag::keep_measured(
+            shop, infusion_shown(job),
+            infused_shown(job) == Infused::shell ? bag::as_preform(job.shell, 0) : job.part,
+            {OriginKind::measured, QDate::currentDate().toString("yyyy-MM").toStdString(),
+             "fronts of " + job.brief.job});
         QDir().mkpath(folder);
         for (const auto* list : bag::kMeasuredLists)
             write_atomically(write_list(shop, list), folder.toStdString() + "/" + list + ".json");
@@ -302,7 +303,7 @@ bool MainWindow::keep_measured() {
         QStringList names;
         for (const auto& m : kept) names << QString::fromStdString(m.name);
         // Else the same would count twice.
-        job.bag.infusion.lets = 1;
+        infusion_shown(job).lets = 1;
         document_->replace("keep what the front showed", std::move(job));
         say("Kept in your library as measured here, and this job goes by it: " + names.join(", ") + ".");
         return true;

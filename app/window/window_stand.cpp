@@ -43,6 +43,14 @@ void MainWindow::show_flow_thickness(bool shown) {
     if (stage_ == Stage::bag) show_scene(false);
 }
 
+void MainWindow::show_other_infusion() {
+    auto job = document_->job();
+    if (!infuses(job, Infused::part) || !infuses(job, Infused::shell))
+        return say("Part and shell are not both infused: there is no other to show.");
+    job.bag.shows = job.bag.shows == Infused::part ? Infused::shell : Infused::part;
+    document_->replace("show the other resin", std::move(job));
+}
+
 void MainWindow::mark_front() {
     const auto& f = document_->findings();
     if (!f.flow) return say("The resin has not been followed: see what the stage calls for.");
@@ -66,7 +74,7 @@ void MainWindow::mark_front() {
         mark.across = at.y();
     }
     auto job = document_->job();
-    job.bag.infusion.seen.push_back(mark);
+    infusion_shown(job).seen.push_back(mark);
     document_->replace("add a mark of the front", std::move(job));
 }
 
@@ -173,7 +181,7 @@ void MainWindow::set_insert(std::size_t number, const Point& at) {
 void MainWindow::set_seen(std::size_t number, const Point& at) {
     const auto& f = document_->findings();
     auto job = document_->job();
-    auto& seen = job.bag.infusion.seen;
+    auto& seen = infusion_shown(job).seen;
     if (!f.flow || number >= seen.size()) return;
     const Point2 to = bag::FlowGround(*f.flow->face, f.flow->frame).seen(at);
     seen[number].along = to.x();
@@ -186,10 +194,10 @@ void MainWindow::set_hose(int number, const Point& at) {
     const auto& f = document_->findings();
     if (!f.flow) return;
     auto job = document_->job();
-    job.bag.infusion = bag::with_own_ports(job.bag.infusion, *f.flow);
+    infusion_shown(job) = bag::with_own_ports(infusion_shown(job), *f.flow);
     const auto i = static_cast<std::size_t>(number / 2);
-    if (i >= job.bag.infusion.ports.size()) return;
-    auto& port = job.bag.infusion.ports[i];
+    if (i >= infusion_shown(job).ports.size()) return;
+    auto& port = infusion_shown(job).ports[i];
     const Point2 to = bag::FlowGround(*f.flow->face, f.flow->frame).seen(at);
     (number % 2 == 0 ? port.along : port.to_along) = to.x();
     (number % 2 == 0 ? port.across : port.to_across) = to.y();

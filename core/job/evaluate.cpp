@@ -84,18 +84,47 @@ void add_calls(Findings& f, Calls more) {
                      [](const Call& a, const Call& b) { return a.stage < b.stage; });
 }
 
-/// Findings with the way of the resin among the bag's figures and its calls among all.
-Findings with_flow(Findings f, const Job& job, std::shared_ptr<const bag::Flow> flow) {
-    if (!f.bag || !flow) return f;
+/// The resin of part and shell on the finest meshes that they have been followed over, and races that were
+/// sought for their marks; null where there is none.
+struct Flows {
+    std::shared_ptr<const bag::Flow> part, shell;
+    std::shared_ptr<const bag::RaceFit> part_race, shell_race;
+};
+
+/// Findings with the way of the resin among the bag's figures, what is shown first, and its calls among all.
+Findings with_flows(Findings f, const Job& job, const Flows& flows) {
+    if (!f.bag) return f;
+    // What is followed is one piece of a mould; what is mixed is for all of them.
+    const auto share = [](const bag::Flow& flow, double area) {
+        return area > 0 ? std::min(1.0, flow.area / area) : 1.0;
+    };
+    if (flows.part && f.part && f.split)
+        add_calls(
+            f, bag::flow_calls(*flows.part, job.bag.infusion,
+                               {job.part, f.part->resin_mix,
+                                share(*flows.part, f.part->area * f.split->parts()), flows.part_race.get()}));
+    if (flows.shell && f.shell)
+        add_calls(
+            f, bag::flow_calls(*flows.shell, job.bag.shell_infusion,
+                               {bag::as_preform(job.shell, 0), f.shell->resin_mass,
+                                share(*flows.shell, f.shell->area), flows.shell_race.get(), f.shell->days}));
+    const bool of_shell = infused_shown(job) == Infused::shell;
+    const auto& shown = of_shell ? flows.shell : flows.part;
+    const auto& other = of_shell ? flows.part : flows.shell;
     auto bag = *f.bag;
     // Whether it is full before it gels comes before the film's measures.
-    auto figures = bag::flow_figures(*flow, job.bag.infusion);
+    std::vector<Figure> figures;
+    for (const auto* flow : {shown.get(), other.get()}) {
+        if (flow == nullptr) continue;
+        auto more = bag::flow_figures(*flow, job.bag.of(flow->of));
+        std::move(more.begin(), more.end(), std::back_inserter(figures));
+    }
     figures.insert(figures.end(), bag.figures.begin(), bag.figures.end());
     bag.figures = std::move(figures);
     f.bag = std::make_shared<const bag::Findings>(std::move(bag));
-    if (f.part)
-        add_calls(f, bag::flow_calls(*flow, job.bag.infusion, job.part, f.part->resin_mix, f.race.get()));
-    if (flow->runs) f.flow = std::move(flow);
+    if (shown && shown->runs) f.flow = shown;
+    if (other && other->runs) f.other_flow = other;
+    f.race = of_shell ? flows.shell_race : flows.part_race;
     return f;
 }
 
@@ -138,6 +167,13 @@ struct Faults {
         const auto outcome = slate.recall<T>(laid);
         if (outcome.fault) calls.push_back(stop_of(stage, *outcome.fault));
         return outcome.value;
+    }
+    /// The resin on the finest mesh that it has been followed over.
+    template <template <bool> class F>
+    std::shared_ptr<const bag::Flow> finest() {
+        const auto coarse = take<F<false>>(Stage::bag);
+        if (const auto fine = slate.recall<F<true>>(laid).value) return {fine, &fine->flow};
+        return coarse ? std::shared_ptr<const bag::Flow>(coarse, &coarse->flow) : nullptr;
     }
 };
 
@@ -196,9 +232,10 @@ struct JobBoard::Inside {
             const auto fine = faults.take<Tried<true>>(Stage::back);
             if (faults.calls.size() == before) f.trial = fine && fine->trial ? fine->trial : quick->trial;
         }
-        f.finest = slate.recall<Settled>(l.laid).value && slate.recall<Tried<true>>(l.laid).value &&
-                   slate.recall<Flowed<true>>(l.laid).value && slate.recall<PartTried<true>>(l.laid).value &&
-                   slate.recall<part::CorePanels>(l.laid).value;
+        f.finest =
+            slate.recall<Settled>(l.laid).value && slate.recall<Tried<true>>(l.laid).value &&
+            slate.recall<Flowed<true>>(l.laid).value && slate.recall<ShellFlowed<true>>(l.laid).value &&
+            slate.recall<PartTried<true>>(l.laid).value && slate.recall<part::CorePanels>(l.laid).value;
         f.pitches = slate.recall<back::Suggestion>(l.laid).value;
         const auto warmth = slate.recall<shell::Warmth>(l.laid);
         const auto& [job, shop] = *l.given;
@@ -212,15 +249,18 @@ struct JobBoard::Inside {
             if (fine_part && fine_part->trial) carried = fine_part->trial;
         }
         const auto panels = f.part ? faults.take<part::CorePanels>(Stage::part) : nullptr;
-        const auto quick_flow = faults.take<Flowed<false>>(Stage::bag);
-        const auto fine_flow = slate.recall<Flowed<true>>(l.laid).value;
+        Flows flows;
+        flows.part = faults.finest<Flowed>();
+        flows.shell = faults.finest<ShellFlowed>();
+        flows.part_race = slate.recall<bag::RaceFit>(l.laid).value;
+        if (const auto race = slate.recall<ShellRace>(l.laid).value) flows.shell_race = {race, &race->found};
         f.layouts = slate.recall<bag::Layouts>(l.laid).value;
-        f.race = slate.recall<bag::RaceFit>(l.laid).value;
+        if (infused_shown(job) == Infused::shell) {
+            const auto found = slate.recall<ShellLayouts>(l.laid).value;
+            f.layouts = found ? std::shared_ptr<const bag::Layouts>(found, &found->found) : nullptr;
+        }
         gather(job, f, warmth ? *warmth : shell::Warmth{}, *shop, std::move(faults.calls));
-        if (fine_flow)
-            f = with_flow(std::move(f), job, {fine_flow, &fine_flow->flow});
-        else if (quick_flow)
-            f = with_flow(std::move(f), job, {quick_flow, &quick_flow->flow});
+        f = with_flows(std::move(f), job, flows);
         f = with_core_panels(std::move(f), job, panels);
         f = with_part_trial(std::move(f), job, std::move(carried));
         const auto trial = f.trial;
@@ -262,8 +302,8 @@ Findings JobBoard::work_out(const Sheet& sheet, Depth depth, Progress& progress,
         worked.laid = slate.work_out<Settled, Tried<false>, PartTried<false>, part::CorePanels>(
             worked.laid, progress, threads, ran);
     if (depth == Depth::fine)
-        worked.laid = slate.work_out<Settled, Flowed<true>, Tried<true>, PartTried<true>, part::CorePanels>(
-            worked.laid, progress, threads, ran);
+        worked.laid = slate.work_out<Settled, Flowed<true>, ShellFlowed<true>, Tried<true>, PartTried<true>,
+                                     part::CorePanels>(worked.laid, progress, threads, ran);
     return inside_->findings(worked);
 }
 
@@ -292,11 +332,17 @@ std::shared_ptr<const back::Suggestion> JobBoard::seek_pitch(const Sheet& sheet,
 }
 
 std::shared_ptr<const bag::Layouts> JobBoard::seek_layout(const Sheet& sheet, Progress& progress) {
-    return inside_->need<bag::Layouts>(*sheet, progress);
+    if (infused_shown(sheet->given->job) == Infused::part)
+        return inside_->need<bag::Layouts>(*sheet, progress);
+    const auto found = inside_->need<ShellLayouts>(*sheet, progress);
+    return {found, &found->found};
 }
 
 std::shared_ptr<const bag::RaceFit> JobBoard::seek_race(const Sheet& sheet, Progress& progress) {
-    return inside_->need<bag::RaceFit>(*sheet, progress);
+    if (infused_shown(sheet->given->job) == Infused::part)
+        return inside_->need<bag::RaceFit>(*sheet, progress);
+    const auto found = inside_->need<ShellRace>(*sheet, progress);
+    return {found, &found->found};
 }
 
 std::shared_ptr<const part::CorePanels> JobBoard::core_panels(const Sheet& sheet, Progress& progress) {

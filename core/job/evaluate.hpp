@@ -47,12 +47,14 @@ struct Findings {
     std::shared_ptr<const back::Trial> trial;  ///< of the tool, the best there is; null until it is tried
     bool trial_is_old = false;                 ///< it is of the job before the last edit
     std::shared_ptr<const back::Suggestion> pitches;  ///< where a pitch has been sought for this tool
-    std::shared_ptr<const bag::Flow> flow;  ///< of an infused part's resin, the finest there is; else null
+    /// Of the resin that is shown, an infused part's or shell's, the finest there is; else null.
+    std::shared_ptr<const bag::Flow> flow;
+    std::shared_ptr<const bag::Flow> other_flow;  ///< of the other where both are infused
     std::shared_ptr<const part::Trial>
         part_trial;  ///< under its loads, the finest there is; null without any
     std::shared_ptr<const part::CorePanels> core_panels;  ///< null until they are cut, or without a core
-    std::shared_ptr<const bag::Layouts> layouts;          ///< where hoses have been sought for this part
-    std::shared_ptr<const bag::RaceFit> race;             ///< where one has been sought for this part's marks
+    std::shared_ptr<const bag::Layouts> layouts;          ///< where hoses have been sought for what is shown
+    std::shared_ptr<const bag::RaceFit> race;             ///< where one has been sought for its marks
     std::shared_ptr<const std::vector<SheetSet>> plug_sheets;  ///< by stock; null until pieces are laid out
     std::shared_ptr<const SheetSet> rib_sheets;                ///< null until ribs are laid out
     bool finest = false;  ///< all that a deeper look would work out is known

@@ -146,6 +146,31 @@ struct Flowed {
     bag::Flow flow;
     bool operator==(const Flowed&) const = default;
 };
+/// The same of the mould's shell on its plug.
+struct ShellFlowAsked {
+    bag::FlowAsked asked;
+    bool operator==(const ShellFlowAsked&) const = default;
+};
+/// 1 where the shell is infused, else 0.
+using ShellFaceWanted = Sole<struct ShellFaceWantedName>;
+template <bool fine>
+struct ShellFace {
+    bag::FlowFace face;
+    bool operator==(const ShellFace&) const = default;
+};
+template <bool fine>
+struct ShellFlowed {
+    bag::Flow flow;
+    bool operator==(const ShellFlowed&) const = default;
+};
+struct ShellLayouts {
+    bag::Layouts found;
+    bool operator==(const ShellLayouts&) const = default;
+};
+struct ShellRace {
+    bag::RaceFit found;
+    bool operator==(const ShellRace&) const = default;
+};
 /// The plug's pieces as they are laid onto their stocks.
 struct PlugSheets {
     std::vector<SheetSet> laid;
@@ -211,7 +236,7 @@ run::Findings run_of(const run::Choices&, const run::Asked&, const Room&, const 
                      const shell::Choices&, const shell::Findings&, const back::Choices&,
                      const back::Findings&, const release::Findings&, const part::Choices&,
                      const part::Findings&, const bag::Choices&, const bag::Findings&, const Flowed<false>&,
-                     const run::Library&);
+                     const ShellFlowed<false>&, const run::Library&);
 plug::Cutting plug_cutting(const plug::Choices&, const plug::Findings&, const plug::Library&);
 PlugSheets plug_sheets(const plug::Cutting&, Progress&);
 RibCutting rib_cutting(const back::Choices&, const back::Findings&, const back::Library&);
@@ -221,8 +246,8 @@ Settled settled(const run::Choices&, const run::Asked&, const Room&, const heat:
                 const edge::Choices&, const edge::Findings&, const shell::Choices&, const shell::Findings&,
                 const back::Choices&, const back::Findings&, const release::Findings&, const part::Choices&,
                 const part::Findings&, const bag::Choices&, const bag::Findings&, const Flowed<false>&,
-                const run::Library&, const plug::Cutting&, const PlugSheets&, const RibSheets&,
-                const plug::Library&);
+                const ShellFlowed<false>&, const run::Library&, const plug::Cutting&, const PlugSheets&,
+                const RibSheets&, const plug::Library&);
 bag::FlowAsked flow_asked(const bag::Choices&, const part::Choices&, const brief::Making&,
                           const bag::FlowLibrary&);
 part::DutyAsked duty_asked(const part::Choices&);
@@ -240,6 +265,15 @@ bag::Layouts seek_layout(const bag::FlowAsked&, const PartFace<false>&, const To
                          const part::Draped&, Progress&);
 bag::RaceFit seek_race(const bag::FlowAsked&, const PartFace<false>&, const ToolSurface&, const part::Draped&,
                        Progress&);
+ShellFlowAsked shell_flow_asked(const bag::Choices&, const shell::Choices&, const shell::Warmth&,
+                                const bag::FlowLibrary&);
+ShellFaceWanted shell_face_wanted(const ShellFlowAsked&);
+template <bool fine>
+ShellFace<fine> shell_face(const ShellFaceWanted&, const ToolSurface&, Progress&);
+template <bool fine>
+ShellFlowed<fine> shell_flowed(const ShellFlowAsked&, const ShellFace<fine>&, const ToolSurface&, Progress&);
+ShellLayouts seek_shell_layout(const ShellFlowAsked&, const ShellFace<false>&, const ToolSurface&, Progress&);
+ShellRace seek_shell_race(const ShellFlowAsked&, const ShellFace<false>&, const ToolSurface&, Progress&);
 template <bool fine>
 MeshEdge<fine> mesh_edge(const ToolSurface&, const back::Choices&);
 template <bool fine>
@@ -270,12 +304,14 @@ using JobGraph =
           &nodes::zones_asked, &nodes::regions, &nodes::inserts_asked, &nodes::insert_places,
           &nodes::core_asked, &nodes::core_fit, &part::evaluate, &heat::part_go, &heat::cures, &bag::evaluate,
           &heat::evaluate, &nodes::flow_asked, &nodes::duty_asked, &nodes::face_wanted,
-          &nodes::part_face<false>, &nodes::try_part_quickly, &nodes::flowed<false>, &nodes::run_of,
+          &nodes::part_face<false>, &nodes::try_part_quickly, &nodes::flowed<false>, &nodes::shell_flow_asked,
+          &nodes::shell_face_wanted, &nodes::shell_face<false>, &nodes::shell_flowed<false>, &nodes::run_of,
           &log::evaluate, &nodes::core_panels, &nodes::plug_cutting, &nodes::plug_sheets, &nodes::rib_cutting,
           &nodes::rib_sheets, &nodes::settled, &nodes::mesh_edge<false>, &nodes::trial_face<false>,
           &nodes::try_quickly, &nodes::mesh_edge<true>, &nodes::trial_face<true>, &nodes::try_finely,
-          &nodes::part_face<true>, &nodes::try_part_finely, &nodes::flowed<true>, &nodes::seek_layout,
-          &nodes::seek_race, &nodes::seek_pitch, &nodes::seek_stack, &nodes::routes>;
+          &nodes::part_face<true>, &nodes::try_part_finely, &nodes::flowed<true>, &nodes::shell_face<true>,
+          &nodes::shell_flowed<true>, &nodes::seek_layout, &nodes::seek_race, &nodes::seek_shell_layout,
+          &nodes::seek_shell_race, &nodes::seek_pitch, &nodes::seek_stack, &nodes::routes>;
 using JobSlate = Slate<JobGraph>;
 
 }  // namespace jig

@@ -69,4 +69,22 @@ Job patched(const Job& job, const Json& patch) {
     return out;
 }
 
+bool infuses(const Job& job, Infused of) {
+    if (of == Infused::shell) return job.shell.how == LayUp::infused;
+    return job.part.how == LayUp::infused && job.brief.process != Process::squeeze;
+}
+
+Infused infused_shown(const Job& job) {
+    const bool part = infuses(job, Infused::part), shell = infuses(job, Infused::shell);
+    return part && shell ? job.bag.shows : shell ? Infused::shell : Infused::part;
+}
+
+const bag::Infusion& infusion_shown(const Job& job) {
+    return job.bag.of(infused_shown(job));
+}
+
+bag::Infusion& infusion_shown(Job& job) {
+    return infused_shown(job) == Infused::shell ? job.bag.shell_infusion : job.bag.infusion;
+}
+
 }  // namespace jig

@@ -116,6 +116,13 @@ void check_ranges(const Job& job);
 /// The stages whose choices differ between two jobs, in working order; what is attached belongs to the shape.
 std::vector<Stage> stages_changed(const Job& before, const Job& after);
 
+/// Whether the part, or the shell, is filled under its bag.
+bool infuses(const Job& job, Infused of);
+/// Whose resin is shown and worked on: what the maker chose where both are infused, else the one that is.
+Infused infused_shown(const Job& job);
+const bag::Infusion& infusion_shown(const Job& job);
+bag::Infusion& infusion_shown(Job& job);
+
 /// `job` with a merge patch (RFC 7396) of its JSON laid over it. Throws InputError.
 Job patched(const Job& job, const Json& patch);
 

@@ -191,11 +191,11 @@ run::Findings run_of(const run::Choices& c, const run::Asked& brief, const Room&
                      const back::Findings& back, const release::Findings& release,
                      const part::Choices& part_choices, const part::Findings& part,
                      const bag::Choices& bag_choices, const bag::Findings& bag, const Flowed<false>& flow,
-                     const run::Library& shop) {
+                     const ShellFlowed<false>& shell_flow, const run::Library& shop) {
     return run::evaluate(
-        c,
-        {brief, room.value, cures, split_choices, split, plug_choices, plug, edge_choices, edge,
-         shell_choices, shell, back_choices, back, release, part_choices, part, bag_choices, bag, flow.flow},
+        c, {brief,        room.value, cures,         split_choices, split,        plug_choices,   plug,
+            edge_choices, edge,       shell_choices, shell,         back_choices, back,           release,
+            part_choices, part,       bag_choices,   bag,           flow.flow,    shell_flow.flow},
         shop);
 }
 
@@ -225,16 +225,18 @@ Settled settled(const run::Choices& c, const run::Asked& brief, const Room& room
                 const back::Choices& back_choices, const back::Findings& back,
                 const release::Findings& release, const part::Choices& part_choices,
                 const part::Findings& part, const bag::Choices& bag_choices, const bag::Findings& bag,
-                const Flowed<false>& flow, const run::Library& shop, const plug::Cutting& cutting,
-                const PlugSheets& sheets, const RibSheets& ribs, const plug::Library& plug_shop) {
+                const Flowed<false>& flow, const ShellFlowed<false>& shell_flow, const run::Library& shop,
+                const plug::Cutting& cutting, const PlugSheets& sheets, const RibSheets& ribs,
+                const plug::Library& plug_shop) {
     Settled out;
     out.plug = std::make_shared<const plug::Findings>(
         plug::with_sheets(plug, plug_choices, cutting, sheets.laid, plug_shop));
     auto laid = back;
     laid.sheets = static_cast<int>(ribs.laid.sheets.size());
-    out.run = std::make_shared<const run::Findings>(run_of(
-        c, brief, room, cures, split_choices, split, plug_choices, *out.plug, edge_choices, edge,
-        shell_choices, shell, back_choices, laid, release, part_choices, part, bag_choices, bag, flow, shop));
+    out.run = std::make_shared<const run::Findings>(
+        run_of(c, brief, room, cures, split_choices, split, plug_choices, *out.plug, edge_choices, edge,
+               shell_choices, shell, back_choices, laid, release, part_choices, part, bag_choices, bag, flow,
+               shell_flow, shop));
     return out;
 }
 
@@ -295,6 +297,44 @@ bag::Layouts seek_layout(const bag::FlowAsked& asked, const PartFace<false>& fac
 bag::RaceFit seek_race(const bag::FlowAsked& asked, const PartFace<false>& face, const ToolSurface& tool,
                        const part::Draped& draped, Progress& progress) {
     return bag::seek_race(asked, face.mesh, tool.face ? tool.face->frame : Frame{}, draped, progress);
+}
+
+ShellFlowAsked shell_flow_asked(const bag::Choices& c, const shell::Choices& shell,
+                                const shell::Warmth& warmth, const bag::FlowLibrary& shop) {
+    return {bag::shell_flow_asked(c, shell, warmth.gel, shop)};
+}
+
+ShellFaceWanted shell_face_wanted(const ShellFlowAsked& asked) {
+    return {asked.asked.infused ? 1.0 : 0.0};
+}
+
+template <bool fine>
+ShellFace<fine> shell_face(const ShellFaceWanted& wanted, const ToolSurface& tool, Progress& progress) {
+    if (wanted.value <= 0 || !tool.face) return {};
+    return {bag::even_face(*tool.face, Infused::shell, fine, progress)};
+}
+template ShellFace<false> shell_face<false>(const ShellFaceWanted&, const ToolSurface&, Progress&);
+template ShellFace<true> shell_face<true>(const ShellFaceWanted&, const ToolSurface&, Progress&);
+
+template <bool fine>
+ShellFlowed<fine> shell_flowed(const ShellFlowAsked& asked, const ShellFace<fine>& face,
+                               const ToolSurface& tool, Progress& progress) {
+    if (!face.face.mesh) return {};
+    return {bag::flow(asked.asked, face.face, tool.face->frame, {}, fine, progress)};
+}
+template ShellFlowed<false> shell_flowed<false>(const ShellFlowAsked&, const ShellFace<false>&,
+                                                const ToolSurface&, Progress&);
+template ShellFlowed<true> shell_flowed<true>(const ShellFlowAsked&, const ShellFace<true>&,
+                                              const ToolSurface&, Progress&);
+
+ShellLayouts seek_shell_layout(const ShellFlowAsked& asked, const ShellFace<false>& face,
+                               const ToolSurface& tool, Progress& progress) {
+    return {bag::seek_layout(asked.asked, face.face, tool.face ? tool.face->frame : Frame{}, {}, progress)};
+}
+
+ShellRace seek_shell_race(const ShellFlowAsked& asked, const ShellFace<false>& face, const ToolSurface& tool,
+                          Progress& progress) {
+    return {bag::seek_race(asked.asked, face.face, tool.face ? tool.face->frame : Frame{}, {}, progress)};
 }
 
 template <bool fine>

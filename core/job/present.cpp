@@ -142,8 +142,11 @@ std::string card_line(const Job& job, const Findings& f, Stage stage, const Word
         case Stage::part:
             return say("thickness") + " · " + say("mass");
         case Stage::bag:
-            if (f.flow && f.flow->filling.fill) return "full after " + say("fill");
-            if (f.flow) return "fills to " + say("filled");
+            if (f.flow) {
+                const bool shell = f.flow->of == Infused::shell;
+                return f.flow->filling.fill ? "full after " + say(shell ? "shell_fill" : "fill")
+                                            : "fills to " + say(shell ? "shell_filled" : "filled");
+            }
             if (f.bag && f.bag->clamp)
                 return f.bag->clamp->bolts > 0 ? say("clamp_bolts") + " bolts · " + say("torque")
                                                : std::string("no bolts");

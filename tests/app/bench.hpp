@@ -74,11 +74,18 @@ inline void drag(Stand& stand, const QPointF& from, const QPointF& by) {
     QTest::mouseRelease(canvas, Qt::LeftButton, {}, (from + by).toPoint());
 }
 
+/// The board of all benches of a run: what one has worked out, the next ones find there.
+inline const std::shared_ptr<JobBoard>& warm() {
+    static const auto board = std::make_shared<JobBoard>(24);
+    return board;
+}
+
 struct Bench {
     QTemporaryDir folder;
     MainWindow window;
-    explicit Bench(const QString& demo = "cello-case")
-        : window(load_shop(data_folder().toStdString() + "/library"), folder.path() + "/recovery") {
+    /// Where a test is about figures that are still on their way, on a board of its own.
+    explicit Bench(const QString& demo = "cello-case", const std::shared_ptr<JobBoard>& board = warm())
+        : window(load_shop(data_folder().toStdString() + "/library"), folder.path() + "/recovery", board) {
         window.set_wording({UnitSystem::metric, "¤"});
         window.set_light(Light::day);
         window.set_text(1);

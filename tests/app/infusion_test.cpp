@@ -447,3 +447,55 @@ TEST_CASE("a part that is not infused has no hoses, and its bag's tables stay") 
     b.settle();
     CHECK(b.window.findChild<RecordTable*>("hoses")->isVisible());
 }
+
+TEST_CASE(
+    "part and shell are both infused: one word says whose hoses are shown and typed, and both are called") {
+    Bench b;
+    b.window.show_stage(Stage::shell);
+    b.choose("/shell/how", "infused");
+    b.choose("/shell/resin", "epoxy, infusion");
+    b.window.show_stage(Stage::bag);
+    b.settle();
+    // Of the shell alone, whatever the part is.
+    REQUIRE(b.window.document().findings().flow);
+    CHECK(flow(b).of == Infused::shell);
+    CHECK(b.figure("shell_fill").size() > 0);
+    b.choose("/bag/shell_infusion/plan", "one end of the rim");
+    CHECK(b.window.document().job().bag.shell_infusion.plan == InfusionPlan::end);
+    CHECK(infusion(b).plan == bag::Infusion{}.plan);
+    const auto alone = *flow(b).filling.fill;
+    b.window.show_stage(Stage::part);
+    b.choose("/part/how", "infused");
+    b.window.show_stage(Stage::bag);
+    b.settle();
+    CHECK(flow(b).of == Infused::part);
+    CHECK(b.word("/bag/infusion/plan") != nullptr);
+    CHECK(b.figure("shell_fill").size() > 0);
+    b.choose("/bag/shows", "the shell on its plug");
+    CHECK(flow(b).of == Infused::shell);
+    CHECK(*flow(b).filling.fill == Approx(alone));
+    // A hose that is added is the shell's; undone, the part is shown again.
+    QTest::mouseClick(b.visible<QPushButton>("add-vent"), Qt::LeftButton);
+    b.settle();
+    type_into(b, b.visible<RecordTable>("hoses"), 2, 2, "50; 20");
+    const auto own = b.window.document().job().bag.shell_infusion;
+    CHECK(own.plan == InfusionPlan::own);
+    REQUIRE(own.ports.size() == 3);
+    CHECK(own.ports[2].along == Approx(0.05));
+    CHECK(infusion(b).ports.empty());
+    b.key(Qt::Key_Z, Qt::ControlModifier);
+    b.key(Qt::Key_Z, Qt::ControlModifier);
+    b.key(Qt::Key_Z, Qt::ControlModifier);
+    b.settle();
+    CHECK(flow(b).of == Infused::part);
+    // By the palette's act there and back, and over the flange on the stand.
+    b.window.findChild<QAction*>("act-other-infusion")->trigger();
+    b.settle();
+    CHECK(flow(b).of == Infused::shell);
+    const auto shell = scene(b, 1);
+    CHECK(says(shell, "full last"));
+    b.window.findChild<QAction*>("act-other-infusion")->trigger();
+    b.settle();
+    CHECK(flow(b).of == Infused::part);
+    CHECK(scene(b, 1).corners.size() > 0);
+}

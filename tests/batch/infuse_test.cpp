@@ -225,6 +225,42 @@ TEST_CASE("a job's own hoses are followed on its own part, quickly or finely, wi
     CHECK(fine["fill_s"].get<double>() == Approx(j["fill_s"].get<double>()).epsilon(0.08));
 }
 
+TEST_CASE("a job's infused shell is followed on its plug, alone or beside the part") {
+    const fixtures::Folder folder;
+    auto job = fixtures::demo("radar-dome");
+    job.shell.how = LayUp::infused;
+    job.shell.resin = "epoxy, infusion";
+    // Whatever the window showed last.
+    job.bag.shows = Infused::shell;
+    save_job(job, folder / "both.jig");
+    const auto part = ask({"infuse", folder / "both.jig", "--quick", "yes"}).json();
+    CHECK(part["of"] == "part");
+    const auto plain = ask({"infuse", fixtures::data() + "/demo/radar-dome.json", "--quick", "yes"}).json();
+    CHECK(part["fill_s"] == plain["fill_s"]);
+    const auto shell = ask({"infuse", folder / "both.jig", "--quick", "yes", "--shell", "yes", "--out",
+                            folder / "out", "--layouts", "yes"})
+                           .json();
+    CHECK(shell["of"] == "shell");
+    // The flange is filled with it.
+    CHECK(shell["area_m2"].get<double>() > 1.05 * part["area_m2"].get<double>());
+    CHECK(shell["layouts"].size() == 8);
+    CHECK(shell["files"].size() == 4);
+    job.part.how = LayUp::hand;
+    save_job(job, folder / "shell.jig");
+    const auto alone = ask({"infuse", folder / "shell.jig", "--quick", "yes"}).json();
+    CHECK(alone["of"] == "shell");
+    CHECK(alone["fill_s"] == shell["fill_s"]);
+    // What cannot be followed says why.
+    job.bag.shell_infusion.waited = 1e6;
+    save_job(job, folder / "old.jig");
+    const auto old = ask({"infuse", folder / "old.jig", "--quick", "yes"});
+    CHECK(old.code == 2);
+    CHECK_THAT(old.err, Catch::Contains("has gelled before"));
+    const auto dry = ask({"infuse", fixtures::data() + "/demo/radar-dome.json", "--shell", "yes"});
+    CHECK(dry.code == 2);
+    CHECK_THAT(dry.err, Catch::Contains("the shell is laid"));
+}
+
 TEST_CASE("what a front showed is kept as lists of a library that other jobs read") {
     const fixtures::Folder folder;
     auto job = fixtures::demo("radar-dome");

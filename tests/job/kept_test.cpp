@@ -99,7 +99,7 @@ void change_leaves(std::size_t step, std::size_t sparser) {
 }  // namespace
 
 TEST_CASE("a leaf of a job that is changed reaches all that reads it") {
-    change_leaves(23, 3);
+    change_leaves(37, 3);
 }
 
 // Ten minutes: every leaf of every demo. Run by name or by its tag.

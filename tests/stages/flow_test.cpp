@@ -353,7 +353,7 @@ TEST_CASE("permeability and race are found together from marks of both") {
     CHECK(none.race == Approx(1));
     CHECK(none.fit.lets == Approx(0.6).epsilon(1e-3));
     // It is offered as one step, with both.
-    const auto calls = bag::flow_calls(even, asked.infusion, part::Choices{}, 100, &none);
+    const auto calls = bag::flow_calls(even, asked.infusion, {part::Choices{}, 100, 1, &none});
     const auto said =
         std::find_if(calls.begin(), calls.end(), [](const Call& c) { return c.key == "fronts_race"; });
     REQUIRE(said != calls.end());
@@ -736,7 +736,7 @@ TEST_CASE("what a day does not fill, and steps that would not settle, are said w
     CHECK_FALSE(f.filling.fill);
     CHECK(f.filling.filled == Approx(0.2).epsilon(0.02));
     const auto said = [&](const char* key) {
-        const auto calls = bag::flow_calls(f, asked.infusion, part::Choices{}, 1);
+        const auto calls = bag::flow_calls(f, asked.infusion, {part::Choices{}, 1});
         const auto found =
             std::find_if(calls.begin(), calls.end(), [&](const Call& c) { return c.key == key; });
         return found == calls.end() ? std::optional<Call>() : std::optional(*found);
@@ -763,7 +763,8 @@ TEST_CASE("a small dry place is told as one, and not as resin that gels before i
     f.gel = 9000;
     const auto keys = [&] {
         std::map<std::string, Severity> out;
-        for (const auto& c : bag::flow_calls(f, asked.infusion, part::Choices{}, 1)) out[c.key] = c.severity;
+        for (const auto& c : bag::flow_calls(f, asked.infusion, {part::Choices{}, 1}))
+            out[c.key] = c.severity;
         return out;
     };
     CHECK(keys().count("dry") == 0);

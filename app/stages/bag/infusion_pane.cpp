@@ -127,8 +127,8 @@ class HosePane : public Pane {
             if (!found || chosen >= static_cast<int>(found->tried.size())) return;
             const auto& l = found->tried[static_cast<std::size_t>(chosen)];
             auto job = document_.job();
-            job.bag.infusion.plan = l.plan;
-            job.bag.infusion.lines = l.lines;
+            infusion_shown(job).plan = l.plan;
+            infusion_shown(job).lines = l.lines;
             document_.replace("take a plan of hoses", std::move(job));
         });
         box->addWidget(take_, 0, Qt::AlignLeft);
@@ -137,7 +137,7 @@ class HosePane : public Pane {
     void refresh(const Wording& w) override {
         wording_ = w;
         const auto& f = document_.findings();
-        const bool own = document_.job().bag.infusion.plan == InfusionPlan::own;
+        const bool own = infusion_shown(document_.job()).plan == InfusionPlan::own;
         const auto unit = [&](Kind kind) { return QString::fromStdString(unit_sign(kind, w)); };
         // The table has to do with the slip's width: its units stand here.
         title_->setText(QString("<span style='font-weight:600'>Hoses</span>, along; across from the middle "
@@ -174,15 +174,15 @@ class HosePane : public Pane {
     enum Column { kUse, kKind, kWhere, kTakes, kOpens, kAfter };
 
     [[nodiscard]] std::vector<Port> ports() const {
-        const auto& in = document_.job().bag.infusion;
+        const auto& in = infusion_shown(document_.job());
         if (in.plan == InfusionPlan::own) return in.ports;
         const auto& f = document_.findings();
         return f.flow ? bag::with_own_ports(in, *f.flow).ports : std::vector<Port>();
     }
     void set(const QString& name, std::vector<Port> next) {
         auto job = document_.job();
-        job.bag.infusion.plan = InfusionPlan::own;
-        job.bag.infusion.ports = std::move(next);
+        infusion_shown(job).plan = InfusionPlan::own;
+        infusion_shown(job).ports = std::move(next);
         document_.replace(name, std::move(job));
     }
     void mirror_chosen() {
@@ -342,7 +342,7 @@ class FrontPane : public RecordsPane<SeenFront> {
   public:
     FrontPane(Document& document, QWidget* parent)
         : RecordsPane(
-              document, [](Job & job) -> auto& { return job.bag.infusion.seen; },
+              document, [](Job & job) -> auto& { return infusion_shown(job).seen; },
               {"fronts", "Places that the real front came to, and when", "mark of the front", 0, 1, 8, true},
               {{"place", true, true, {}}, {"after", true, true, {}}, {"planned", false, true, {}}}, false,
               parent) {
@@ -366,7 +366,7 @@ class FrontPane : public RecordsPane<SeenFront> {
         auto* keep = new QPushButton("Keep it in the library", this);
         keep->setObjectName("keep-measured");
         keep->setToolTip(
-            "Cloth and medium of this part let through as this job takes them to in every job of the shop's "
+            "Cloth and medium let through as this job takes them to in every job of the shop's "
             "from now on, as measured here");
         connect(keep, &QPushButton::clicked, this, [this] { emit wanted("keep-measured"); });
         auto* row = new FlowLayout(nullptr, 6, 6);
@@ -418,7 +418,7 @@ class InfusionPane : public Pane {
     }
     void refresh(const Wording& wording) override {
         const auto& job = document_.job();
-        const bool infused = job.part.how == LayUp::infused && job.brief.process != Process::squeeze;
+        const bool infused = infuses(job, infused_shown(job));
         setVisible(infused);
         if (!infused) return;
         for (auto* pane : panes_) pane->refresh(wording);

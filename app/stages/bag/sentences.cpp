@@ -8,54 +8,59 @@ namespace {
 
 /// How resin is let in.
 void add_infusion(const Job& job, std::vector<Sentence>& out) {
-    const auto& c = job.bag.infusion;
-    Sentence plan{"Resin comes in by", enum_word<InfusionPlan>("/bag/infusion/plan", "plan of the hoses")};
+    const auto of = infused_shown(job);
+    const auto& c = job.bag.of(of);
+    const auto at = [&](const char* field) {
+        return std::string(of == Infused::shell ? "/bag/shell_infusion/" : "/bag/infusion/") + field;
+    };
+    if (infuses(job, Infused::part) && infuses(job, Infused::shell))
+        out.push_back({"Part and shell are both infused; hoses, front and pots here are those of",
+                       enum_word<Infused>("/bag/shows", "whose resin is shown"), "."});
+    else if (of == Infused::shell)
+        out.push_back({"The shell is infused on its plug, flange and all."});
+    Sentence plan{"Resin comes in by", enum_word<InfusionPlan>(at("plan"), "plan of the hoses")};
     if (c.plan == InfusionPlan::spine)
-        plan.insert(plan.end(), {",", quantity_word("/bag/infusion/lines", "feed lines", Kind::count, 1, 6),
+        plan.insert(plan.end(), {",", quantity_word(at("lines"), "feed lines", Kind::count, 1, 6),
                                  c.lines == 1 ? "of them," : "of them, the outer ones when resin comes,"});
     else if (c.plan == InfusionPlan::fishbone)
-        plan.insert(plan.end(),
-                    {"with", quantity_word("/bag/infusion/lines", "side lines each way", Kind::count, 1, 6),
-                     c.lines == 1 ? "line to each side," : "lines to each side,"});
+        plan.insert(plan.end(), {"with", quantity_word(at("lines"), "side lines each way", Kind::count, 1, 6),
+                                 c.lines == 1 ? "line to each side," : "lines to each side,"});
     else
         plan.emplace_back(",");
-    plan.emplace_back(
-        flag_word("/bag/infusion/medium", "flow medium", "under a flow medium", "without a flow medium"));
+    plan.emplace_back(flag_word(at("medium"), "flow medium", "under a flow medium", "without a flow medium"));
     if (c.medium)
-        plan.insert(plan.end(),
-                    {"that ends", quantity_word("/bag/infusion/brake", "brake", Kind::length, 0, 0.3),
-                     "before a vent"});
+        plan.insert(plan.end(), {"that ends", quantity_word(at("brake"), "brake", Kind::length, 0, 0.3),
+                                 "before a vent"});
     plan.emplace_back(".");
     out.push_back(std::move(plan));
-    out.push_back({"The resin in the pot stands",
-                   quantity_word("/bag/infusion/below", "pot under the rim", Kind::length, -0.5, 2),
-                   "under the rim; the first feed opens",
-                   quantity_word("/bag/infusion/waited", "time since mixing", Kind::duration, 0, 3600),
-                   "after it was mixed."});
-    Sentence hoses{
-        "At most", quantity_word("/bag/infusion/pot", "pot", Kind::mass, 0.2, 20),
-        "are mixed at once; each feed draws it through",
-        or_none(quantity_word("/bag/infusion/hose", "hose of a feed, its length", Kind::length, 0, 10),
-                "no hose of its own")};
+    out.push_back(
+        {"The resin in the pot stands",
+         quantity_word(at("below"), of == Infused::shell ? "pot under the top" : "pot under the rim",
+                       Kind::length, -0.5, 2),
+         of == Infused::shell ? "under the shell's top; the first feed opens"
+                              : "under the rim; the first feed opens",
+         quantity_word(at("waited"), "time since mixing", Kind::duration, 0, 3600), "after it was mixed."});
+    Sentence hoses{"At most", quantity_word(at("pot"), "pot", Kind::mass, 0.2, 20),
+                   "are mixed at once; each feed draws it through",
+                   or_none(quantity_word(at("hose"), "hose of a feed, its length", Kind::length, 0, 10),
+                           "no hose of its own")};
     if (c.hose > 0)
-        hoses.insert(hoses.end(),
-                     {"with a bore of", quantity_word("/bag/infusion/bore", "hose of a feed, its bore",
-                                                      Kind::length, 0.004, 0.02)});
-    hoses.insert(hoses.end(), {"; once it is full",
-                               enum_word<WhenFull>("/bag/infusion/when_full", "once it is full"), "."});
+        hoses.insert(hoses.end(), {"with a bore of", quantity_word(at("bore"), "hose of a feed, its bore",
+                                                                   Kind::length, 0.004, 0.02)});
+    hoses.insert(hoses.end(),
+                 {"; once it is full", enum_word<WhenFull>(at("when_full"), "once it is full"), "."});
     out.push_back(std::move(hoses));
     out.push_back({"The preform lets through",
-                   quantity_word("/bag/infusion/lets", "permeability, of the library's", Kind::factor, 0.1,
-                                 10, "by your own fronts below; 1 is the library's typical figure"),
+                   quantity_word(at("lets"), "permeability, of the library's", Kind::factor, 0.1, 10,
+                                 "by your own fronts below; 1 is the library's typical figure"),
                    "times what the library says, and along the rim resin runs",
-                   quantity_word("/bag/infusion/race", "race along the rim", Kind::factor, 1, 50,
+                   quantity_word(at("race"), "race along the rim", Kind::factor, 1, 50,
                                  "1 where cloth fills the edge; 10 and more where a gap is left"),
                    "times as well."});
 }
 
-}  // namespace
-
-std::vector<Sentence> bag_sentences(const Job& job, const Shop& shop) {
+/// How the part is pressed or laid where it has no bag.
+std::vector<Sentence> bagless(const Job& job) {
     if (job.brief.process == Process::squeeze)
         return {{"A squeeze mould presses the part itself, with",
                  quantity_word("/edge/squeeze", "squeeze pressure", Kind::pressure, 0, 500000),
@@ -65,10 +70,12 @@ std::vector<Sentence> bag_sentences(const Job& job, const Shop& shop) {
                  or_none(quantity_word("/bag/clamp/torque", "torque", Kind::torque, 0, 200),
                          "what that pressure asks for"),
                  ", crosswise, in three rounds."}};
-    if (job.part.how == LayUp::hand) return {{"The part is laid by hand, open: it has no bag."}};
+    return {{"The part is laid by hand, open: it has no bag."}};
+}
+
+/// What lies over the part's last ply.
+void add_layers(const Job& job, std::vector<Sentence>& out) {
     const auto& b = job.bag;
-    std::vector<Sentence> out;
-    if (job.part.how == LayUp::infused) add_infusion(job, out);
     Sentence over{"Over the last ply",
                   flag_word("/bag/peel_ply", "peel ply", "peel ply is laid", "no peel ply is laid"), "and",
                   enum_word<ReleaseFilm>("/bag/film", "release film")};
@@ -92,6 +99,13 @@ std::vector<Sentence> bag_sentences(const Job& job, const Shop& shop) {
              "larger than the face"});
     film.insert(film.end(), {", and its pleats stand up to",
                              quantity_word("/bag/pleat", "tallest pleat", Kind::length, 0.02, 0.2), "."});
+    out.push_back(std::move(over));
+    out.push_back(std::move(film));
+}
+
+/// Hoses, trap and pump, which draw on whatever is bagged, part or shell.
+void add_pump(const Job& job, const Shop& shop, bool of_part, std::vector<Sentence>& out) {
+    const auto& b = job.bag;
     std::vector<Option> pumps{{Json(""), "a pump of its own figures"}};
     for (const auto& p : shop.pumps) pumps.push_back({Json(p.name), QString::fromStdString(p.name)});
     Sentence pump{"It is emptied by", choice_word("/bag/pump", "pump", std::move(pumps))};
@@ -102,29 +116,37 @@ std::vector<Sentence> bag_sentences(const Job& job, const Shop& shop) {
              "and down to", quantity_word("/bag/ultimate", "pump's own limit", Kind::pressure, 10, 20000),
              "on a shut valve"});
     pump.emplace_back(".");
-    const std::vector<Sentence> bag{
-        std::move(over),
-        std::move(film),
-        {"It is", flag_word("/bag/second", "second bag", "closed by two bags", "closed by one bag"),
-         "and has", quantity_word("/bag/hoses", "hoses", Kind::count, 1, 8),
-         b.hoses == 1 ? "hose of" : "hoses of",
+    Sentence lines{of_part ? "It is" : "It has"};
+    if (of_part)
+        lines.insert(
+            lines.end(),
+            {flag_word("/bag/second", "second bag", "closed by two bags", "closed by one bag"), "and has"});
+    lines.insert(
+        lines.end(),
+        {quantity_word("/bag/hoses", "hoses", Kind::count, 1, 8), b.hoses == 1 ? "hose of" : "hoses of",
          quantity_word("/bag/hose", "hose length", Kind::length, 0.5, 10), "with a bore of",
          quantity_word("/bag/bore", "hose bore", Kind::length, 0.004, 0.03), ", through a trap of",
-         quantity_word("/bag/trap", "trap", Kind::volume, 0.001, 0.03), "."},
-        std::move(pump),
-        {"The part wants",
-         quantity_word("/bag/wanted", "pressure in the bag", Kind::pressure, 100, 60000,
-                       "absolute: 0 is no air at all"),
-         "of absolute pressure,",
-         or_none(quantity_word("/bag/altitude", "altitude", Kind::length, 0, 3000), "at sea level"), "."},
+         quantity_word("/bag/trap", "trap", Kind::volume, 0.001, 0.03), "."});
+    out.push_back(std::move(lines));
+    out.push_back(std::move(pump));
+    out.push_back({of_part ? "The part wants" : "The shell wants",
+                   quantity_word("/bag/wanted", "pressure in the bag", Kind::pressure, 100, 60000,
+                                 "absolute: 0 is no air at all"),
+                   "of absolute pressure,",
+                   or_none(quantity_word("/bag/altitude", "altitude", Kind::length, 0, 3000), "at sea level"),
+                   "."});
+}
+
+void add_drop_test(const Job& job, std::vector<Sentence>& out) {
+    const auto& b = job.bag;
+    out.push_back(
         {"Ten minutes after the valve is shut it may have risen by",
          or_none(quantity_word("/bag/rise", "allowed rise in ten minutes", Kind::pressure, 100, 5000),
                  "what is usual for this process"),
-         "."}};
-    out.insert(out.end(), bag.begin(), bag.end());
+         "."});
     if (b.drop.readings.size() >= 2) {
         out.push_back({"The last drop test is read off the line through the readings below."});
-        return out;
+        return;
     }
     Sentence drop{"The last drop test:",
                   or_none(quantity_word("/bag/drop/seconds", "drop test for", Kind::duration, 0, 3600),
@@ -135,6 +157,19 @@ std::vector<Sentence> bag_sentences(const Job& job, const Shop& shop) {
                      "to", quantity_word("/bag/drop/to", "drop test to", Kind::pressure, 0, 60000)});
     drop.emplace_back(".");
     out.push_back(std::move(drop));
+}
+
+}  // namespace
+
+std::vector<Sentence> bag_sentences(const Job& job, const Shop& shop) {
+    const bool bagged = job.brief.process != Process::squeeze && job.part.how != LayUp::hand;
+    const bool infused = infuses(job, infused_shown(job));
+    std::vector<Sentence> out;
+    if (!bagged) out = bagless(job);
+    if (infused) add_infusion(job, out);
+    if (bagged) add_layers(job, out);
+    if (bagged || infused) add_pump(job, shop, bagged, out);
+    if (bagged) add_drop_test(job, out);
     return out;
 }
 

@@ -17,7 +17,12 @@ std::vector<Sentence> shell_sentences(const Job& job, const Shop& shop) {
         {"A pot holds", quantity_word("/shell/batch", "pot of resin", Kind::mass, 0.2, 10),
          "; overlaps step on by",
          quantity_word("/shell/stagger", "stagger of overlaps", Kind::length, 0, 0.3)}};
-    if (job.shell.how == LayUp::prepreg)
+    if (job.shell.how == LayUp::infused)
+        out.back().insert(
+            out.back().end(),
+            {"; hoses, medium and pots keep",
+             quantity_word("/shell/pot_loss", "resin that stays behind", Kind::mass, 0, 20), "of resin."});
+    else if (job.shell.how == LayUp::prepreg)
         out.back().insert(
             out.back().end(),
             {"; debulk every", quantity_word("/shell/debulk", "layers between debulks", Kind::count, 1, 12),

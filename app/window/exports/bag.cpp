@@ -59,7 +59,7 @@ QString film_there(const Job&, const Findings& f) {
 }
 
 QString flow_there(const Job& job, const Findings& f) {
-    if (job.part.how != LayUp::infused) return "the part is not infused";
+    if (!infuses(job, infused_shown(job))) return "neither the part nor the shell is infused";
     return f.flow ? QString() : "the resin has not been followed";
 }
 

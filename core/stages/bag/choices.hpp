@@ -81,7 +81,12 @@ struct Choices {
     double altitude = 0;    ///< m above the sea
     double rise = 0;  ///< Pa that the shut bag may rise by in ten minutes; 0 for the usual of its process
     DropTest drop;
-    Infusion infusion;
+    Infusion infusion;              ///< of the part
+    Infusion shell_infusion;        ///< of the mould's shell
+    Infused shows = Infused::part;  ///< whose resin is looked at where both are infused
+    [[nodiscard]] const Infusion& of(Infused of) const {
+        return of == Infused::shell ? shell_infusion : infusion;
+    }
     Clamp clamp;
     static void fields(auto& c, auto&& v) {
         v("peel_ply", c.peel_ply);
@@ -103,6 +108,8 @@ struct Choices {
         v("rise", c.rise, 0.0, 101325.0);
         v("drop", c.drop);
         v("infusion", c.infusion);
+        v("shell_infusion", c.shell_infusion);
+        v("shows", c.shows);
         v("clamp", c.clamp);
     }
     bool operator==(const Choices&) const = default;

@@ -7,6 +7,7 @@
 #include "core/science/mesh/nearest_face.hpp"
 #include "core/science/vacuum/pump.hpp"
 #include "core/shop/cure.hpp"
+#include "core/stages/part/face.hpp"
 #include "core/stages/part/regions.hpp"
 
 namespace jig::bag {
@@ -85,19 +86,20 @@ std::vector<FlowLayer*> layers_of(FlowAsked& asked) {
 
 }  // namespace
 
-FlowAsked flow_asked(const Choices& c, const part::Choices& part, const brief::Making& brief,
-                     const FlowLibrary& shop) {
-    FlowAsked out;
-    if (part.how != LayUp::infused || brief.process == Process::squeeze) return out;
-    const auto* resin = find(shop.resins, part.resin);
-    const auto* medium = find(shop.consumables, "flow medium");
-    if (resin == nullptr || resin->in_cloth || part.layers.empty()) return out;
-    const auto& in = c.infusion;
-    const auto sheets = [&](int zone, const std::vector<Layer>& layers) {
+namespace {
+
+/// Layers that a zone of a stack adds, or the common ones at -1.
+struct Sheets {
+    const part::Choices& stack;
+    const Resin& resin;
+    const FlowLibrary& shop;
+
+    /// Adds them to `out`, and says whether cloth is among them. Throws InputError.
+    bool add(int zone, const std::vector<Layer>& layers, std::vector<FlowAsked::Sheet>& out) const {
         bool cloth_lies = false;
         // A zone may leave layers out and lay none.
         if (layers.empty()) return cloth_lies;
-        const auto laid = lay_up(layers, *resin, part.how, PlyLists(shop), "part");
+        const auto laid = lay_up(layers, resin, stack.how, PlyLists(shop), "part");
         for (std::size_t i = 0; i < laid.size(); ++i) {
             const auto& l = laid[i];
             FlowLayer flow;
@@ -112,27 +114,37 @@ FlowAsked flow_asked(const Choices& c, const part::Choices& part, const brief::M
                 flow.gives = gives_of(cloth);
                 cloth_lies = true;
             } else if (l.layer.kind == LayerKind::core) {
-                const auto& core = need(shop.cores, l.layer.material, "part");
-                flow = cored(core, l);
+                flow = cored(need(shop.cores, l.layer.material, "part"), l);
             } else {
                 continue;
             }
-            out.preform.push_back({{zone, i}, flow, l.layer.kind == LayerKind::ply});
+            out.push_back({{zone, i}, flow, l.layer.kind == LayerKind::ply});
         }
         return cloth_lies;
-    };
+    }
+};
+
+FlowAsked asked_of(Infused of, const Choices& c, const part::Choices& stack, const FlowLibrary& shop) {
+    FlowAsked out;
+    const auto* resin = find(shop.resins, stack.resin);
+    const auto* medium = find(shop.consumables, "flow medium");
+    if (stack.how != LayUp::infused || resin == nullptr || resin->in_cloth || stack.layers.empty())
+        return out;
+    const auto& in = c.of(of);
     try {
-        if (!sheets(-1, part.layers)) return out;
-        out.shut_core = parts_skins(part.layers, shop);
-        for (std::size_t z = 0; z < part.zones.size(); ++z) {
-            sheets(static_cast<int>(z), part.zones[z].layers);
-            out.shut_core = out.shut_core || parts_skins(part::layers_under(part, 1u << z), shop);
+        const Sheets sheets{stack, *resin, shop};
+        if (!sheets.add(-1, stack.layers, out.preform)) return out;
+        out.shut_core = parts_skins(stack.layers, shop);
+        for (std::size_t z = 0; z < stack.zones.size(); ++z) {
+            sheets.add(static_cast<int>(z), stack.zones[z].layers, out.preform);
+            out.shut_core = out.shut_core || parts_skins(part::layers_under(stack, 1u << z), shop);
         }
     } catch (const InputError&) {
         return out;
     }
-    out.stack.layers = part.layers;
-    out.stack.zones = part.zones;
+    out.of = of;
+    out.stack.layers = stack.layers;
+    out.stack.zones = stack.zones;
     for (auto& z : out.stack.zones) z.name.clear();
     out.infused = true;
     out.infusion = in;
@@ -146,7 +158,7 @@ FlowAsked flow_asked(const Choices& c, const part::Choices& part, const brief::M
     for (auto* layer : layers_of(out)) {
         for (double FlowLayer::*K : {&FlowLayer::K1, &FlowLayer::K2, &FlowLayer::Kz}) layer->*K *= in.lets;
     }
-    out.resin = flowing(*resin, part.gel_temperature);
+    out.resin = flowing(*resin, stack.gel_temperature);
     out.density = resin->matrix.density;
     out.pot_life = resin->pot_life;
     out.mix_ratio = resin->mix_ratio;
@@ -155,15 +167,77 @@ FlowAsked flow_asked(const Choices& c, const part::Choices& part, const brief::M
     return out;
 }
 
+}  // namespace
+
+FlowAsked flow_asked(const Choices& c, const part::Choices& part, const brief::Making& brief,
+                     const FlowLibrary& shop) {
+    return brief.process == Process::squeeze ? FlowAsked{} : asked_of(Infused::part, c, part, shop);
+}
+
+part::Choices as_preform(const shell::Choices& shell, double gel) {
+    part::Choices out;
+    out.layers = shell.layers;
+    out.zones.clear();
+    for (const auto& z : shell.zones) {
+        part::Zone zone;
+        zone.way = ZoneWay::adds;
+        zone.layers = z.layers;
+        out.zones.push_back(std::move(zone));
+    }
+    out.resin = shell.resin;
+    out.how = shell.how;
+    out.pot_loss = shell.pot_loss;
+    out.gel_temperature = gel;
+    return out;
+}
+
+FlowAsked shell_flow_asked(const Choices& c, const shell::Choices& shell, double gel,
+                           const FlowLibrary& shop) {
+    // Shell says so of more doublers than can be told apart.
+    if (shell.zones.size() > shell::kMostZones) return {};
+    auto out = asked_of(Infused::shell, c, as_preform(shell, gel), shop);
+    if (!out.infused) return out;
+    out.doublers = shell.zones;
+    for (auto& z : out.doublers) z.layers.clear();
+    return out;
+}
+
+FlowFace even_face(const edge::ToolFace& tool, Infused of, bool fine, Progress& progress) {
+    if (of == Infused::part) return part::even_face(tool, fine, progress);
+    const auto whole = part::evenly(tool.rimmed.mesh, tool.rimmed.patch, fine, progress);
+    std::vector<char> flange;
+    for (const int p : whole.patch) flange.push_back(p == 1 ? 1 : 0);
+    return {std::make_shared<const TriangleMesh>(whole.mesh), std::move(flange)};
+}
+
 namespace {
 
+/// The zones at the middle of each triangle.
+std::vector<std::uint32_t> zones_at(const FlowFace& face, const FlowAsked& asked, const Frame& frame,
+                                    const part::Draped& draped) {
+    if (asked.of == Infused::part && draped.face)
+        return part::zones_on(part::zones_asked(asked.stack), frame, *draped.face, *face.mesh);
+    std::vector<std::uint32_t> out(face.mesh->triangles.size(), 0);
+    for (std::size_t z = 0; z < asked.doublers.size(); ++z) {
+        const auto& doubler = asked.doublers[z];
+        const auto lies = doubler.kind == ZoneKind::flange    ? face.flange
+                          : doubler.kind == ZoneKind::painted ? shell::painted_faces(doubler, *face.mesh)
+                                                              : std::vector<char>();
+        for (std::size_t f = 0; f < lies.size(); ++f) out[f] |= lies[f] != 0 ? 1u << z : 0u;
+    }
+    return out;
+}
+
 /// Sums of all layers over each face: cloth as its net lies there, the medium up to its brake.
-std::vector<FaceFlow> preform_on(const TriangleMesh& mesh, const FlowAsked& asked, const Frame& frame,
+std::vector<FaceFlow> preform_on(const FlowFace& face, const FlowAsked& asked, const Frame& frame,
                                  const part::Draped& draped, const FlowGround& ground,
                                  const std::vector<PlacedPort>& ports) {
+    const auto& mesh = *face.mesh;
     std::vector<FaceFlow> out(mesh.triangles.size());
     std::optional<NearestFace> nearest;
-    if (draped.face && !draped.face->triangles.empty() && !draped.nets.empty()) nearest.emplace(*draped.face);
+    // The part's nets say nothing of the shell's cloth.
+    if (asked.of == Infused::part && draped.face && !draped.face->triangles.empty() && !draped.nets.empty())
+        nearest.emplace(*draped.face);
     // Of each sheet the net that it lies by, and whether that net stands for it turned by a quarter.
     struct Lies {
         const part::ClothNet* net = nullptr;
@@ -183,9 +257,7 @@ std::vector<FaceFlow> preform_on(const TriangleMesh& mesh, const FlowAsked& aske
         std::vector<std::size_t> sheets;
         std::vector<FaceFlow> plain;
     };
-    const auto zones = part::zones_asked(asked.stack);
-    const auto marks = draped.face ? part::zones_on(zones, frame, *draped.face, mesh)
-                                   : std::vector<std::uint32_t>(mesh.triangles.size(), 0);
+    const auto marks = zones_at(face, asked, frame, draped);
     std::map<std::uint32_t, Under> by_zones;
     for (const auto bits : marks) {
         auto [at, fresh] = by_zones.try_emplace(bits);
@@ -255,16 +327,17 @@ std::vector<FaceFlow> preform_on(const TriangleMesh& mesh, const FlowAsked& aske
     return out;
 }
 
-Flow followed(const FlowAsked& asked, const Shared<TriangleMesh>& face, const Frame& frame,
-              const part::Draped& draped, bool fine, Progress& progress) {
+Flow followed(const FlowAsked& asked, const FlowFace& face, const Frame& frame, const part::Draped& draped,
+              bool fine, Progress& progress) {
     Flow out;
-    if (!asked.infused || !face || face->triangles.empty()) return out;
-    const auto& mesh = *face;
+    out.of = asked.of;
+    if (!asked.infused || !face.mesh || face.mesh->triangles.empty()) return out;
+    const auto& mesh = *face.mesh;
     const auto& c = asked.infusion;
     const FlowGround ground(mesh, frame);
     out.runs = true;
     out.fine = fine;
-    out.face = face;
+    out.face = face.mesh;
     out.frame = frame;
     out.ports = placed(planned_ports(c, ground), ground);
     out.shut_core = asked.shut_core;
@@ -276,7 +349,7 @@ Flow followed(const FlowAsked& asked, const Shared<TriangleMesh>& face, const Fr
     }
     out.edge = edges / static_cast<double>(mesh.triangles.size());
     // In its mould the part lies the other way up than on the plug.
-    const Point up = -frame.w;
+    const Point up = asked.of == Infused::shell ? frame.w : Point(-frame.w);
     double top = -1e300, foot = 1e300;
     for (const auto& t : mesh.triangles) {
         for (const auto i : t) {
@@ -314,6 +387,7 @@ Flow followed(const FlowAsked& asked, const Shared<TriangleMesh>& face, const Fr
     out.gel = viscosity.gels();
     if (out.gel && *out.gel <= 0) {
         Flow gelled;
+        gelled.of = asked.of;
         gelled.gel = out.gel;
         gelled.fault = "the resin has gelled before the first feed opens";
         gelled.mend = "open it sooner after mixing, or take a slower hardener";
@@ -326,7 +400,7 @@ Flow followed(const FlowAsked& asked, const Shared<TriangleMesh>& face, const Fr
     rules.share = fine ? 1.0 / 120 : 1.0 / 80;
     // A day is longer than anybody feeds.
     rules.end = 86400;
-    const auto faces = preform_on(mesh, asked, frame, draped, ground, out.ports);
+    const auto faces = preform_on(face, asked, frame, draped, ground, out.ports);
     out.filling = fill(mesh, faces, feeds, vents, viscosity, rules, progress);
     out.hoses = static_cast<double>(feeds.size()) * kPi / 4 * c.bore * c.bore * c.hose * asked.density;
     // Hoses may be why it never fills.
@@ -378,12 +452,13 @@ Flow followed(const FlowAsked& asked, const Shared<TriangleMesh>& face, const Fr
 
 }  // namespace
 
-Flow flow(const FlowAsked& asked, const Shared<TriangleMesh>& face, const Frame& frame,
-          const part::Draped& draped, bool fine, Progress& progress) {
+Flow flow(const FlowAsked& asked, const FlowFace& face, const Frame& frame, const part::Draped& draped,
+          bool fine, Progress& progress) {
     try {
         return followed(asked, face, frame, draped, fine, progress);
     } catch (const InputError& e) {
         Flow out;
+        out.of = asked.of;
         out.fault = e.problem();
         out.mend = e.mend();
         return out;

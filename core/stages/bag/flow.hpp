@@ -1,4 +1,4 @@
-// Where the resin of an infused part runs, and what that says of its hoses.
+// Where the resin of an infused part or shell runs, and what that says of its hoses.
 #pragma once
 
 #include "core/base/shared.hpp"
@@ -10,6 +10,7 @@
 #include "core/stages/edge/flange.hpp"
 #include "core/stages/part/choices.hpp"
 #include "core/stages/part/draped.hpp"
+#include "core/stages/shell/choices.hpp"
 #include "core/stages/stage.hpp"
 
 namespace jig::bag {
@@ -17,9 +18,20 @@ namespace jig::bag {
 /// What of the library the resin's way reads.
 using FlowLibrary = Lists<Reinforcement, Resin, SurfaceCoat, Core, Consumable>;
 
+/// The face that it runs over, in even triangles.
+struct FlowFace {
+    Shared<TriangleMesh> mesh;
+    std::vector<char> flange;  ///< by triangle, whether it is the mould's flange; empty where there is none
+    // NOLINTNEXTLINE(google-explicit-constructor): a face without a flange is its mesh.
+    FlowFace(Shared<TriangleMesh> face = {}, std::vector<char> on_flange = {})
+        : mesh(std::move(face)), flange(std::move(on_flange)) {}
+    bool operator==(const FlowFace&) const = default;
+};
+
 /// All that the resin's way depends on but the face itself.
 struct FlowAsked {
     bool infused = false;  ///< and all of its materials are known; the rest stands only then
+    Infused of = Infused::part;
     Infusion infusion;
     struct Sheet {
         part::Source of;
@@ -29,8 +41,9 @@ struct FlowAsked {
     };
     std::vector<Sheet> preform;  ///< from the tool's face outwards, those of zones behind the common ones
     part::Choices stack;         ///< layers and zones alone: which sheets lie where
-    FlowLayer medium;            ///< none where its thickness is 0
-    bool shut_core = false;      ///< a core without holes parts one skin from the other
+    std::vector<shell::Zone> doublers;  ///< of a shell, one for each of the stack's zones: where they lie
+    FlowLayer medium;                   ///< none where its thickness is 0
+    bool shut_core = false;             ///< a core without holes parts one skin from the other
     CuringResin resin;
     double density = 1100, pot_life = 0;  ///< kg/m³, s
     double mix_ratio = 30;                ///< hardener, parts by mass to 100 of resin
@@ -41,6 +54,14 @@ struct FlowAsked {
 /// Where materials are missing nothing is asked: Part says what is wrong with them.
 FlowAsked flow_asked(const Choices& choices, const part::Choices& part, const brief::Making& brief,
                      const FlowLibrary& shop);
+/// Of the shell on its plug, which gels at `gel` K. Cloth lies by the face's length there, not by a net, and
+/// doublers along corners and under ribs are left out: strips that are laid for themselves.
+FlowAsked shell_flow_asked(const Choices& choices, const shell::Choices& shell, double gel,
+                           const FlowLibrary& shop);
+/// The shell as a part would be laid: its doublers are zones that lie on top.
+part::Choices as_preform(const shell::Choices& shell, double gel);
+/// Throws InputError; Cancelled.
+FlowFace even_face(const edge::ToolFace& tool, Infused of, bool fine, Progress& progress);
 
 /// What fronts that were marked say of the typical figures.
 struct FrontFit {
@@ -78,6 +99,7 @@ struct Thickness {
 };
 
 struct Flow {
+    Infused of = Infused::part;
     std::string fault, mend;    ///< why hoses that were asked for cannot be followed; empty where they can
     bool runs = false;          ///< whether there is anything to follow
     Shared<TriangleMesh> face;  ///< in the part's axes
@@ -111,8 +133,8 @@ struct Flow {
 };
 
 /// Follows the resin; hoses that lie nowhere, or none that lets resin in, are its fault. Throws Cancelled.
-Flow flow(const FlowAsked& asked, const Shared<TriangleMesh>& face, const Frame& frame,
-          const part::Draped& draped, bool fine, Progress& progress);
+Flow flow(const FlowAsked& asked, const FlowFace& face, const Frame& frame, const part::Draped& draped,
+          bool fine, Progress& progress);
 
 /// One more than these is the last that is written down, and a call says so: they are too small for the job.
 inline constexpr std::size_t kMostPots = 60;
@@ -127,16 +149,25 @@ std::optional<Thickness> thickness_left(const FlowAsked& asked, const Flow& flow
                                         const std::vector<FaceFlow>& faces, const Viscosity& viscosity,
                                         const Point& gravity, Progress& progress);
 
+/// s of a filling of `fill` s that somebody stands by it: no longer than half a shift. What runs on by then
+/// is waited for.
+double watched(double fill);
+
 std::vector<Figure> flow_figures(const Flow& flow, const Infusion& infusion);
 /// What the infusion's marks say of a flow of `density` kg/m³ that was followed with `viscosity`; none where
 /// no mark can be read. What hoses took is taken off both times, as if feeds gave alike.
 std::optional<FrontFit> fit_fronts(const Infusion& infusion, const Flow& flow, const Viscosity& viscosity,
                                    double density);
 
-/// `mixed` kg are mixed for the part.
-/// `raced` where a race was sought for these marks.
-Calls flow_calls(const Flow& flow, const Infusion& infusion, const part::Choices& part, double mixed,
-                 const RaceFit* raced = nullptr);
+/// What else calls of a flow speak of.
+struct Preform {
+    const part::Choices& stack;      ///< the part, or the shell as one would be laid
+    double mixed = 0;                ///< kg of resin for all of it
+    double share = 1;                ///< of it that lies on the face that is followed
+    const RaceFit* raced = nullptr;  ///< where a race was sought for these marks
+    int goes = 1;                    ///< days that a shell is laid over
+};
+Calls flow_calls(const Flow& flow, const Infusion& infusion, const Preform& preform);
 
 /// The same infusion with its hoses as the maker's own, where they lie.
 Infusion with_own_ports(Infusion infusion, const Flow& flow);
@@ -162,14 +193,14 @@ struct Layouts {
     bool operator==(const Layouts&) const = default;
 };
 /// Throws InputError for a part that is not infused; Cancelled.
-Layouts seek_layout(FlowAsked asked, const Shared<TriangleMesh>& face, const Frame& frame,
-                    const part::Draped& draped, Progress& progress);
+Layouts seek_layout(FlowAsked asked, const FlowFace& face, const Frame& frame, const part::Draped& draped,
+                    Progress& progress);
 
 /// Follows the resin at races from 1 to a thousand, coarse, then nearer to the one that leaves the marks
 /// least scattered; of races that do as well, the least. Throws InputError for a part that is not infused or
 /// fewer than three marks that it can read, of which some must lie near the rim for a race to show;
 /// Cancelled.
-RaceFit seek_race(FlowAsked asked, const Shared<TriangleMesh>& face, const Frame& frame,
-                  const part::Draped& draped, Progress& progress);
+RaceFit seek_race(FlowAsked asked, const FlowFace& face, const Frame& frame, const part::Draped& draped,
+                  Progress& progress);
 
 }  // namespace jig::bag

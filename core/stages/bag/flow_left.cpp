@@ -13,6 +13,10 @@ constexpr double kStays = 0.05;
 
 }  // namespace
 
+double watched(double fill) {
+    return std::min(fill, 4.0 * 3600);
+}
+
 std::vector<FeedPot> pots_in_turn(const Filling& f, double hoses, double most, double waited,
                                   const FlowAsked& asked) {
     std::vector<FeedPot> out;

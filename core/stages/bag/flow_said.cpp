@@ -30,8 +30,8 @@ constexpr double kUneven = 1.05;
 /// m, holes that a shut core is offered. Typical.
 constexpr double kHole = 0.003, kHolePitch = 0.04;
 
-/// The part with holes in every core.
-Json bored(part::Choices part) {
+/// Part or shell with holes in every core.
+Json bored(Infused of, part::Choices part) {
     const auto bore = [](std::vector<Layer>& layers) {
         for (auto& l : layers) {
             if (l.kind != LayerKind::core || l.cut.hole > 0) continue;
@@ -40,6 +40,7 @@ Json bored(part::Choices part) {
         }
     };
     bore(part.layers);
+    if (of == Infused::shell) return Json{{"shell", {{"layers", to_json_value(part.layers)}}}};
     for (auto& zone : part.zones) bore(zone.layers);
     return Json{{"part", {{"layers", to_json_value(part.layers)}, {"zones", to_json_value(part.zones)}}}};
 }
@@ -97,8 +98,11 @@ std::string opening_words(const Flow& flow, std::size_t feed) {
 std::vector<Figure> flow_figures(const Flow& f, const Infusion& c) {
     std::vector<Figure> out;
     if (!f.runs) return out;
-    const auto add = [&](std::string key, std::string name, Kind kind, double value, std::string reason) {
-        out.push_back({std::move(key), std::move(name), kind, value, std::move(reason)});
+    const bool shell = f.of == Infused::shell;
+    const auto add = [&](const std::string& key, const std::string& name, Kind kind, double value,
+                         std::string reason) {
+        out.push_back(
+            {(shell ? "shell_" : "") + key, (shell ? "shell: " : "") + name, kind, value, std::move(reason)});
     };
     const auto mesh = fmt::format("control volumes on {} triangles, {} edge{}", f.face->triangles.size(),
                                   quantity(Kind::length, f.edge),
@@ -117,8 +121,8 @@ std::vector<Figure> flow_figures(const Flow& f, const Infusion& c) {
             "share of the preform's pores until the resin gels or stands; " + mesh);
     if (f.gel)
         add("flow_gel", "its resin gels after", Kind::duration, *f.gel,
-            "by its cure at the heat at which the part gels, mixed " + quantity(Kind::duration, c.waited) +
-                " before the first feed opens");
+            "by its cure at the heat at which the " + std::string(shell ? "shell" : "part") +
+                " gels, mixed " + quantity(Kind::duration, c.waited) + " before the first feed opens");
     add("flow_resin", "resin that goes in", Kind::mass, f.filling.taken,
         quantity(Kind::mass, f.filling.held) + " stay in cloth, core and medium, " +
             quantity(Kind::mass, f.filling.bled) + " run out by the vents");
@@ -166,16 +170,24 @@ std::vector<Figure> flow_figures(const Flow& f, const Infusion& c) {
     return out;
 }
 
-Calls flow_calls(const Flow& f, const Infusion& c, const part::Choices& part, double mixed,
-                 const RaceFit* raced) {
+Calls flow_calls(const Flow& f, const Infusion& c, const Preform& preform) {
     Calls out;
+    const bool shell = f.of == Infused::shell;
+    const char *const own_field = shell ? "shell_infusion" : "infusion", *const what =
+                                                                             shell ? "shell" : "part";
+    const auto* raced = preform.raced;
     const auto add = [&](Severity s, const char* key, std::string headline, std::string why,
                          std::optional<Fix> fix = {}) {
-        out.push_back({Stage::bag, s, key, std::move(headline), std::move(why), std::move(fix)});
+        if (shell) {
+            headline.front() = static_cast<char>(std::tolower(static_cast<unsigned char>(headline.front())));
+            headline = "Shell: " + headline;
+        }
+        out.push_back({Stage::bag, s, (shell ? "shell_" : "") + std::string(key), std::move(headline),
+                       std::move(why), std::move(fix)});
     };
-    const auto set = [](const char* field, Json value) {
+    const auto set = [&](const char* field, Json value) {
         Json patch = Json::object();
-        patch["bag"]["infusion"][field] = std::move(value);
+        patch["bag"][own_field][field] = std::move(value);
         return patch;
     };
     if (!f.fault.empty()) {
@@ -196,13 +208,15 @@ Calls flow_calls(const Flow& f, const Infusion& c, const part::Choices& part, do
             "skins as fed.",
             Fix{"Bore holes of " + quantity(Kind::length, kHole) + " every " +
                     quantity(Kind::length, kHolePitch),
-                bored(part)});
+                bored(f.of, preform.stack)});
     if (f.drive <= f.rise || f.drive <= 0)
         add(Severity::stop, "no_drive",
             "The resin has " + quantity(Kind::pressure, f.rise) + " to climb and " +
                 quantity(Kind::pressure, std::max(0.0, f.drive)) + " to drive it",
             "The height of the face takes all that the vacuum gives: raise the pot, or draw deeper.",
-            c.below > 0 ? std::optional(Fix{"Set the pot level with the rim", set("below", 0.0)})
+            c.below > 0 ? std::optional(
+                              Fix{shell ? "Set the pot level with the top" : "Set the pot level with the rim",
+                                  set("below", 0.0)})
                         : std::nullopt);
     else if (f.rise > 0.3 * f.drive)
         add(Severity::caution, "tall",
@@ -221,7 +235,7 @@ Calls flow_calls(const Flow& f, const Infusion& c, const part::Choices& part, do
         vent.along = at.x();
         vent.across = at.y();
         own.ports.push_back(vent);
-        fix = Fix{"Put a vent there", Json{{"bag", {{"infusion", to_json_value(own)}}}}};
+        fix = Fix{"Put a vent there", Json{{"bag", {{own_field, to_json_value(own)}}}}};
         add(dry > std::min(kSmallest, 1e-3 * f.area) ? Severity::stop : Severity::caution, "dry",
             fmt::format("{} of the face stay dry{}", quantity(Kind::area, dry),
                         fill.dry.size() > 1 ? fmt::format(" in {} places", fill.dry.size()) : std::string()),
@@ -263,17 +277,26 @@ Calls flow_calls(const Flow& f, const Infusion& c, const part::Choices& part, do
             Fix{"End it " + quantity(Kind::length, needed) + " before them", set("brake", needed)});
     }
     const double drawn = fill.taken + f.hoses + (f.thickness ? f.thickness->over : 0);
+    const double mixed = preform.mixed * preform.share;
     if (fill.fill && mixed < 1.02 * drawn) {
+        const double lacks = (1.05 * drawn - mixed) / std::max(preform.share, 1e-9);
         // To the next tenth of a kilogram.
-        const double needed = std::ceil((part.pot_loss + 1.05 * drawn - mixed) * 10) / 10;
+        const double needed = std::ceil((preform.stack.pot_loss + lacks) * 10) / 10;
         add(Severity::caution, "runs_dry",
-            quantity(Kind::mass, mixed) + " are mixed for the part; " + quantity(Kind::mass, drawn) +
+            quantity(Kind::mass, mixed) + " are mixed for the " + what + "; " + quantity(Kind::mass, drawn) +
                 " are drawn in",
             "Flow medium, holes, vents, hoses and plies that swell take resin too: a feed that draws air "
-            "spoils the part.",
+            "spoils the " +
+                std::string(what) + ".",
             Fix{"Mix " + quantity(Kind::mass, needed) + " more than the laminate takes",
-                patch_of("part", "pot_loss", needed)});
+                patch_of(what, "pot_loss", needed)});
     }
+    if (preform.goes > 1)
+        add(Severity::note, "goes",
+            fmt::format("What may be laid at once is passed: it is filled in {} goes", preform.goes),
+            "Its heat allows no more (see Shell). The resin is followed here through the whole stack as if "
+            "it "
+            "were filled at once: a thinner go takes less resin and much the same time.");
     for (std::size_t i = 0; i < fill.feeds.size(); ++i) {
         if (!fill.feeds[i].opened && f.ports[i].port.opens != PortOpens::start)
             add(Severity::caution, "feed_waits", f.ports[i].name + " never opens",
@@ -313,7 +336,7 @@ Calls flow_calls(const Flow& f, const Infusion& c, const part::Choices& part, do
             "The hoses take " + quantity(Kind::pressure, std::min(f.choked, f.drive)) + " of " +
                 quantity(Kind::pressure, f.drive) + " on average",
             "Resin is slow in " + quantity(Kind::length, c.hose) + " with a bore of " +
-                quantity(Kind::length, c.bore) + ": shorter or wider ones fill the part sooner.",
+                quantity(Kind::length, c.bore) + ": shorter or wider ones fill it sooner.",
             bore > c.bore
                 ? std::optional(Fix{"Take hoses of " + quantity(Kind::length, bore), set("bore", bore)})
                 : std::nullopt);

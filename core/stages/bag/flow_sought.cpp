@@ -56,6 +56,9 @@ std::optional<FrontFit> fit_fronts(const Infusion& c, const Flow& flow, const Vi
 
 namespace {
 
+constexpr const char *kNotInfused = "neither the part nor the shell is infused",
+                     *kInfuse = "choose so in Part or in Shell";
+
 /// What is tried many times over is not followed beyond its being full.
 void leave_unsettled(FlowAsked& asked) {
     for (auto& sheet : asked.preform) sheet.flow.gives = 0;
@@ -63,10 +66,10 @@ void leave_unsettled(FlowAsked& asked) {
 
 }  // namespace
 
-RaceFit seek_race(FlowAsked asked, const Shared<TriangleMesh>& face, const Frame& frame,
-                  const part::Draped& draped, Progress& progress) {
-    if (!asked.infused) throw InputError("bag", "the part is not infused", "choose so in Part");
-    if (!face) throw InputError("bag", "there is no face that resin could run over", "see Edge");
+RaceFit seek_race(FlowAsked asked, const FlowFace& face, const Frame& frame, const part::Draped& draped,
+                  Progress& progress) {
+    if (!asked.infused) throw InputError("bag", kNotInfused, kInfuse);
+    if (!face.mesh) throw InputError("bag", "there is no face that resin could run over", "see Edge");
     leave_unsettled(asked);
     constexpr int kRuns = 17;
     int runs = 0;
@@ -108,10 +111,10 @@ RaceFit seek_race(FlowAsked asked, const Shared<TriangleMesh>& face, const Frame
     return out;
 }
 
-Layouts seek_layout(FlowAsked asked, const Shared<TriangleMesh>& face, const Frame& frame,
-                    const part::Draped& draped, Progress& progress) {
-    if (!asked.infused) throw InputError("bag", "the part is not infused", "choose so in Part");
-    if (!face) throw InputError("bag", "there is no face that resin could run over", "see Edge");
+Layouts seek_layout(FlowAsked asked, const FlowFace& face, const Frame& frame, const part::Draped& draped,
+                    Progress& progress) {
+    if (!asked.infused) throw InputError("bag", kNotInfused, kInfuse);
+    if (!face.mesh) throw InputError("bag", "there is no face that resin could run over", "see Edge");
     leave_unsettled(asked);
     Layouts out;
     std::vector<std::pair<InfusionPlan, int>> plans{{InfusionPlan::ring, 1}, {InfusionPlan::end, 1}};

@@ -1,4 +1,4 @@
-// How resin is let into a part under its bag: what the maker decides.
+// How resin is let into a part or a shell under its bag: what the maker decides.
 #pragma once
 
 #include <vector>
@@ -13,6 +13,14 @@ struct Words<InfusionPlan> {
     static constexpr std::array all{Word{"spine", "lines along the face"}, Word{"fishbone", "a fishbone"},
                                     Word{"ring", "a ring round the rim"}, Word{"end", "one end of the rim"},
                                     Word{"own", "hoses as I place them"}};
+};
+
+/// What is filled under a bag.
+enum class Infused { part, shell };
+template <>
+struct Words<Infused> {
+    static constexpr std::array all{Word{"part", "the part in its mould"},
+                                    Word{"shell", "the shell on its plug"}};
 };
 
 enum class PortUse { feed, vent };
@@ -86,14 +94,14 @@ struct SeenFront {
 
 struct Infusion {
     InfusionPlan plan = InfusionPlan::spine;
-    int lines = 1;                   ///< of the spine, side by side; of a fishbone, to each side
-    std::vector<Port> ports = {};    ///< hoses of the maker's own
-    bool medium = true;              ///< flow medium over the last ply
-    double brake = 0.04;             ///< m before a vent where the medium ends
-    double below = 0.3;              ///< m that the pot's resin stands under the rim
-    double waited = 300;             ///< s from mixing to the first feed's opening
-    double lets = 1;                 ///< times as much as the library says that this preform lets through
-    double race = 1;                 ///< times as fast along the rim, where cloth does not fill the edge
+    int lines = 1;                 ///< of the spine, side by side; of a fishbone, to each side
+    std::vector<Port> ports = {};  ///< hoses of the maker's own
+    bool medium = true;            ///< flow medium over the last ply
+    double brake = 0.04;           ///< m before a vent where the medium ends
+    double below = 0.3;   ///< m that the pot's resin stands under the face's top: the rim, or a shell's crown
+    double waited = 300;  ///< s from mixing to the first feed's opening
+    double lets = 1;      ///< times as much as the library says that this preform lets through
+    double race = 1;      ///< times as fast along the rim, where cloth does not fill the edge
     double hose = 1.5, bore = 0.01;  ///< m of each feed's hose from the pot, and across it inside
     double pot = 5;                  ///< kg that are mixed at once
     WhenFull when_full = WhenFull::draw_on;

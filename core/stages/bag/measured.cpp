@@ -16,7 +16,7 @@ Measured let_through(std::vector<Material>& list, const std::string& name, doubl
     const auto found =
         std::find_if(list.begin(), list.end(), [&](const Material& m) { return m.name == name; });
     if (found == list.end())
-        throw InputError("bag", "the shop library has no \"" + name + "\"", "choose another in Part");
+        throw InputError("bag", "the shop library has no \"" + name + "\"", "choose another cloth");
     Measured out{name, (*found).*figures.front().second, 0};
     for (const auto& [key, K] : figures) {
         double& value = (*found).*K;
@@ -37,7 +37,8 @@ Measured let_through(std::vector<Material>& list, const std::string& name, doubl
 
 std::vector<Measured> keep_measured(Shop& shop, const Infusion& infusion, const part::Choices& part,
                                     const Origin& origin) {
-    if (part.how != LayUp::infused) throw InputError("bag", "the part is not infused", "choose so in Part");
+    if (part.how != LayUp::infused)
+        throw InputError("bag", "neither the part nor the shell is infused", "choose so in Part or in Shell");
     if (infusion.lets == 1)
         throw InputError("bag", "the job uses the library's own permeability",
                          "mark the front, and use what it shows first");
@@ -49,8 +50,7 @@ std::vector<Measured> keep_measured(Shop& shop, const Infusion& infusion, const 
     };
     gather(part.layers);
     for (const auto& zone : part.zones) gather(zone.layers);
-    if (cloths.empty())
-        throw InputError("bag", "the part has no cloth that resin runs through", "lay some in Part");
+    if (cloths.empty()) throw InputError("bag", "it has no cloth that resin runs through", "lay some");
     auto kept = shop;
     std::vector<Measured> out;
     for (const auto& name : cloths)

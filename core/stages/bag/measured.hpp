@@ -17,11 +17,11 @@ struct Measured {
     bool operator==(const Measured&) const = default;
 };
 
-/// Lets every cloth of the part, and the medium where the infusion lays one, pass as much in `shop` as the
-/// job takes them to (`lets`): fronts tell all layers together, so all go by the same factor. A core's slits
-/// and holes are told by their sizes and stay as those say. The job is then to go back to `lets` of 1.
-/// `origin` stands with the figures that changed. Throws InputError where nothing would change, or a figure
-/// would leave what the library bears.
+/// Lets every cloth of the part (or of a shell as one), and the medium where the infusion lays one, pass as
+/// much in `shop` as the job takes them to (`lets`): fronts tell all layers together, so all go by the same
+/// factor. A core's slits and holes are told by their sizes and stay as those say. The job is then to go back
+/// to `lets` of 1. `origin` stands with the figures that changed. Throws InputError where nothing would
+/// change, or a figure would leave what the library bears.
 std::vector<Measured> keep_measured(Shop& shop, const Infusion& infusion, const part::Choices& part,
                                     const Origin& origin);
 

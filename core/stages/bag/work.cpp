@@ -56,15 +56,13 @@ Work work(const Choices& c, const Findings& bag, const Flow& flow, const part::F
     step.can_break = false;
     step.wait = cured;
     if (flow.runs && flow.filling.fill) {
-        // Nobody stays by a hose for longer than a shift's half; what runs on by then is waited for.
-        constexpr double kWatched = 4 * 3600;
-        const double fill = *flow.filling.fill, watched = std::min(fill, kWatched);
+        const double fill = *flow.filling.fill;
         step.wait = 0;
-        auto& run =
-            out.step(When::part, Stage::bag, "let the resin in, hose by hose", {{"bagging", watched / 3600}});
+        auto& run = out.step(When::part, Stage::bag, "let the resin in, hose by hose",
+                             {{"bagging", watched(fill) / 3600}});
         run.hands = 1;
         run.can_break = false;
-        run.wait = fill - watched + cured;
+        run.wait = fill - watched(fill) + cured;
     }
     for (auto& s : out.steps) s.ledger = each;
     return out;

@@ -13,20 +13,28 @@ constexpr double kQuickPoints = 1400, kFinePoints = 7000;
 
 }  // namespace
 
-Shared<TriangleMesh> even_face(const edge::ToolFace& tool, bool fine, Progress& progress) {
-    auto face = edge::moulded_face(tool);
+Evenly evenly(const TriangleMesh& face, const std::vector<int>& patch, bool fine, Progress& progress) {
     double area = 0;
     for (std::size_t f = 0; f < face.triangles.size(); ++f) area += face.area_vector2(f).norm() / 2;
     if (!(area > 0)) return {};
     // Even triangles: two a point.
     const double edge = std::sqrt(area / (fine ? kFinePoints : kQuickPoints) * 2 / std::sqrt(3.0));
     try {
-        return std::make_shared<const TriangleMesh>(
-            remeshed(face, std::vector<int>(face.triangles.size(), 0), edge, progress).mesh);
+        auto even = remeshed(face, patch, edge, progress);
+        return {std::move(even.mesh), std::move(even.patch)};
     } catch (const InputError&) {
-        // A face that does not hang together is taken on the triangles that it came in.
-        return std::make_shared<const TriangleMesh>(refined(face, 1.5 * edge, progress).mesh);
+        auto split = refined(face, 1.5 * edge, progress);
+        Evenly out{std::move(split.mesh), {}};
+        for (const auto parent : split.parent) out.patch.push_back(patch[parent]);
+        return out;
     }
+}
+
+Shared<TriangleMesh> even_face(const edge::ToolFace& tool, bool fine, Progress& progress) {
+    const auto face = edge::moulded_face(tool);
+    auto even = evenly(face, std::vector<int>(face.triangles.size(), 0), fine, progress);
+    if (even.mesh.triangles.empty()) return {};
+    return std::make_shared<const TriangleMesh>(std::move(even.mesh));
 }
 
 FacePlace under(const TriangleMesh& mesh, const Frame& frame, const Spot& spot) {

@@ -8,6 +8,15 @@
 
 namespace jig::part {
 
+/// A surface in even triangles that keep their patches.
+struct Evenly {
+    TriangleMesh mesh;
+    std::vector<int> patch;
+};
+/// A quick or a fine one; on the triangles that it came in, split, where it does not hang together. Throws
+/// InputError past ten million triangles; Cancelled.
+Evenly evenly(const TriangleMesh& face, const std::vector<int>& patch, bool fine, Progress& progress);
+
 /// None where there is no tool.
 Shared<TriangleMesh> even_face(const edge::ToolFace& tool, bool fine, Progress& progress);
 

@@ -82,6 +82,7 @@ struct Before {
     const bag::Choices& bag_choices;
     const bag::Findings& bag;
     const bag::Flow& flow;
+    const bag::Flow& shell_flow;
     /// How often the back is built: of a mould in pieces it is worked out for the one that is shown, and the
     /// others are taken as like it.
     [[nodiscard]] double pieces() const {

@@ -45,7 +45,7 @@ Work whole_work(const Before& b, const Library& shop) {
     add(edge::work(b.edge_choices, b.edge, b.split.set.seam_length, b.split_choices.board, shop));
     add(split::work(b.split_choices, b.split, shop));
     add(release::work(b.release, shop));
-    add(shell::work(b.shell_choices, b.shell, b.edge, b.bag, b.split, b.brief,
+    add(shell::work(b.shell_choices, b.shell, b.edge, b.bag_choices, b.bag, b.shell_flow, b.split, b.brief,
                     cured(CureOf::on_plug, b.shell.resin), shop));
     add(back::work(b.back_choices, b.back, b.pieces(), b.shell_choices, b.shell, shop));
     add(heat::work(b.room, b.cures, shop));

@@ -83,6 +83,7 @@ struct Choices {
     std::string unit = "glass cloth 105 plain";  ///< the cloth that the shop counts thickness in
     double cure_temperature = 353.15;            ///< K of the last post-cure, off the plug
     double waste = 0.15;    ///< share of cloth and resin bought beyond what stays in the shell
+    double pot_loss = 0;    ///< kg of an infused shell's resin that stays in hoses, medium and pots
     double batch = 1.5;     ///< kg of resin that one pot may hold
     double stagger = 0.05;  ///< m between the overlaps of one layer and the next
     int debulk = 4;         ///< layers between two debulks of a prepreg
@@ -96,6 +97,7 @@ struct Choices {
         v("unit", c.unit);
         v("cure_temperature", c.cure_temperature, 283.0, 500.0);
         v("waste", c.waste, 0.0, 1.0);
+        v("pot_loss", c.pot_loss, 0.0, 500.0);
         v("batch", c.batch, 0.05, 100.0);
         v("stagger", c.stagger, 0.0, 0.5);
         v("debulk", c.debulk, 1, 50);

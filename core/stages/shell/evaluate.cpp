@@ -72,7 +72,8 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
         out.zones.push_back(std::move(sum));
     }
     out.mass = out.stack.areal_mass() * out.area + zones_mass;
-    out.resin_mass = (out.stack.mixed * out.area + zones_resin) * (1 + c.waste);
+    const double kept = c.how == LayUp::infused ? c.pot_loss : 0;
+    out.resin_mass = (out.stack.mixed * out.area + zones_resin) * (1 + c.waste) + kept;
     const double hottest = std::max({c.cure_temperature, warmth.gel, warmth.room});
     const auto lower = [&](const std::string& name, double full, double lead) {
         const double Tg = glass_after(full, lead, hottest);
@@ -146,8 +147,10 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
         {"resin", "resin to mix", Kind::mass, out.resin_mass,
          c.how == LayUp::prepreg && out.resin_mass <= 0
              ? std::string("none: a prepreg brings its resin in the cloth")
-             : fmt::format("{} in the laminate × area, and {:.0f} % over",
-                           quantity(Kind::areal_mass, out.stack.mixed), 100 * c.waste)},
+             : fmt::format("{} in the laminate × area, and {:.0f} % over{}",
+                           quantity(Kind::areal_mass, out.stack.mixed), 100 * c.waste,
+                           kept > 0 ? ", and " + quantity(Kind::mass, kept) + " in hoses, medium and pots"
+                                    : std::string())},
         {"Ex", "stiffness in the plane, along", Kind::modulus, l.membrane.Ex,
          fmt::format("1/(a11·h) of the inverted ABD; across {}", mpa(l.membrane.Ey))},
         {"Eb", "stiffness in bending, along", Kind::modulus, l.bending.Ex,
@@ -162,9 +165,10 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
                      "({:.2e} of it) × L²/8, L = {}, × {:.2g} that the depth of the shape leaves of it",
                      curve, cooling, shrunk, quantity(Kind::length, longest), freedom)},
         {"batches", "pots of resin", Kind::count, static_cast<double>(out.batches),
-         fmt::format("each at most {} and laid within {:.0f} % of its pot life of {}, from ply to ply",
-                     quantity(Kind::mass, c.batch), 100 * kUsedOfLife,
-                     quantity(Kind::duration, out.resin.pot_life))},
+         fmt::format(
+             "each at most {} and laid within {:.0f} % of its pot life of {}, from ply to ply{}",
+             quantity(Kind::mass, c.batch), 100 * kUsedOfLife, quantity(Kind::duration, out.resin.pot_life),
+             c.how == LayUp::infused ? ": what is brushed on alone; Bag has those that are drawn in" : "")},
         {"corners", "corners that cloth bridges", Kind::length, out.corners.length,
          fmt::format(
              "hollows of the plug tighter than {:g} × thickness = {}: fill them, or lay a strand that long",

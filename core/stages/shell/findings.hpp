@@ -23,7 +23,7 @@ struct ZoneSum {
 
 /// One thing done while the shell is laid up, in order.
 struct LayStep {
-    enum class Kind { filler, coat, ply, core, debulk, day_end, abrade } kind = Kind::ply;
+    enum class Kind { filler, coat, ply, core, debulk, fill, day_end, abrade } kind = Kind::ply;
     std::string what;
     double from = 0;    ///< s of work since the day's start
     double resin = 0;   ///< kg to mix for it

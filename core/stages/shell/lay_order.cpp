@@ -11,7 +11,8 @@ namespace jig::shell {
 
 void order_laying(const Choices& c, const brief::Crew& brief, const Library& shop, Findings& f) {
     const double people = std::max(1, brief.people);
-    const bool prepreg = c.how == LayUp::prepreg;
+    // Neither is wetted as it is laid.
+    const bool prepreg = c.how == LayUp::prepreg, infused = c.how == LayUp::infused;
     double clock = 0;
     int plies = 0;
     Pots pots(f.resin, c.batch);
@@ -22,7 +23,7 @@ void order_laying(const Choices& c, const brief::Crew& brief, const Library& sho
                          std::string note = {}) {
         LayStep step{kind, std::move(what), clock, resin, 0, 0, std::move(note)};
         // What is left of one ply's pot goes onto the next, as long as it is fresh.
-        if (resin > 0 && !prepreg)
+        if (resin > 0 && !prepreg && kind != LayStep::Kind::fill)
             step.batches = pots.lay(resin, seconds);
         else
             pots.wait(seconds);
@@ -31,7 +32,15 @@ void order_laying(const Choices& c, const brief::Crew& brief, const Library& sho
         f.order.push_back(std::move(step));
         return &f.order.back();
     };
+    double dry = 0;  // kg of resin for what is laid and not filled
+    const auto fill_it = [&] {
+        if (infused && dry > 0)
+            add(LayStep::Kind::fill, "bag it, draw it down, let the resin in", work("setting up bag", 1), dry,
+                "hoses, opening times and pots: see Bag");
+        dry = 0;
+    };
     const auto end_day = [&] {
+        fill_it();
         const double night = std::max(0.0, 86400 - brief.shift);
         pots.wait(night);
         add(LayStep::Kind::day_end, "stop for the day, peel ply on", 0, 0,
@@ -68,16 +77,18 @@ void order_laying(const Choices& c, const brief::Crew& brief, const Library& sho
                 0.25 * 3600 * std::max(1.0, f.corners.length / 4), f.corners.filler * 1150);
         }
         if (layer.kind == LayerKind::coupling) {
+            // Brushed on, whatever fills the rest.
             add(LayStep::Kind::coat, "coupling coat on the tacky surface coat", work("coating", shape_area),
                 resin);
             continue;
         }
+        if (infused) dry += resin;
         const bool core = layer.kind == LayerKind::core;
         const double seconds = work(core ? "laying core" : "laying ply", shape_area);
-        if (!core) f.slowest_ply = std::max(f.slowest_ply, seconds);
+        if (!core && !infused) f.slowest_ply = std::max(f.slowest_ply, seconds);
         auto* step = add(core ? LayStep::Kind::core : LayStep::Kind::ply,
                          core ? laid.name : fmt::format("{} at {:.0f}°", laid.name, layer.angle * 180 / kPi),
-                         seconds, resin);
+                         seconds, infused ? 0 : resin);
         if (!core) {
             const auto* cloth = find(shop.reinforcements, layer.material);
             const double roll = cloth != nullptr ? cloth->roll_width : 1.2;
@@ -105,10 +116,12 @@ void order_laying(const Choices& c, const brief::Crew& brief, const Library& sho
             what += fmt::format("{}{} {} {}", what.empty() ? "doublers: " : ", ", to - from,
                                 to - from == 1 ? "ply" : "plies", z.name);
         }
-        if (any) add(LayStep::Kind::ply, what, seconds, resin);
+        if (infused) dry += resin;
+        if (any) add(LayStep::Kind::ply, what, seconds, infused ? 0 : resin);
         if (!later) break;
         end_day();
     }
+    fill_it();
 }
 
 }  // namespace jig::shell

@@ -77,7 +77,8 @@ void lay(Work& out, const Choices& c, const Findings& shell, double area, double
 
 }  // namespace
 
-Work work(const Choices& c, const Findings& shell, const edge::Findings& edge, const bag::Findings& bag,
+Work work(const Choices& c, const Findings& shell, const edge::Findings& edge,
+          const bag::Choices& bag_choices, const bag::Findings& bag, const bag::Flow& flow,
           const split::Findings& split, const brief::Of<brief::Crew, brief::Making>& brief, double cured,
           const WorkLists& shop) {
     Work out;
@@ -85,16 +86,32 @@ Work work(const Choices& c, const Findings& shell, const edge::Findings& edge, c
     const double area = shell.area / pieces;
     const auto extent = extent_of(area, split.size.maxCoeff() + 2 * edge.width,
                                   pieces > 1 ? 0 : split.section_width + 2 * edge.width);
-    buy_stack(out, Ledger::once, Stage::shell, shell.stack, shell.resin, area, extent, pieces, c.waste, shop);
+    std::optional<double> mix;
+    if (c.how == LayUp::infused) mix = shell.stack.mixed * shell.area * (1 + c.waste) + c.pot_loss;
+    buy_stack(out, Ledger::once, Stage::shell, shell.stack, shell.resin, area, extent, pieces, c.waste, shop,
+              mix);
     for (const auto& zone : shell.zones)
         buy_stack(out, Ledger::once, Stage::shell, zone.extra, shell.resin, zone.area, {}, 1, c.waste, shop);
     out.filler(Ledger::once, Stage::shell, "thickened epoxy for fillets", shell.corners.filler, shop);
     out.consumable(Ledger::once, Stage::shell, "peel ply", Kind::area, shell.area, shop);
-    const bool bagged = c.how != LayUp::hand && brief.process != Process::squeeze;
+    const bool bagged = c.how != LayUp::hand, infused = c.how == LayUp::infused;
+    // One that is filled in several goes is bagged for each.
+    const double goes = infused ? shell.days : 1;
+    const auto buy = [&](const char* name, Kind kind, double amount) {
+        out.consumable(Ledger::once, Stage::shell, name, kind, amount * goes, shop);
+    };
     if (bagged) {
-        out.consumable(Ledger::once, Stage::shell, "bag film", Kind::area, bag.cover, shop);
-        out.consumable(Ledger::once, Stage::shell, "breather", Kind::area, shell.area, shop);
-        out.consumable(Ledger::once, Stage::shell, "sealant tape", Kind::length, bag.cover_tape, shop);
+        buy("bag film", Kind::area, bag.cover);
+        buy("sealant tape", Kind::length, bag.cover_tape);
+        if (!infused) buy("breather", Kind::area, shell.area);
+    }
+    if (infused) {
+        if (bag_choices.shell_infusion.medium) buy("flow medium", Kind::area, shell.area);
+        // The pieces of a mould share the hoses of the one that is followed by their faces.
+        buy("spiral feed line", Kind::length,
+            flow.runs && flow.area > 0 ? flow.line() * std::max(1.0, shell.area / flow.area)
+                                       : edge.rim_length);
+        buy("vacuum hose", Kind::length, bag_choices.hoses * bag_choices.hose * pieces);
     }
     out.consumable(Ledger::once, Stage::shell, "brushes, rollers, pots", Kind::count, 1 + shell.days * pieces,
                    shop);
@@ -107,14 +124,23 @@ Work work(const Choices& c, const Findings& shell, const edge::Findings& edge, c
         const auto before = out.steps.size();
         lay(out, c, shell, area, pieces, of, shop);
         if (bagged) {
-            auto& closing = out.step(When::shell, Stage::shell, "bag the shell and find its leaks" + of,
-                                     {at_rate(shop, "bagging", area), at_rate(shop, "setting up bag", 1)});
+            auto& closing =
+                out.step(When::shell, Stage::shell, "bag the shell and find its leaks" + of,
+                         {at_rate(shop, "bagging", area * goes), at_rate(shop, "setting up bag", goes)});
             closing.can_break = false;
+        }
+        if (infused && flow.runs && flow.filling.fill) {
+            auto& run = out.step(When::shell, Stage::shell, "let the resin into the shell, hose by hose" + of,
+                                 {{"bagging", goes * bag::watched(*flow.filling.fill) / 3600}});
+            run.hands = 1;
+            run.can_break = false;
         }
         if (out.steps.size() == before) continue;  // nothing is laid
         // Whatever came last cures before anything goes on.
         auto& last = out.steps.back();
         last.wait = cured;
+        if (infused && flow.runs && flow.filling.fill)
+            last.wait += *flow.filling.fill - bag::watched(*flow.filling.fill);
         last.no_later = 0;
     }
     return out;
