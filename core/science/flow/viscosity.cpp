@@ -35,10 +35,18 @@ Viscosity::Viscosity(std::variant<ThickeningResin, CuringResin> resin, double mi
     }
 }
 
+Viscosity::Viscosity(std::vector<double> times, std::vector<double> mu, std::optional<double> gel)
+    : resin_(CuringResin{}), gel_(gel), times_(std::move(times)), mu_(std::move(mu)) {
+    for (std::size_t i = 0; i < times_.size(); ++i)
+        flow_.push_back(i > 0 ? flow_.back() + (times_[i] - times_[i - 1]) / 2 * (1 / mu_[i - 1] + 1 / mu_[i])
+                              : 0);
+}
+
 double Viscosity::at(double time) const {
     if (const auto* r = std::get_if<ThickeningResin>(&resin_))
         return r->tau ? r->mu0 * std::exp((time - mixed_) / *r->tau) : r->mu0;
     if (gel_ && time >= *gel_) return kNever;
+    if (time <= 0) return mu_.front();
     const auto next = std::upper_bound(times_.begin(), times_.end(), time);
     if (next == times_.end()) return mu_.back();
     const auto i = static_cast<std::size_t>(next - times_.begin());

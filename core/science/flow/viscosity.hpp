@@ -31,6 +31,8 @@ struct CuringResin {
 class Viscosity {
   public:
     Viscosity(std::variant<ThickeningResin, CuringResin> resin, double mixed);
+    /// By its values at rising times from 0 on, Pa·s above 0, up to where it gels.
+    Viscosity(std::vector<double> times, std::vector<double> mu, std::optional<double> gel);
     /// Pa·s at `time` s; infinite from gelation on.
     [[nodiscard]] double at(double time) const;
     /// ∫dt/μ from 0 to `time`, 1/Pa.
@@ -42,7 +44,7 @@ class Viscosity {
 
   private:
     std::variant<ThickeningResin, CuringResin> resin_;
-    double mixed_;  ///< s, before the start (below 0) or after
+    double mixed_ = 0;  ///< s, before the start (below 0) or after
     std::optional<double> gel_;
     // Of a curing resin, by time.
     std::vector<double> times_, mu_, flow_;

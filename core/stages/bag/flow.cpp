@@ -13,6 +13,8 @@
 namespace jig::bag {
 namespace {
 
+/// Times as far as resin as old as the first pot would have come that tells pots of their own age.
+constexpr double kAges = 1.01;
 /// m of a cloth's edge along which resin may race.
 constexpr double kEdgeGap = 0.01;
 
@@ -383,7 +385,7 @@ Flow followed(const FlowAsked& asked, const FlowFace& face, const Frame& frame, 
     if (std::all_of(feeds.begin(), feeds.end(), [](const Feed& f) { return !f.open.time; }))
         throw InputError("bag", "every feed waits for resin that no other lets in",
                          "let one of them open at once");
-    const Viscosity viscosity(asked.resin, -c.waited);
+    Viscosity viscosity(asked.resin, -c.waited);
     out.gel = viscosity.gels();
     if (out.gel && *out.gel <= 0) {
         Flow gelled;
@@ -403,6 +405,15 @@ Flow followed(const FlowAsked& asked, const FlowFace& face, const Frame& frame, 
     const auto faces = preform_on(face, asked, frame, draped, ground, out.ports);
     out.filling = fill(mesh, faces, feeds, vents, viscosity, rules, progress);
     out.hoses = static_cast<double>(feeds.size()) * kPi / 4 * c.bore * c.bore * c.hose * asked.density;
+    // As old as the first pot all through; where that tells, each pot by its own age.
+    if (auto aged = of_pots(out.filling, viscosity, out.hoses, c.pot, c.waited, asked)) {
+        const double end = out.filling.intake.back().first;
+        if (aged->flow_time(end) > kAges * viscosity.flow_time(end)) {
+            viscosity = std::move(*aged);
+            out.aged = true;
+            out.filling = fill(mesh, faces, feeds, vents, viscosity, rules, progress);
+        }
+    }
     // Hoses may be why it never fills.
     const auto& intake = out.filling.intake;
     const double ended = out.filling.fill.value_or(intake.empty() ? 0 : intake.back().first),

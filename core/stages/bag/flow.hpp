@@ -108,7 +108,8 @@ struct Flow {
     bool fine = false;
     std::vector<PlacedPort> ports;  ///< feeds first
     Filling filling;
-    std::optional<double> gel;           ///< s after the first feed opens
+    bool aged = false;                   ///< each pot by its own age; else all as old as the first
+    std::optional<double> gel;           ///< s after the first feed opens, of its front
     double viscosity = 0;                ///< Pa·s then
     double drive = 0;                    ///< Pa between the pot and the vents
     double rise = 0;                     ///< Pa that the height of the face takes off it
@@ -143,6 +144,13 @@ inline constexpr std::size_t kMostPots = 60;
 /// before it is drawn from and empty within the share of its life that may be used.
 std::vector<FeedPot> pots_in_turn(const Filling& filling, double hoses, double most, double waited,
                                   const FlowAsked& asked);
+
+/// What runs as it is drawn from pots in turn, each with its own age: newer resin lies nearer the hose, and
+/// what lies between two places resists as much as the front met from the one to the other (exact where resin
+/// runs by one way from its feed, in a strip or a ring). `filling` was followed with `first`, all as old as
+/// the first pot; none for a single pot.
+std::optional<Viscosity> of_pots(const Filling& filling, const Viscosity& first, double hoses, double most,
+                                 double waited, const FlowAsked& asked);
 
 /// What settles after the last place is wet; `faces` of the flow's own face. None where nothing gives.
 std::optional<Thickness> thickness_left(const FlowAsked& asked, const Flow& flow,

@@ -59,6 +59,92 @@ std::vector<FeedPot> pots_in_turn(const Filling& f, double hoses, double most, d
     return out;
 }
 
+namespace {
+
+/// Resistance that a filling met by how much it had taken in, as if by one way: ∫dt/μ goes with ∫ R·dV.
+class Way {
+  public:
+    Way(const std::vector<std::pair<double, double>>& intake, const Viscosity& first) {
+        for (std::size_t i = 1; i < intake.size(); ++i) {
+            const double taken = intake[i].second - intake[i - 1].second;
+            const double moved = first.flow_time(intake[i].first) - first.flow_time(intake[i - 1].first);
+            if (!(taken > 0) || !(moved >= 0)) continue;
+            by_.emplace_back((intake[i].second + intake[i - 1].second) / 2 - intake.front().second,
+                             moved / taken);
+        }
+    }
+    [[nodiscard]] double at(double taken) const {
+        if (by_.empty() || !(taken > 0)) return 0;
+        const auto next = std::lower_bound(by_.begin(), by_.end(), taken,
+                                           [](const auto& b, double m) { return b.first < m; });
+        if (next == by_.end()) return by_.back().second;
+        // Nothing resists where nothing is wet yet.
+        const auto [m0, r0] = next == by_.begin() ? std::pair(0.0, 0.0) : *(next - 1);
+        return r0 + (next->second - r0) * (taken - m0) / std::max(next->first - m0, 1e-300);
+    }
+
+  private:
+    std::vector<std::pair<double, double>> by_;
+};
+
+}  // namespace
+
+std::optional<Viscosity> of_pots(const Filling& f, const Viscosity& first, double hoses, double most,
+                                 double waited, const FlowAsked& asked) {
+    if (f.intake.size() < 3 || !(f.taken > 0)) return {};
+    const Way way(f.intake, first);
+    const double begun = f.intake.front().second;
+    const double holds = most / (1 + kStays), lasts = kUsedOfLife * asked.pot_life - waited;
+    struct Drawn {
+        double opened, from;  // s after the first feed, and kg that had gone into the preform
+    };
+    std::vector<Drawn> pots{{0, -hoses}};
+    // Of what lies in the preform, μ of each pot by the share of the way that it takes up.
+    const auto mean = [&](double taken, double time) {
+        double sum = 0, weights = 0;
+        for (std::size_t k = 0; k < pots.size(); ++k) {
+            const double far = std::max(0.0, taken - std::max(0.0, pots[k].from));
+            const double near = k + 1 < pots.size() ? std::max(0.0, taken - pots[k + 1].from) : 0;
+            const double weight = std::max(0.0, way.at(far) - way.at(near));
+            weights += weight;
+            if (weight > 0) sum += weight * first.at(time - pots[k].opened);
+        }
+        return weights > 0 ? sum / weights : first.at(time - pots.back().opened);
+    };
+    double time = 0;
+    std::vector<double> times{0}, mu{first.at(0)};
+    for (std::size_t i = 1; i < f.intake.size() && pots.size() <= kMostPots; ++i) {
+        const double moved = first.flow_time(f.intake[i].first) - first.flow_time(f.intake[i - 1].first);
+        const double taken = f.intake[i].second - begun;
+        if (!(moved > 0)) continue;
+        // By the middle of the step, which its own length moves.
+        const double half = (taken + f.intake[i - 1].second - begun) / 2;
+        double step = moved * mu.back();
+        for (int k = 0; k < 3; ++k) step = moved * mean(half, time + step / 2);
+        time += step;
+        const double now = mean(taken, time);
+        if (!std::isfinite(now) || !std::isfinite(time)) break;
+        times.push_back(time);
+        mu.push_back(now);
+        const auto& last = pots.back();
+        if (taken - last.from >= holds || (lasts > 0 && time - last.opened >= lasts))
+            pots.push_back({time, taken});
+    }
+    if (pots.size() < 2) return {};
+    // From then on it lies there and ages.
+    const double taken = f.intake.back().second - begun;
+    const double end = first.gels().value_or(std::max(2 * time, 86400.0));
+    constexpr int kLater = 400;
+    const double from = time;
+    for (int i = 1; i < kLater && end > from; ++i) {
+        const double t = from + (end - from) * i / kLater, now = mean(taken, t);
+        if (!std::isfinite(now)) break;
+        times.push_back(t);
+        mu.push_back(now);
+    }
+    return Viscosity(std::move(times), std::move(mu), first.gels());
+}
+
 std::optional<Thickness> thickness_left(const FlowAsked& asked, const Flow& f,
                                         const std::vector<FaceFlow>& faces, const Viscosity& viscosity,
                                         const Point& gravity, Progress& progress) {

@@ -148,6 +148,7 @@ std::vector<Figure> flow_figures(const Flow& f, const Infusion& c) {
         for (std::size_t i = 0; i < f.pots.size() && i < 4; ++i)
             said += (i > 0 ? "; " : "") + pot_words(f.pots[i]);
         if (f.pots.size() > 4) said += fmt::format("; and {} more", f.pots.size() - 4);
+        if (f.aged) said += "; each runs by its own age";
         add("flow_pots", "pots in turn", Kind::count, static_cast<double>(f.pots.size()), std::move(said));
     }
     if (f.thickness) {
