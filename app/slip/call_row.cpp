@@ -5,6 +5,10 @@
 #include <QLabel>
 #include <QPainter>
 #include <QPushButton>
+#include <QStyleOptionButton>
+#include <QStylePainter>
+
+#include "app/slip/flow_layout.hpp"
 
 namespace jig::app {
 namespace {
@@ -34,6 +38,42 @@ class Mark : public QWidget {
 
   private:
     Severity severity_;
+    QColor colour_;
+};
+
+/// A button whose words go on in the next line where the slip is narrow or text is large.
+class WrappedButton : public QPushButton {
+  public:
+    WrappedButton(const QString& words, const Ink& ink, QWidget* parent)
+        : QPushButton(words, parent), colour_(ink.petrol) {}
+
+    [[nodiscard]] bool hasHeightForWidth() const override { return true; }
+    [[nodiscard]] int heightForWidth(int width) const override {
+        const QRect room(0, 0, std::max(1, width - 2 * kBeside), 10000);
+        return std::max(fontMetrics().boundingRect(room, kWrap, text()).height() + 2 * kAbove,
+                        QPushButton::sizeHint().height());
+    }
+    [[nodiscard]] QSize minimumSizeHint() const override {
+        int widest = 0;
+        for (const auto& word : text().split(' '))
+            widest = std::max(widest, fontMetrics().horizontalAdvance(word));
+        return {widest + 2 * kBeside, QPushButton::minimumSizeHint().height()};
+    }
+
+  protected:
+    void paintEvent(QPaintEvent*) override {
+        QStyleOptionButton option;
+        initStyleOption(&option);
+        option.text.clear();
+        QStylePainter p(this);
+        p.drawControl(QStyle::CE_PushButton, option);
+        p.setPen(colour_);
+        p.drawText(rect().adjusted(kBeside, kAbove, -kBeside, -kAbove), kWrap, text());
+    }
+
+  private:
+    static constexpr int kBeside = 11, kAbove = 4;  // as the theme pads buttons
+    static constexpr int kWrap = Qt::AlignCenter | Qt::TextWordWrap;
     QColor colour_;
 };
 
@@ -87,8 +127,8 @@ CallRow::CallRow(const Call& call, bool open, const Ink& ink, const Wording& wor
     more->setSpacing(3);
     more->addWidget(label(text(call.why), more_, word_font(10)));
     if (call.fix) {
-        auto* acts = new QHBoxLayout();
-        auto* fix = new QPushButton(text(call.fix->label), more_);
+        auto* acts = new FlowLayout(nullptr, 6, 4);
+        auto* fix = new WrappedButton(text(call.fix->label), ink, more_);
         fix->setObjectName("fix-" + key_);
         connect(fix, &QPushButton::clicked, this, &CallRow::fix_wanted);
         acts->addWidget(fix);
@@ -99,7 +139,6 @@ CallRow::CallRow(const Call& call, bool open, const Ink& ink, const Wording& wor
             connect(show_it, &QPushButton::clicked, this, [this, path] { emit word_wanted(path); });
             acts->addWidget(show_it);
         }
-        acts->addStretch();
         more->addLayout(acts);
     }
     words->addWidget(more_);

@@ -27,7 +27,10 @@ int FlowLayout::arrange(const QRect& where, bool move) const {
     int x = where.x(), y = where.y(), line = 0;
     for (auto* item : items_) {
         auto size = item->sizeHint();
-        size.setWidth(std::min(size.width(), where.width()));
+        if (size.width() > where.width()) {
+            size.setWidth(where.width());
+            if (item->hasHeightForWidth()) size.setHeight(item->heightForWidth(where.width()));
+        }
         // A comma or full stop stays with the word before it.
         const auto* label = qobject_cast<QLabel*>(item->widget());
         const bool closing =

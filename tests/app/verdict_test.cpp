@@ -56,6 +56,33 @@ TEST_CASE("a stage that nothing speaks against says so in one line") {
     CHECK_THAT(b.visible<QLabel>("no-calls")->text().toStdString(), Catch::Contains("Nothing"));
 }
 
+TEST_CASE("a fix of many words goes on in the next line, and the slip stays as wide as it is") {
+    for (const double size : {1.0, 1.5}) {
+        Bench b("radar-dome");
+        b.window.set_text(size);
+        b.window.show_stage(Stage::bag);
+        b.window.document().edit("no resin over", {{"part", {{"pot_loss", 0.0}}}});
+        b.settle();
+        auto* fix = b.visible<QPushButton>("fix-runs_dry");
+        auto* show = b.visible<QPushButton>("show-runs_dry");
+        QTest::qWait(30);
+        const auto room = b.window.slip().viewport()->rect();
+        INFO(size << " " << fix->text().toStdString());
+        for (auto* button : {fix, show}) {
+            const QRect at(button->mapTo(b.window.slip().viewport(), QPoint()), button->size());
+            CHECK(at.left() >= room.left());
+            CHECK(at.right() <= room.right());
+        }
+        const auto words = fix->fontMetrics().boundingRect(QRect(0, 0, fix->width() - 22, 10000),
+                                                           Qt::AlignCenter | Qt::TextWordWrap, fix->text());
+        CHECK(words.height() <= fix->height());
+        CHECK_FALSE(fix->geometry().intersects(show->geometry()));
+        QTest::mouseClick(fix, Qt::LeftButton);
+        b.settle();
+        CHECK(b.window.document().job().part.pot_loss > 0);
+    }
+}
+
 TEST_CASE("a call opens and shuts by mouse and keys, says so, and stays as it was left") {
     Bench b;
     b.window.show_stage(Stage::edge);

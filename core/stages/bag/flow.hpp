@@ -99,16 +99,17 @@ struct Thickness {
 };
 
 struct Flow {
+    std::string fault, mend;  ///< why hoses that were asked for cannot be followed; empty where they can
     Infused of = Infused::part;
-    std::string fault, mend;    ///< why hoses that were asked for cannot be followed; empty where they can
-    bool runs = false;          ///< whether there is anything to follow
-    Shared<TriangleMesh> face;  ///< in the part's axes
-    Frame frame{};              ///< w is the pull, u the length
-    double edge = 0;            ///< m of its triangles
+    bool runs = false;  ///< whether there is anything to follow
     bool fine = false;
+    bool aged = false;  ///< each pot by its own age; else all as old as the first
+    bool shut_core = false;
+    Shared<TriangleMesh> face;      ///< in the part's axes
+    Frame frame{};                  ///< w is the pull, u the length
+    double edge = 0;                ///< m of its triangles
     std::vector<PlacedPort> ports;  ///< feeds first
     Filling filling;
-    bool aged = false;                   ///< each pot by its own age; else all as old as the first
     std::optional<double> gel;           ///< s after the first feed opens, of its front
     double viscosity = 0;                ///< Pa·s then
     double drive = 0;                    ///< Pa between the pot and the vents
@@ -122,7 +123,6 @@ struct Flow {
     double choked = 0;                   ///< Pa, the most that a feed's hose takes off the drive on average
     std::vector<FeedPot> pots;           ///< in their order; none where the resin does not get through
     std::optional<Thickness> thickness;  ///< of a preform that fills
-    bool shut_core = false;
     std::optional<FrontFit> fit;
     /// m of spiral line: feeds and vents.
     [[nodiscard]] double line() const {
