@@ -50,9 +50,16 @@ std::vector<DayRow> day_rows(const run::Findings& run, const Wording& w) {
             name = name.left(name.indexOf(", pass "));
         else if (t.name.find(", grit ") != std::string::npos)
             name = name.left(name.indexOf(", grit "));
-        if (rows.empty() || rows.back().name != name) rows.push_back({name, stage_of(t.stage), t.people, {}});
+        if (rows.empty() || rows.back().name != name)
+            rows.push_back({name, stage_of(t.stage), t.people, {}, {}});
         rows.back().people = std::max(rows.back().people, t.people);
         row_of.push_back(rows.size() - 1);
+        const auto number = row_of.size() - 1;
+        if (number >= run.looks.size()) continue;
+        for (const auto& look : run.looks[number]) {
+            const auto words = QString::fromStdString(worded(look, w));
+            if (!rows.back().looks.contains(words)) rows.back().looks << words;
+        }
     }
     // A task's wait begins when the last of its stretches ends.
     std::vector<double> end(run.tasks.size(), 0);
@@ -68,7 +75,8 @@ QString words_of(const DayRow& row, const Wording& w) {
         .arg(row.name, QString::fromStdString(clock_words(row.bars.front().from)),
              QString::fromStdString(clock_words(row.bars.back().to)),
              QString::fromStdString(show(Kind::hours, hours_of(row), w)),
-             row.people > 1 ? QString(" for %1").arg(row.people) : QString());
+             (row.people > 1 ? QString(" for %1").arg(row.people) : QString()) +
+                 (row.looks.isEmpty() ? QString() : ". Before going on: " + row.looks.join("; ")));
 }
 
 QString text_of(const std::vector<DayRow>& rows, const Wording& w) {

@@ -19,6 +19,7 @@ struct DayRow {
     Stage stage = Stage::plug;  ///< where it is decided
     int people = 1;
     std::vector<Bar> bars;
+    QStringList looks;  ///< before going on
 };
 
 /// Release coats of one go share a row, and so do passes of a coat and grits that follow each other.

@@ -459,6 +459,11 @@ class Sheets {
                                 QString::number(t.people),
                                 t.wait > 0 ? shown(Kind::duration, t.wait) : QString(),
                                 kBox};
+            if (!run::last_of(*f_.run, b)) continue;
+            for (const auto& look : f_.run->looks[b.task])
+                rows << QStringList{QString(), QString::fromUtf8("· ") + worded_(look),
+                                    QString(), QString(),
+                                    QString(), kBox};
         }
         pen_.table({"start", "work", "hours", "hands", "then wait", "done"}, rows,
                    {0.17, 0.42, 0.11, 0.08, 0.15, 0.07}, {false, false, true, true, true, false});

@@ -80,11 +80,16 @@ Json findings_to_json(const Findings& f) {
                                  {"note", worded(m.note)}});
         }
         for (const auto& b : f.run->plan.bookings) {
+            Json looks = Json::array();
+            if (run::last_of(*f.run, b)) {
+                for (const auto& l : f.run->looks[b.task]) looks.push_back(worded(l));
+            }
             days.push_back({{"task", worded(f.run->tasks[b.task].name)},
                             {"stage", f.run->tasks[b.task].stage},
                             {"from_s", b.from},
                             {"to_s", b.to},
-                            {"from", clock_words(b.from)}});
+                            {"from", clock_words(b.from)},
+                            {"looks", std::move(looks)}});
         }
         out["run"]["materials"] = std::move(materials);
         out["run"]["plan"] = std::move(days);

@@ -64,16 +64,26 @@ std::string layer_table(const std::vector<bag::BagLayer>& layers) {
     return out;
 }
 
+namespace {
+
+std::string looked(const std::vector<std::string>& looks) {
+    std::string out;
+    for (const auto& l : looks) out += (out.empty() ? "" : "; ") + worded(l);
+    return out;
+}
+
+}  // namespace
+
 std::string days_csv(const Findings& f) {
-    std::string out = "day,from,to,stage,task,people,hours,wait_after_hours\n";
+    std::string out = "day,from,to,stage,task,people,hours,wait_after_hours,looks_before_going_on\n";
     if (!f.run) return out;
     for (const auto& b : f.run->plan.bookings) {
         const auto& task = f.run->tasks[b.task];
         const auto from = clock_words(b.from), to = clock_words(b.to);
-        out +=
-            fmt::format("{},{},{},{},{},{},{:.2f},{:.2f}\n", from.substr(4, from.find(',') - 4),
-                        from.substr(from.find(',') + 2), to.substr(to.find(',') + 2), task.stage,
-                        csv_cell(worded(task.name)), task.people, (b.to - b.from) / 3600, task.wait / 3600);
+        out += fmt::format("{},{},{},{},{},{},{:.2f},{:.2f},{}\n", from.substr(4, from.find(',') - 4),
+                           from.substr(from.find(',') + 2), to.substr(to.find(',') + 2), task.stage,
+                           csv_cell(worded(task.name)), task.people, (b.to - b.from) / 3600, task.wait / 3600,
+                           csv_cell(run::last_of(*f.run, b) ? looked(f.run->looks[b.task]) : std::string()));
     }
     return out;
 }

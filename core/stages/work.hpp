@@ -1,4 +1,5 @@
-// What a stage takes: steps that are done and goods that are bought. Run only orders them and adds them up.
+// What a stage takes: steps that are done, looks before going on, and goods that are bought. Run only orders
+// them and adds them up.
 #pragma once
 
 #include <algorithm>
@@ -51,6 +52,11 @@ struct Step {
     bool can_break = true;       ///< may be left at the end of a shift
     double no_later = 0;         ///< s after the wait by which the next step must start; 0 for never mind
     Ledger ledger = Ledger::once;
+    std::vector<std::string> looks = {};  ///< what must be seen, measured or signed before going on
+    Step& look(std::string seen) {
+        looks.push_back(std::move(seen));
+        return *this;
+    }
     [[nodiscard]] double hours() const {
         double sum = 0;
         for (const auto& l : labour) sum += l.hours;

@@ -111,6 +111,10 @@ TEST_CASE("the run lists every material and its equipment can be typed") {
     int lines = 2;  // the headings of the two ledgers shown
     for (const auto& m : run.materials) lines += m.ledger != Ledger::equipment;
     CHECK(materials->rowCount() >= lines);
+    // What is to be seen before going on, each with the step that it follows, in the maker's units.
+    const auto looks = b.visible<QLabel>("looks")->text();
+    CHECK(looks.count("tape comes off clean") >= 3);
+    CHECK(looks.indexOf("lay up the shell") < looks.indexOf("take the mould off"));
     auto* equipment = b.visible<RecordTable>("equipment");
     REQUIRE(equipment->rowCount() == 2);
     equipment->item(0, 1)->setText("200");

@@ -132,6 +132,8 @@ TEST_CASE("every stage has a sheet of its own with its calls, its cautions and b
                 run_together(QString::fromStdString(show(figure.kind, figure.value))).left(4)));
         }
         if (!cautions_for(job, stage).empty()) CHECK(text.contains("Take care"));
+        // Each look has a box in the day plan.
+        if (stage == Stage::run) CHECK(text.count("ticked") >= 2);
     }
 }
 

@@ -90,7 +90,8 @@ TEST_CASE("report and check work on jobs, and check exits 3 at a stop") {
           Approx(value_of(fixtures::worked_out(job).figures(Stage::shell), "thickness")));
     CHECK_THAT(read_file(folder / "tables/materials.csv"),
                Catch::Contains("ledger,stage,material") && Catch::Contains("\"XPS foam 32, 50 mm\""));
-    CHECK_THAT(read_file(folder / "tables/days.csv"), Catch::Contains("lay up the shell"));
+    CHECK_THAT(read_file(folder / "tables/days.csv"),
+               Catch::Contains("lay up the shell") && Catch::Contains("tape comes off clean"));
     CHECK(ask({"check", folder / "good.jigshell"}).code == 0);
     job.release.mask_land = false;
     save_job(job, folder / "bad.jigshell");

@@ -70,7 +70,7 @@ TEST_CASE("what a front cannot say of the library is refused, and nothing is cha
     CHECK(why_not(marked(1), shop).find("library's own") != std::string::npos);
     auto open = marked(0.5);
     open.part.how = LayUp::hand;
-    CHECK(why_not(open, shop).find("not infused") != std::string::npos);
+    CHECK(why_not(open, shop).find("neither the part nor the shell is infused") != std::string::npos);
     auto odd = marked(0.5);
     odd.part.layers.front().material = "moonlight cloth";
     odd.part.layers.front().kind = LayerKind::ply;

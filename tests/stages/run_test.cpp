@@ -1,6 +1,8 @@
 // What the tool and its parts take: one list for plan, ledgers and bill of materials.
 #include <catch2/catch.hpp>
 
+#include "core/base/units.hpp"
+#include "core/job/tables.hpp"
 #include "core/science/nest/roll.hpp"
 #include "tests/job/fixtures.hpp"
 
@@ -370,4 +372,90 @@ TEST_CASE("several parts of one pull share what the pull takes") {
     CHECK(hose(b)->amount == Approx(hose(a)->amount / 3));
     CHECK(hours_at(b, Ledger::each, Stage::bag, "setting up bag") ==
           Approx(hours_at(a, Ledger::each, Stage::bag, "setting up bag") / 3));
+}
+
+namespace {
+
+/// What is to be seen after the tasks whose name has `words` in it.
+std::vector<std::string> looks_after(const Findings& f, const std::string& words) {
+    std::vector<std::string> out;
+    for (std::size_t t = 0; t < f.run->tasks.size(); ++t) {
+        if (f.run->tasks[t].name.find(words) == std::string::npos) continue;
+        for (const auto& look : f.run->looks[t]) out.push_back(worded(look));
+    }
+    return out;
+}
+
+int count_of(const std::vector<std::string>& looks, const std::string& words) {
+    return static_cast<int>(std::count_if(looks.begin(), looks.end(), [&](const std::string& l) {
+        return l.find(words) != std::string::npos;
+    }));
+}
+
+}  // namespace
+
+TEST_CASE("what must be seen before going on stands with its step, in plan, report and table") {
+    auto job = fixtures::bagged();
+    job.shell.how = LayUp::bagged;
+    job.bag.rise = 3000;
+    const auto f = worked_out(job);
+    REQUIRE(f.run->looks.size() == f.run->tasks.size());
+    // The maker's own mark, in words of either system.
+    const auto bag = looks_after(f, "bag it and find the leaks");
+    CHECK(count_of(bag, "30.0 mbar at most") == 1);
+    CHECK(count_of(bag, "hold for ten minutes") == 1);
+    CHECK(count_of(bag, "clamped") == 0);
+    const auto shell = looks_after(f, "bag the shell");
+    CHECK(count_of(shell, "the shop's mark") == 1);
+    // The last of each face's coats alone, and of the plug before the shell is laid.
+    CHECK(count_of(looks_after(f, "on the plug"), "tape comes off clean") == 1);
+    // The gate is asked before the first that is laid on the plug, a coat or a ply, and before the part.
+    CHECK(count_of(looks_after(f, "lay up the first part"), "the release gate says go") == 1);
+    const auto first = std::find_if(f.run->tasks.begin(), f.run->tasks.end(),
+                                    [](const Task& t) { return t.stage == "shell"; });
+    REQUIRE(first != f.run->tasks.end());
+    const auto at = static_cast<std::size_t>(first - f.run->tasks.begin());
+    CHECK(count_of(f.run->looks[at], "the release gate says go") == 1);
+    int asked = 0;
+    for (const auto& looks : f.run->looks) asked += count_of(looks, "the release gate says go");
+    CHECK(asked == 2);
+    CHECK_FALSE(looks_after(f, "take the mould off").empty());
+    // None is lost where a moment's work is done with what follows it.
+    int whole = 0, clean = 0;
+    for (const auto& looks : f.run->looks) whole += static_cast<int>(looks.size());
+    for (const auto& looks : f.run->looks) clean += count_of(looks, "tape comes off clean");
+    CHECK(clean >= 3);  // plug, mould and touching up
+    // The report and the table say each once, where its task ends.
+    int told = 0;
+    const auto report = findings_to_json(f);
+    for (const auto& day : report["run"]["plan"]) told += static_cast<int>(day["looks"].size());
+    CHECK(told == whole);
+    const auto table = days_csv(f);
+    int in_table = 0;
+    for (std::size_t i = 0; (i = table.find("tape comes off clean", i)) != std::string::npos; ++i) ++in_table;
+    CHECK(in_table == clean);
+}
+
+TEST_CASE("an infusion's looks stand before its hoses are opened and before they are shut") {
+    auto job = fixtures::small_job();
+    job.part.how = job.shell.how = LayUp::infused;
+    job.part.resin = job.shell.resin = "epoxy, infusion";
+    for (auto& l : job.part.layers) l.cut.hole = 0.003;
+    const auto f = worked_out(job);
+    for (const auto* bagging : {"bag it and find the leaks", "bag the shell"}) {
+        INFO(bagging);
+        CHECK(count_of(looks_after(f, bagging), "every hose is clamped") == 1);
+        CHECK(count_of(looks_after(f, bagging), "no more bubbles") == 0);
+    }
+    for (const auto* filling : {"let the resin in, hose by hose", "let the resin into the shell"}) {
+        INFO(filling);
+        CHECK(count_of(looks_after(f, filling), "no more bubbles") == 1);
+        CHECK(count_of(looks_after(f, filling), "no feed draws air") == 1);
+    }
+    // A squeezed part has no bag to look at.
+    job = fixtures::small_job();
+    job.brief.process = Process::squeeze;
+    const auto squeezed = worked_out(job);
+    CHECK(looks_after(squeezed, "bag it").empty());
+    CHECK(count_of(looks_after(squeezed, "close the squeeze mould"), "three rounds") == 1);
 }

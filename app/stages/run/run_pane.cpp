@@ -1,7 +1,9 @@
 #include <QLabel>
 #include <QPushButton>
 
+#include "app/charts/days.hpp"
 #include "app/slip/records_pane.hpp"
+#include "app/slip/widgets.hpp"
 #include "app/slip/words.hpp"
 #include "app/theme/ink.hpp"
 
@@ -64,6 +66,13 @@ class RunPane : public Pane {
         heading("Equipment bought for this job");
         equipment_ = new EquipmentPane(document, this);
         box->addWidget(equipment_);
+        heading("Before going on");
+        looks_ = wrapped({}, this, word_font(10));
+        looks_->setObjectName("looks");
+        looks_->setTextFormat(Qt::RichText);
+        looks_->setTextInteractionFlags(Qt::TextSelectableByMouse | Qt::TextSelectableByKeyboard);
+        looks_->setAccessibleName("What must be seen, measured or signed after each step");
+        box->addWidget(looks_);
     }
     void refresh(const Wording& wording) override {
         QList<QStringList> rows;
@@ -90,12 +99,25 @@ class RunPane : public Pane {
         }
         materials_->show_rows(rows, tips);
         fit_height(materials_, 4, 12);
+        QString looks;
+        if (const auto& run = document_.findings().run) {
+            for (const auto& row : day_rows(*run, wording)) {
+                if (row.looks.isEmpty()) continue;
+                looks += QString("<p style='margin:6px 0 0 0'><span style='font-weight:600'>%1</span>")
+                             .arg(row.name.toHtmlEscaped());
+                for (const auto& look : row.looks) looks += "<br>· " + look.toHtmlEscaped();
+                looks += "</p>";
+            }
+        }
+        // What is selected in it stays so while it says the same.
+        if (looks_->text() != looks) looks_->setText(looks);
         equipment_->refresh(wording);
     }
 
   private:
     Document& document_;
     RecordTable* materials_;
+    QLabel* looks_;
     EquipmentPane* equipment_;
 };
 

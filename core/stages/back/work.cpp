@@ -60,7 +60,8 @@ Work work(const Choices& c, const Findings& back, double pieces, const shell::Ch
     if (back.crate) {
         making.push_back(at_rate(shop, "cutting ribs", pieces * back.crate->cut_length));
         making.push_back(at_rate(shop, "fitting ribs", pieces * back.ribs));
-        out.step(When::back, Stage::back, fmt::format("cut and fit {:.0f} ribs", pieces * back.ribs), making);
+        out.step(When::back, Stage::back, fmt::format("cut and fit {:.0f} ribs", pieces * back.ribs), making)
+            .look("dry on the shell: an even gap all along, none pressed home");
     }
     const auto& bond = need(shop.bonds, c.joint.bond == Bond::hard ? c.joint.paste : c.joint.strip, "back");
     constexpr double kFillet = 0.15, kOver = 0.1;  // kg of paste a metre; share bought over
@@ -76,7 +77,9 @@ Work work(const Choices& c, const Findings& back, double pieces, const shell::Ch
                   shell.resin, area, {}, 1, waste, shop);
         bonding.push_back(at_rate(shop, "laying ply", c.joint.plies * area));
     }
-    out.step(When::back, Stage::back, "bond the back to the shell", std::move(bonding)).wait = 16 * 3600;
+    out.step(When::back, Stage::back, "bond the back to the shell", std::move(bonding))
+        .look("joints are full, the shell lies on its plug as it did, nothing holds it bent")
+        .wait = 16 * 3600;
     return out;
 }
 

@@ -26,6 +26,20 @@ void buy_layer(Work& work, const BagLayer& l, const Lists<Consumable, Rate>& sho
 
 }  // namespace
 
+void look_at_bag(Step& step, double rise) {
+    step.look("pump, trap and hoses alone hold for ten minutes")
+        .look("corners are stuck first, each pleat is shut to its tip")
+        .look("drawn in part and set into every hollow, then drawn down")
+        .look(rise > 0 ? "shut for ten minutes it has risen by " + quantity(Kind::pressure, rise) + " at most"
+                       : std::string("shut for ten minutes it has risen no more than the shop's mark"));
+}
+
+void look_at_hoses(Step& bag, Step& filling) {
+    bag.look("every hose is clamped, the trap empty, pots weighed and labelled with their order");
+    filling.look("no feed draws air; each front's time is written beside the planned one")
+        .look("a vent is clamped when no more bubbles come; the last place is wet");
+}
+
 Work work(const Choices& c, const Findings& bag, const Flow& flow, const part::Findings& part,
           const edge::Findings& edge, int parts, double cured, const Lists<Consumable, Rate>& shop) {
     Work out;
@@ -35,6 +49,7 @@ Work work(const Choices& c, const Findings& bag, const Flow& flow, const part::F
         step.ledger = Ledger::each;
         step.can_break = false;
         step.wait = cured;
+        step.look("drawn up in its order and three rounds, the gap even all round");
     }
     if (!bag.closed) return out;
     const auto each = Ledger::each;
@@ -55,6 +70,7 @@ Work work(const Choices& c, const Findings& bag, const Flow& flow, const part::F
                            at_rate(shop, "setting up bag", c.second ? 2 : 1)});
     step.can_break = false;
     step.wait = cured;
+    look_at_bag(step, kTenMinutes * bag.allowed);
     if (flow.runs && flow.filling.fill) {
         const double fill = *flow.filling.fill;
         step.wait = 0;
@@ -62,6 +78,8 @@ Work work(const Choices& c, const Findings& bag, const Flow& flow, const part::F
                              {{"bagging", watched(fill) / 3600}});
         run.hands = 1;
         run.can_break = false;
+        // Adding the step may have moved the one before it.
+        look_at_hoses(out.steps[out.steps.size() - 2], run);
         run.wait = fill - watched(fill) + cured;
     }
     for (auto& s : out.steps) s.ledger = each;

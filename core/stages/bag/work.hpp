@@ -11,4 +11,10 @@ namespace jig::bag {
 Work work(const Choices& choices, const Findings& bag, const Flow& flow, const part::Findings& part,
           const edge::Findings& edge, int parts, double cured, const Lists<Consumable, Rate>& shop);
 
+/// What is seen of any bag before resin is mixed for it; `rise` Pa is what it may gain in ten minutes, 0 for
+/// the shop's mark.
+void look_at_bag(Step& step, double rise);
+/// And of one that is filled, before the first hose is opened and until the last is shut.
+void look_at_hoses(Step& bag, Step& filling);
+
 }  // namespace jig::bag

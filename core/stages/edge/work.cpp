@@ -12,7 +12,8 @@ Work work(const Choices& c, const Findings& edge, double seam, const std::string
         out.buy(Ledger::once, Stage::edge, board.name, Kind::count, sheets_for(edge.area, board), 0,
                 board.price, "sheets for flange boards, 30 % left over");
         out.step(When::parting, Stage::edge, "set up the flange boards and clay fillet",
-                 {at_rate(shop, "flange boards", edge.area)});
+                 {at_rate(shop, "flange boards", edge.area)})
+            .look("boards stand firm, the fillet runs without a gap, lands are masked");
     }
     out.consumable(Ledger::once, Stage::edge, "clay fillet", Kind::mass, 0.15 * (edge.rim_length + seam),
                    shop);
@@ -33,7 +34,8 @@ Work work(const Choices& c, const Findings& edge, double seam, const std::string
     if (holes > 0)
         out.step(When::drill, Stage::edge,
                  fmt::format("drill the flange from its template: {:.0f} places", holes),
-                 {at_rate(shop, "drilling flange", holes)});
+                 {at_rate(shop, "drilling flange", holes)})
+            .look("the template lay on its marks; holes are clear and square, no glass stands up");
     return out;
 }
 

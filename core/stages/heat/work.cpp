@@ -23,6 +23,8 @@ Work work(double room, const Cures& cures, const Lists<Rate>& shop) {
                          ", " + quantity(Kind::duration, run.seconds) + " from the room and back",
                      {at_rate(shop, "loading the oven", 1)});
         step.wait = run.seconds;
+        step.look("before it: sensors are placed, read and marked, the oven's alarm is set")
+            .look("before it: it stands or hangs as Heat says, and nothing bends it");
     }
     return out;
 }

@@ -71,12 +71,20 @@ Work work(const Choices& c, const Findings& part, const edge::Findings& edge, co
                                                           : "coating",
                                  parts * l.area));
     }
-    out.step(When::part, Stage::part, "lay up the first part", std::move(laying)).can_break = false;
+    auto& lay = out.step(When::part, Stage::part, "lay up the first part", std::move(laying));
+    lay.can_break = false;
+    lay.look("before it: the release gate says go, cloth and core lie cut and numbered")
+        .look(
+            c.how == LayUp::hand || c.how == LayUp::bagged
+                ? "each ply is ticked with its direction, no air under it, each pot's grams are written down"
+                : "each ply is ticked with its direction, lies without a fold and bridges no corner");
     if (closing.steps.empty()) out.steps.back().wait = cured;
     out.steps.insert(out.steps.end(), closing.steps.begin(), closing.steps.end());
     out.goods.insert(out.goods.end(), closing.goods.begin(), closing.goods.end());
     out.step(When::part, Stage::part, "pull and trim the first part",
-             {at_rate(shop, "demould part", parts), at_rate(shop, "trimming", edge.rim_length)});
+             {at_rate(shop, "demould part", parts), at_rate(shop, "trimming", edge.rim_length)})
+        .look("before it: the part is hard, and it is no earlier than Heat says")
+        .look("mould and part are whole; weight and what was seen are written into the log");
     if (inserts > 0)
         out.step(When::part, Stage::part, "mark, bore and set its inserts",
                  {at_rate(shop, "setting inserts", inserts)});

@@ -21,6 +21,10 @@ Work work(const Findings& plug, const brief::Wanted& brief, const Lists<Consumab
         }
         for (const auto& w : plan.works)
             out.step(When::plug, Stage::plug, w.what, {{w.what, w.hours}}).wait = w.wait;
+        if (!plan.works.empty())
+            out.steps.back()
+                .look("every template lies on it all round, no light under it")
+                .look("its finish is hard to the nail, without a pinhole, and as even as its grade asks");
     }
     // The mould is gone over as the plug was, with half its work.
     const double mould = std::ceil(discs / 2);

@@ -27,6 +27,9 @@ void coats(Work& out, const Findings& release, FaceOf of, When when, const char*
             step.hands = 1;
             step.can_break = false;
             step.wait = coat.wait + (i + 1 == steps.size() ? system.final_cure : 0);
+            if (i + 1 == steps.size())
+                step.look(fmt::format("the {}: every place has all of its coats, tape comes off clean", onto))
+                    .look("each coat stands in the log with its hour and who laid it");
         }
     }
 }
@@ -78,6 +81,7 @@ Work work(const Findings& release, const Lists<Consumable>& shop) {
                           {{"release touch-up", release.work_each / 3600}});
     step.ledger = Ledger::each;
     step.hands = 1;
+    step.look("no dull or sticky place; tape comes off clean");
     return out;
 }
 

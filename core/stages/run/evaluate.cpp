@@ -51,8 +51,9 @@ constexpr double kMoment = 300;
 
 /// The same steps for the shop's calendar: hours of hands are shared by those who are there. What takes but a
 /// moment and waits for nothing is done with what follows it.
-std::vector<Task> tasks_of(const Work& work, int people) {
-    std::vector<Task> out;
+void add_tasks(Findings& found, const Work& work, int people) {
+    auto& out = found.tasks;
+    auto& looks = found.looks;
     for (const auto& step : work.steps) {
         const int hands = step.hands > 0 ? std::min(step.hands, people) : people;
         Task task{name_of(step.stage).key, step.what,    step.hours() * 3600 / hands, hands, step.wait,
@@ -65,12 +66,18 @@ std::vector<Task> tasks_of(const Work& work, int people) {
             out.back() = std::move(task);
         } else {
             out.push_back(std::move(task));
+            looks.emplace_back();
         }
+        looks.back().insert(looks.back().end(), step.looks.begin(), step.looks.end());
     }
-    return out;
 }
 
 }  // namespace
+
+bool last_of(const Findings& f, const Booking& booking) {
+    return std::none_of(f.plan.bookings.begin(), f.plan.bookings.end(),
+                        [&](const Booking& b) { return b.task == booking.task && b.from > booking.from; });
+}
 
 Findings evaluate(const Choices& c, const Before& b, const Library& shop) {
     Findings out;
@@ -85,7 +92,7 @@ Findings evaluate(const Choices& c, const Before& b, const Library& shop) {
     for (const auto& h : out.hours) out.ledgers[static_cast<std::size_t>(h.ledger)].hours += h.hours;
     for (auto& l : out.ledgers) l.labour = l.hours * out.labour_rate;
     out.made = b.brief.pulls * b.split.parts();
-    out.tasks = tasks_of(work, std::max(1, b.brief.people));
+    add_tasks(out, work, std::max(1, b.brief.people));
     out.plan = timetable(out.tasks, {c.start, b.brief.shift});
     const auto &each = out.ledgers[0], &once = out.ledgers[1], &kit = out.ledgers[2];
     const auto rate = fmt::format("hours × {:g} an hour", out.labour_rate);

@@ -48,6 +48,8 @@ struct Findings {
     std::vector<Hours> hours;          ///< by rate: of the tool, and of each part
     std::array<LedgerSum, 3> ledgers;  ///< by Ledger
     std::vector<Task> tasks;           ///< the same hours, in order
+    /// By task, what must be seen, measured or signed before going on.
+    std::vector<std::vector<std::string>> looks;
     Timetable plan;
     double labour_rate = 0;
     int made = 0;  ///< parts over all planned pulls
@@ -89,6 +91,9 @@ struct Before {
         return split.one_piece() ? 1 : static_cast<double>(split.set.pieces.size());
     }
 };
+
+/// Whether a task ends with this booking: then it is looked at.
+bool last_of(const Findings& findings, const Booking& booking);
 
 Findings evaluate(const Choices& choices, const Before& before, const Library& shop);
 Calls calls(const Findings& findings, const brief::Choices& brief);

@@ -18,11 +18,13 @@ namespace {
 Work own_work(const Before& b, const Library& shop) {
     Work out;
     out.step(When::design, Stage::brief, "draw and plan the tool", {at_rate(shop, "design", 1)});
-    out.step(When::demould, Stage::run, "take the mould off and trim it", {at_rate(shop, "demould tool", 1)});
+    out.step(When::demould, Stage::run, "take the mould off and trim it", {at_rate(shop, "demould tool", 1)})
+        .look("before it: its cure is over and it is as cold as the room")
+        .look("the face is whole: no star, no print, nothing left on the plug");
     // It comes off a finished plug: a third of what both take.
-    out.step(
-        When::finish, Stage::run, "wet-sand and polish the mould",
-        {{"finishing the mould", plug::finish_hours(b.brief.grade, b.plug.sanding_area, shop).tool / 3}});
+    out.step(When::finish, Stage::run, "wet-sand and polish the mould",
+             {{"finishing the mould", plug::finish_hours(b.brief.grade, b.plug.sanding_area, shop).tool / 3}})
+        .look("no scratch of a coarser grit is left, seen wet and against the light");
     return out;
 }
 

@@ -2,6 +2,7 @@
 
 #include <fmt/format.h>
 
+#include "core/stages/bag/work.hpp"
 #include "core/stages/stack_goods.hpp"
 
 namespace jig::shell {
@@ -27,6 +28,12 @@ void lay(Work& out, const Choices& c, const Findings& shell, double area, double
         today.clear();
         step.can_break = false;
         step.wait = wait;
+        if (day == 1) step.look("before it: corners are filled, so that no cloth bridges one");
+        step.look(
+            c.how == LayUp::infused || c.how == LayUp::prepreg
+                ? "each ply is ticked with its direction, lies without a fold and bridges no corner"
+                : "each ply is ticked with its direction, no air under it, each pot's grams are written "
+                  "down");
     };
     double debulks = 0;
     // m² of doublers' plies by the day that they go on: the last of the common stack, and those after it.
@@ -51,6 +58,7 @@ void lay(Work& out, const Choices& c, const Findings& shell, double area, double
                 step.can_break = false;
                 step.wait = coat.between_passes;
                 step.no_later = coat.window;
+                step.look("even and without a pinhole; tacky, and nothing comes off on a finger");
             }
             continue;
         }
@@ -123,17 +131,20 @@ Work work(const Choices& c, const Findings& shell, const edge::Findings& edge,
                      {at_rate(shop, "clearing the seam", split.set.seam_length / (pieces - 1))});
         const auto before = out.steps.size();
         lay(out, c, shell, area, pieces, of, shop);
+        if (out.steps.size() > before) out.steps[before].look("before it: the release gate says go");
         if (bagged) {
             auto& closing =
                 out.step(When::shell, Stage::shell, "bag the shell and find its leaks" + of,
                          {at_rate(shop, "bagging", area * goes), at_rate(shop, "setting up bag", goes)});
             closing.can_break = false;
+            bag::look_at_bag(closing, 0);
         }
         if (infused && flow.runs && flow.filling.fill) {
             auto& run = out.step(When::shell, Stage::shell, "let the resin into the shell, hose by hose" + of,
                                  {{"bagging", goes * bag::watched(*flow.filling.fill) / 3600}});
             run.hands = 1;
             run.can_break = false;
+            bag::look_at_hoses(out.steps[out.steps.size() - 2], run);
         }
         if (out.steps.size() == before) continue;  // nothing is laid
         // Whatever came last cures before anything goes on.

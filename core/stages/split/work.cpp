@@ -26,10 +26,12 @@ Work work(const Choices& c, const Findings& split, const Lists<jig::Board, Faste
                  split.boards.size() == 1
                      ? std::string("fit the parting board with clay")
                      : fmt::format("fit {} parting boards with clay", split.boards.size()),
-                 {at_rate(shop, "parting boards", seam)});
+                 {at_rate(shop, "parting boards", seam)})
+            .look("clay closes the line all round; dowels and keys stand along the pull");
         auto& close = out.step(When::part, Stage::split, "bring the pieces together and bolt them",
                                {at_rate(shop, "closing the mould", seam)});
         close.ledger = Ledger::each;
+        close.look("flanges lie on each other all round, dowels home, the seam shut");
     }
     return out;
 }
