@@ -12,6 +12,7 @@
 #include "tests/job/fixtures.hpp"
 #include "tests/quiet.hpp"
 #include "tests/shapes.hpp"
+#include "tests/stages/one_sheet.hpp"
 
 using namespace jig;
 using bag::fit_fronts;
@@ -53,27 +54,7 @@ Port at_end(PortUse use, double at) {
 
 /// One sheet of cloth without a medium, fed at one end of a strip a metre long and drawn at the other.
 FlowAsked plain(double length = 1) {
-    FlowAsked a;
-    a.infused = true;
-    FlowLayer cloth;
-    cloth.K1 = cloth.K2 = kK;
-    cloth.Kz = kK / 10;
-    cloth.thickness = kDeep;
-    cloth.porosity = kPhi;
-    a.preform = {{{}, cloth, true}};
-    a.stack.layers = {{LayerKind::ply, "cloth", 0, 0}};
-    a.medium.thickness = 0;
-    a.resin = {};
-    a.resin.kinetics = {};
-    a.resin.kinetics.A1 = a.resin.kinetics.A2 = 0;
-    a.resin.mu = kMu;
-    a.resin.T = a.resin.T_known;
-    a.room = 1e5;
-    a.vacuum = 1e5 - kDrop;
-    a.infusion.plan = InfusionPlan::own;
-    a.infusion.below = 0;
-    a.infusion.hose = 0;
-    a.infusion.medium = false;
+    auto a = fixtures::one_sheet(kK, kPhi, kDeep, kDrop);
     a.infusion.ports = {at_end(PortUse::feed, -length / 2), at_end(PortUse::vent, length / 2)};
     return a;
 }

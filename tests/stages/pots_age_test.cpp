@@ -9,6 +9,7 @@
 #include "tests/job/fixtures.hpp"
 #include "tests/quiet.hpp"
 #include "tests/shapes.hpp"
+#include "tests/stages/one_sheet.hpp"
 
 namespace jig::bag {
 namespace {
@@ -17,25 +18,10 @@ constexpr double kPerm = 2.2e-11, kOpen = 0.5, kThick = 0.004, kVacuumed = 9e4, 
 
 /// One sheet of cloth, and a resin that thickens by several times before it is full.
 FlowAsked thickening(double pot) {
-    FlowAsked a;
-    a.infused = true;
-    FlowLayer cloth;
-    cloth.K1 = cloth.K2 = kPerm;
-    cloth.Kz = kPerm / 10;
-    cloth.thickness = kThick;
-    cloth.porosity = kOpen;
-    a.preform = {{{}, cloth, true}};
-    a.stack.layers = {{LayerKind::ply, "cloth", 0, 0}};
-    a.medium.thickness = 0;
+    auto a = fixtures::one_sheet(kPerm, kOpen, kThick, kVacuumed);
     a.resin = flowing(need(fixtures::shop().resins, "epoxy, infusion", "test"), 298.15);
     a.density = 1100;
     a.pot_life = 1e6;
-    a.room = 1e5;
-    a.vacuum = 1e5 - kVacuumed;
-    a.infusion.plan = InfusionPlan::own;
-    a.infusion.below = 0;
-    a.infusion.hose = 0;
-    a.infusion.medium = false;
     a.infusion.waited = kWaited;
     a.infusion.pot = pot;
     return a;

@@ -11,6 +11,7 @@
 #include "tests/job/fixtures.hpp"
 #include "tests/quiet.hpp"
 #include "tests/shapes.hpp"
+#include "tests/stages/one_sheet.hpp"
 
 namespace jig::bag {
 namespace {
@@ -29,28 +30,8 @@ Job infused_shell() {
 
 /// A strip 1 m long whose one end lies `rise` lower on the plug than the other, fed at that end.
 FlowAsked slope(Infused of, double rise) {
-    FlowAsked a;
-    a.infused = true;
+    auto a = fixtures::one_sheet(1e-10, 0.5, 0.003, 9e4);
     a.of = of;
-    FlowLayer cloth;
-    cloth.K1 = cloth.K2 = 1e-10;
-    cloth.Kz = 1e-11;
-    cloth.thickness = 0.003;
-    cloth.porosity = 0.5;
-    a.preform = {{{}, cloth, true}};
-    a.stack.layers = {{LayerKind::ply, "cloth", 0, 0}};
-    a.medium.thickness = 0;
-    a.resin = {};
-    a.resin.kinetics = {};
-    a.resin.kinetics.A1 = a.resin.kinetics.A2 = 0;
-    a.resin.mu = 0.25;
-    a.resin.T = a.resin.T_known;
-    a.room = 1e5;
-    a.vacuum = 1e4;
-    a.infusion.plan = InfusionPlan::own;
-    a.infusion.below = 0;
-    a.infusion.hose = 0;
-    a.infusion.medium = false;
     const double half = std::sqrt(1 - rise * rise) / 2;
     for (const auto use : {PortUse::feed, PortUse::vent}) {
         Port p;

@@ -296,8 +296,8 @@ Calls flow_calls(const Flow& f, const Infusion& c, const Preform& preform) {
         add(Severity::note, "goes",
             fmt::format("What may be laid at once is passed: it is filled in {} goes", preform.goes),
             "Its heat allows no more (see Shell). The resin is followed here through the whole stack as if "
-            "it "
-            "were filled at once: a thinner go takes less resin and much the same time.");
+            "it were "
+            "filled at once.");
     for (std::size_t i = 0; i < fill.feeds.size(); ++i) {
         if (!fill.feeds[i].opened && f.ports[i].port.opens != PortOpens::start)
             add(Severity::caution, "feed_waits", f.ports[i].name + " never opens",
