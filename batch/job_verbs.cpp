@@ -103,6 +103,9 @@ Json run_plug(const Arguments& a, Progress& progress) {
                 files.push_back(base + name);
             };
             if (plan.route == Route::slabs) write(stack_mesh(plan.slabs.stack), "stack.stl");
+            if (plan.mould)
+                write(plug::as_cut(*plan.mould, plug::cut_deeper(job.plug, *on.shop), job.heat.plug_scale),
+                      "mould-as-cut.stl");
             for (const auto& tile : plan.tiles.tiles) write(tile.mesh, "tile-" + tile.name() + ".stl");
         }
     }

@@ -189,7 +189,7 @@ Json run_slabs(const Arguments& a, Progress& progress) {
     const auto measured = measure(mesh.mesh, mesh.topology);
     body.volume = measured.volume;
     body.area = measured.area;
-    body.surface = std::move(stood);
+    body.surface = std::shared_ptr<const split::Stood>(std::move(stood));
     body.frame = frame_across(Point(axis[0], axis[1], axis[2]).normalized());
     plug::Plan plan;
     plan.route = Route::slabs;

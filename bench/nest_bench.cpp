@@ -72,7 +72,7 @@ BENCHMARK_CAPTURE(nesting_against_rows, pavilion_petal, "pavilion-petal")
     ->Unit(benchmark::kMillisecond)
     ->Iterations(1);
 
-/// All seven routes of the demo against the one that the job takes.
+/// All routes of the demo against the one that the job takes.
 void seven_routes(benchmark::State& state) {
     const auto shop = load_shop(std::string(JIG_SOURCE_DATA) + "/library");
     const auto job = load_job(std::string(JIG_SOURCE_DATA) + "/demo/cello-case.json");
@@ -80,7 +80,7 @@ void seven_routes(benchmark::State& state) {
     const auto f = evaluate(job, shop, quiet, Depth::stages);
     for (auto _ : state)
         benchmark::DoNotOptimize(
-            plug::side_by_side(job.plug, job.shape, *f.shape, *f.split, job.brief, shop, quiet).size());
+            plug::side_by_side(job.plug, job.shape, *f.shape, *f.split, {}, job.brief, shop, quiet).size());
 }
 BENCHMARK(seven_routes)->Unit(benchmark::kMillisecond);
 

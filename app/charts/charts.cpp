@@ -37,16 +37,22 @@ Plot cost_plot(const run::Findings& run, const Wording& w) {
     return plot;
 }
 
-Plot growth_plot(const heat::Findings& heat, double tolerance, const Wording& w) {
+Plot growth_plot(const heat::Findings& heat, bool direct, double tolerance, const Wording& w) {
     const auto& c = heat.chain;
-    const std::array<std::tuple<const char*, double, double>, 5> steps{
+    std::vector<std::tuple<const char*, double, double>> steps{
         {{"plug in the room", c.room, 0.0},
          {"plug where the shell gels", c.shell_gel, heat.sizes.plug_hot},
          {"tool in the room", c.room, heat.sizes.tool_room},
          {"tool where the part gels", c.part_gel, heat.sizes.tool_hot},
          {"part in the room", c.room, heat.sizes.part_room}}};
-    Plot plot{QString("Size over %1, from plug to part").arg(shown(Kind::length, heat.length, w)),
-              {"step", Kind::count, 0, 4, {}},
+    // Nothing is taken off anything before the part is.
+    if (direct)
+        steps = {{"mould as it is cut", c.room, 0.0},
+                 {"mould where the part gels", c.part_gel, heat.sizes.tool_hot},
+                 {"part in the room", c.room, heat.sizes.part_room}};
+    Plot plot{QString("Size over %1, from %2 to part")
+                  .arg(shown(Kind::length, heat.length, w), direct ? "mould" : "plug"),
+              {"step", Kind::count, 0, static_cast<double>(steps.size() - 1), {}},
               {"beyond the drawing", Kind::thickness, 0, 0, {}},
               {{"beyond the drawing", {}, Tone::petrol, false, true}},
               {{-tolerance, tolerance, "tolerance ±" + shown(Kind::thickness, tolerance, w)}},
@@ -271,7 +277,7 @@ std::vector<Plot> plots_of(const Job& job, const Findings& f, Stage stage, const
     }
     if (stage == Stage::run && f.run) return {cost_plot(*f.run, w)};
     if (stage == Stage::heat && f.heat) {
-        std::vector<Plot> out{growth_plot(*f.heat, job.brief.tolerance, w)};
+        std::vector<Plot> out{growth_plot(*f.heat, plug::no_plug(job.plug), job.brief.tolerance, w)};
         for (const auto& run : f.heat->cures->runs) {
             out.push_back(cure_plot(run));
             out.push_back(degree_plot(run));

@@ -12,7 +12,7 @@ bool has_chart(Stage stage);
 /// Cost of one part against the number made, the planned number marked.
 Plot cost_plot(const run::Findings& run, const Wording& wording);
 /// How far plug, tool and part are from the drawing at each step; `tolerance` m either way is meant.
-Plot growth_plot(const heat::Findings& heat, double tolerance, const Wording& wording);
+Plot growth_plot(const heat::Findings& heat, bool direct, double tolerance, const Wording& wording);
 /// Temperatures of one cure's wall, the air, and the Tg that keeps ahead of them or does not.
 Plot cure_plot(const heat::CureRun& run);
 /// Degree of cure of what reacts in it.

@@ -20,6 +20,8 @@ Hatch hatch_of(const LaidLayer& l) {
             return Hatch::coupling;
         case LayerKind::core:
             return Hatch::core;
+        case LayerKind::wall:
+            return l.layer.solid && l.layer.solid->metal ? Hatch::metal : Hatch::board;
         case LayerKind::ply:
             break;
     }
@@ -163,6 +165,9 @@ Section2 section_at_cut(const Job& job, const Findings& f, Stage stage) {
     for (const auto& l : laid) shell += l.ply.thickness;
     out.stretch =
         std::clamp(kSeenThickness * std::max(high - low + 2 * wide, 2.2 * depth) / 2.2 / shell, 1.0, 40.0);
+    // A mould that is a block itself is drawn as thick as it is.
+    const bool block = is_solid(laid.empty() ? std::vector<Layer>{} : std::vector<Layer>{laid.front().layer});
+    if (block) out.stretch = 1;
     const double drawn = shell * out.stretch;
     out.low_x = low - wide - 0.02;
     out.high_x = high + wide + 0.02;
@@ -225,6 +230,9 @@ Section2 section_at_cut(const Job& job, const Findings& f, Stage stage) {
         // Painted from the outside in, so the innermost must be first.
         std::reverse(inner.begin(), inner.end());
         for (auto& l : inner) out.layers.push_back(std::move(l));
+    } else if (block) {
+        out.layers.push_back({"room for the part", Hatch::bag, 0, Stage::part, solid, false});
+        out.layers.push_back({"release", Hatch::release, 0, Stage::release, solid, true});
     } else {
         out.layers.push_back({QString::fromStdString("plug: " + f.plug->board.name),
                               f.plug->board.density < 200 ? Hatch::foam : Hatch::board, 0, Stage::plug, solid,
@@ -234,6 +242,15 @@ Section2 section_at_cut(const Job& job, const Findings& f, Stage stage) {
     double at = 0;
     for (std::size_t i = 0; i < laid.size(); ++i) {
         const auto& l = laid[i];
+        if (l.layer.kind == LayerKind::wall) {
+            // Down to its flat foot, which lies uppermost here.
+            auto whole = solid;
+            whole.push_back(box(left - wide, out.foot, right + wide, out.foot + depth + drawn));
+            out.layers.push_back({QString::fromStdString(l.name), hatch_of(l), l.ply.thickness, Stage::shell,
+                                  united(whole), false});
+            at += drawn;
+            continue;
+        }
         at += l.ply.thickness * out.stretch;
         out.layers.push_back({QString::fromStdString(l.name), hatch_of(l), l.ply.thickness,
                               i < own ? Stage::shell : Stage::back, trimmed(offset(solid, at)), false});

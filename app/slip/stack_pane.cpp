@@ -308,6 +308,8 @@ QStringList StackPane::names_like(const Layer& layer) const {
         case LayerKind::coupling:
             out << "coupling coat";
             break;
+        case LayerKind::wall:
+            break;
     }
     return out;
 }

@@ -177,164 +177,171 @@ Scene scene_of(const Job& job, const Findings& f, Stage stage, const Ink& k, con
                                                     .lighter(k.paper.lightness() > 128 ? 100 : 210);
     const QColor shell_colour = hatch_ground(Hatch::cloth_heavy, k);
     bool wide = true;
-    switch (stage) {
-        case Stage::split:
-            if (f.split && !f.split->one_piece()) {
-                // The plane's travel is the part's own extent, before its pieces are drawn apart.
-                if (job.split.way == SplitWay::plane) add_plane(s, job, up);
-                add_pieces(s, job, f, up, k, stone, view);
-                break;
-            }
-            add_shape(s, mesh, up, 0, 0, [&](std::size_t face, QColor& c, Pattern& p) {
-                const auto r = f.split ? f.split->map.faces[face % faces] : Release::slides;
-                c = release_colour(r, k);
-                p = r == Release::locks   ? Pattern::crosses
-                    : r == Release::drags ? Pattern::dots
-                                          : Pattern::plain;
-                return r != Release::open;
-            });
-            s.legend =
-                "plain: slides    dotted: drags    crossed: locks    yellow line: no draft    arrow: the "
-                "pull";
-            if (f.split) add_pull(s, f, up, k, w);
-            break;
-        case Stage::plug:
-            if (f.plug) {
-                for (std::size_t i = 0; i < f.plug->plans.size(); ++i) {
-                    const bool parted = f.plug->plans.size() > 1;
-                    add_plan(s, f.plug->plans[i], parted ? f.split->set.pieces[i].mesh : mesh, up, k,
-                             view.apart);
+    // A block is shown as one wherever the tool alone is looked at.
+    const bool turned =
+        f.plug && plug::no_plug(job.plug) &&
+        (stage == Stage::plug || stage == Stage::shell || stage == Stage::back || stage == Stage::heat);
+    if (turned) {
+        add_moulds(s, f.plug->plans, up, k, view.apart);
+        s.comes_apart = stage == Stage::plug && job.plug.direct.way == MouldWay::printed;
+    } else
+        switch (stage) {
+            case Stage::split:
+                if (f.split && !f.split->one_piece()) {
+                    // The plane's travel is the part's own extent, before its pieces are drawn apart.
+                    if (job.split.way == SplitWay::plane) add_plane(s, job, up);
+                    add_pieces(s, job, f, up, k, stone, view);
+                    break;
                 }
-                const auto route = job.plug.route;
-                s.comes_apart = route == Route::slabs || route == Route::tiles || route == Route::splash ||
-                                f.plug->plans.size() > 1;
-            }
-            break;
-        case Stage::bag:
-            // A layer that is chosen is looked at in place of the front.
-            if (f.flow && !(view.bag_layer && f.bag && *view.bag_layer < f.bag->layers.size())) {
-                if (view.thickness && f.flow->thickness)
-                    add_flow_thickness(s, *f.flow, up, k, view.apart);
-                else
-                    add_flow(s, job, f, up, k, w, view.apart);
-                if (f.bag) add_bridge(s, *f.bag, up, k, w);
-                wide = false;
-                break;
-            }
-            add_shape(s, mesh, up, 0, 0, plain(stone));
-            add_flange(s, job, f, up, k, stone.darker(104), 0);
-            if (f.bag && f.bag->clamp && !f.bag->clamp->order.empty()) {
-                add_tightening(s, job, f);
-                s.legend = "bolts, numbered as they are drawn up: crosswise, in three rounds";
-            }
-            if (f.bag && f.bag->closed) {
-                add_film(s, f.bag->film, up, k);
-                add_bag_cuts(s, *f.bag, view.bag_layer, up, k, w);
+                add_shape(s, mesh, up, 0, 0, [&](std::size_t face, QColor& c, Pattern& p) {
+                    const auto r = f.split ? f.split->map.faces[face % faces] : Release::slides;
+                    c = release_colour(r, k);
+                    p = r == Release::locks   ? Pattern::crosses
+                        : r == Release::drags ? Pattern::dots
+                                              : Pattern::plain;
+                    return r != Release::open;
+                });
                 s.legend =
-                    (f.bag->film.pleats.empty()
-                         ? QString("tape land yellow")
-                         : QString(
-                               "tape land yellow; folds on it: pleats of the film, as tall as they stand")) +
-                    (s.legend.isEmpty() ? QString() : "; " + s.legend);
-            }
-            break;
-        case Stage::edge:
-        case Stage::release:
-            if (stage == Stage::release)
-                add_released(s, mesh, up, job, f, k);
-            else
+                    "plain: slides    dotted: drags    crossed: locks    yellow line: no draft    arrow: the "
+                    "pull";
+                if (f.split) add_pull(s, f, up, k, w);
+                break;
+            case Stage::plug:
+                if (f.plug) {
+                    for (std::size_t i = 0; i < f.plug->plans.size(); ++i) {
+                        const bool parted = f.plug->plans.size() > 1;
+                        add_plan(s, f.plug->plans[i], parted ? f.split->set.pieces[i].mesh : mesh, up, k,
+                                 view.apart);
+                    }
+                    const auto route = job.plug.route;
+                    s.comes_apart = route == Route::slabs || route == Route::tiles ||
+                                    route == Route::splash || f.plug->plans.size() > 1;
+                }
+                break;
+            case Stage::bag:
+                // A layer that is chosen is looked at in place of the front.
+                if (f.flow && !(view.bag_layer && f.bag && *view.bag_layer < f.bag->layers.size())) {
+                    if (view.thickness && f.flow->thickness)
+                        add_flow_thickness(s, *f.flow, up, k, view.apart);
+                    else
+                        add_flow(s, job, f, up, k, w, view.apart);
+                    if (f.bag) add_bridge(s, *f.bag, up, k, w);
+                    wide = false;
+                    break;
+                }
                 add_shape(s, mesh, up, 0, 0, plain(stone));
-            add_flange(s, job, f, up, k, stage == Stage::release ? k.slides : stone.darker(104), 0);
-            if (stage == Stage::edge) add_fittings(s, job, f);
-            if (stage == Stage::edge)
-                s.legend =
-                    "tape land yellow; rings: bolts    discs: dowels    wedges: slots    crosses: jacking "
-                    "screws    double rings: air ports; drag them";
-            break;
-        case Stage::shell:
-        case Stage::heat: {
-            const double raise = 0.9 * (s.bounds.high.z() - s.bounds.low.z());
-            add_shape(s, mesh, up, 0, 0, plain(stone));
-            const auto doubled = stage == Stage::shell ? painted_faces(job, mesh) : std::vector<char>();
-            const auto first = s.corners.size();
-            add_shape(s, mesh, up, raise, shell, [&](std::size_t face, QColor& c, Pattern& p) {
-                const bool kept = plain(shell_colour)(face, c, p);
-                if (!doubled.empty() && doubled[face]) {
-                    c = shell_colour.darker(125);
-                    p = Pattern::crosses;
+                add_flange(s, job, f, up, k, stone.darker(104), 0);
+                if (f.bag && f.bag->clamp && !f.bag->clamp->order.empty()) {
+                    add_tightening(s, job, f);
+                    s.legend = "bolts, numbered as they are drawn up: crosswise, in three rounds";
                 }
-                return kept;
-            });
-            if (stage == Stage::shell) {
-                s.surfaces.push_back({first, s.corners.size(), Point(0, 0, raise)});
-                s.brushes.push_back({"doubler", Paint::show, Point::UnitZ(), k.petrol});
-                s.brushes.push_back({"none here", Paint::plain, Point::UnitZ(), k.faint});
+                if (f.bag && f.bag->closed) {
+                    add_film(s, f.bag->film, up, k);
+                    add_bag_cuts(s, *f.bag, view.bag_layer, up, k, w);
+                    s.legend = (f.bag->film.pleats.empty() ? QString("tape land yellow")
+                                                           : QString("tape land yellow; folds on it: pleats "
+                                                                     "of the film, as tall as they stand")) +
+                               (s.legend.isEmpty() ? QString() : "; " + s.legend);
+                }
+                break;
+            case Stage::edge:
+            case Stage::release:
+                if (stage == Stage::release)
+                    add_released(s, mesh, up, job, f, k);
+                else
+                    add_shape(s, mesh, up, 0, 0, plain(stone));
+                add_flange(s, job, f, up, k, stage == Stage::release ? k.slides : stone.darker(104), 0);
+                if (stage == Stage::edge) add_fittings(s, job, f);
+                if (stage == Stage::edge)
+                    s.legend =
+                        "tape land yellow; rings: bolts    discs: dowels    wedges: slots    crosses: "
+                        "jacking "
+                        "screws    double rings: air ports; drag them";
+                break;
+            case Stage::shell:
+            case Stage::heat: {
+                const double raise = 0.9 * (s.bounds.high.z() - s.bounds.low.z());
+                add_shape(s, mesh, up, 0, 0, plain(stone));
+                const auto doubled = stage == Stage::shell ? painted_faces(job, mesh) : std::vector<char>();
+                const auto first = s.corners.size();
+                add_shape(s, mesh, up, raise, shell, [&](std::size_t face, QColor& c, Pattern& p) {
+                    const bool kept = plain(shell_colour)(face, c, p);
+                    if (!doubled.empty() && doubled[face]) {
+                        c = shell_colour.darker(125);
+                        p = Pattern::crosses;
+                    }
+                    return kept;
+                });
+                if (stage == Stage::shell) {
+                    s.surfaces.push_back({first, s.corners.size(), Point(0, 0, raise)});
+                    s.brushes.push_back({"doubler", Paint::show, Point::UnitZ(), k.petrol});
+                    s.brushes.push_back({"none here", Paint::plain, Point::UnitZ(), k.faint});
+                }
+                add_flange(s, job, f, up, k, shell_colour, raise);
+                s.bounds.high.z() += raise;
+                s.legend = doubled.empty()
+                               ? "the shell lifted off the plug"
+                               : "the shell lifted off the plug; crossed: doubled where it is painted";
+                break;
             }
-            add_flange(s, job, f, up, k, shell_colour, raise);
-            s.bounds.high.z() += raise;
-            s.legend = doubled.empty()
-                           ? "the shell lifted off the plug"
-                           : "the shell lifted off the plug; crossed: doubled where it is painted";
-            break;
-        }
-        case Stage::back:
-            if (view.load && f.trial) {
-                const auto* result = f.trial->find(*view.load);
-                if (result != nullptr && !result->field.empty()) {
-                    add_trial(s, *f.trial, *result, k, w, view.apart);
+            case Stage::back:
+                if (view.load && f.trial) {
+                    const auto* result = f.trial->find(*view.load);
+                    if (result != nullptr && !result->field.empty()) {
+                        add_trial(s, *f.trial, *result, k, w, view.apart);
+                        return s;
+                    }
+                }
+                add_shape(s, mesh, up, 0, shell, plain(shell_colour));
+                add_flange(s, job, f, up, k, shell_colour, 0);
+                add_back(s, job, f, up, k);
+                break;
+            case Stage::part:
+                if (view.part_load && f.part_trial && *view.part_load < f.part_trial->loads.size()) {
+                    add_part_trial(s, *f.part_trial, job.part.duty, *view.part_load, k, w, view.apart);
                     return s;
                 }
-            }
-            add_shape(s, mesh, up, 0, shell, plain(shell_colour));
-            add_flange(s, job, f, up, k, shell_colour, 0);
-            add_back(s, job, f, up, k);
-            break;
-        case Stage::part:
-            if (view.part_load && f.part_trial && *view.part_load < f.part_trial->loads.size()) {
-                add_part_trial(s, *f.part_trial, job.part.duty, *view.part_load, k, w, view.apart);
-                return s;
-            }
-            if (f.part && f.part->draped->worst() != nullptr) {
-                add_cloth(s, f, up, k, w);
-                if (f.core_panels) add_core_panels(s, *f.core_panels, up, k);
-                add_zones(s, job, f, up, k, w);
-                add_inserts(s, job, f, up);
+                if (f.part && f.part->draped->worst() != nullptr) {
+                    add_cloth(s, f, up, k, w);
+                    if (f.core_panels) add_core_panels(s, *f.core_panels, up, k);
+                    add_zones(s, job, f, up, k, w);
+                    add_inserts(s, job, f, up);
+                    wide = false;
+                    break;
+                }
+                [[fallthrough]];
+            case Stage::brief:
+            case Stage::shape:
+            case Stage::run:
+            case Stage::log: {
+                const auto first = s.corners.size();
+                add_shape(s, mesh, up, 0, 0, [&](std::size_t face, QColor& c, Pattern& p) {
+                    const bool kept = plain(stone)(face, c, p);
+                    const auto* corners = stage == Stage::shape && f.shell ? &f.shell->corners
+                                          : stage == Stage::part && f.part ? &f.part->corners
+                                                                           : nullptr;
+                    if (corners != nullptr && face < corners->faces.size() && corners->faces[face]) {
+                        c = k.drags;
+                        p = Pattern::dots;
+                        s.legend = "dotted: corners so tight that cloth bridges them";
+                    }
+                    return kept;
+                });
                 wide = false;
+                if (stage == Stage::shape) add_repairs(s, f, up, k);
+                if (stage == Stage::part && f.part) {
+                    add_zone_brushes(s, first, k);
+                    if (f.core_panels) add_core_panels(s, *f.core_panels, up, k);
+                    add_zones(s, job, f, up, k, w);
+                    add_inserts(s, job, f, up);
+                }
                 break;
             }
-            [[fallthrough]];
-        case Stage::brief:
-        case Stage::shape:
-        case Stage::run:
-        case Stage::log: {
-            const auto first = s.corners.size();
-            add_shape(s, mesh, up, 0, 0, [&](std::size_t face, QColor& c, Pattern& p) {
-                const bool kept = plain(stone)(face, c, p);
-                const auto* corners = stage == Stage::shape && f.shell ? &f.shell->corners
-                                      : stage == Stage::part && f.part ? &f.part->corners
-                                                                       : nullptr;
-                if (corners != nullptr && face < corners->faces.size() && corners->faces[face]) {
-                    c = k.drags;
-                    p = Pattern::dots;
-                    s.legend = "dotted: corners so tight that cloth bridges them";
-                }
-                return kept;
-            });
-            wide = false;
-            if (stage == Stage::shape) add_repairs(s, f, up, k);
-            if (stage == Stage::part && f.part) {
-                add_zone_brushes(s, first, k);
-                if (f.core_panels) add_core_panels(s, *f.core_panels, up, k);
-                add_zones(s, job, f, up, k, w);
-                add_inserts(s, job, f, up);
-            }
-            break;
         }
-    }
     if (stage == Stage::shape || stage == Stage::brief || stage == Stage::part) add_dimensions(s, w);
-    if (of_piece) {
+    if (of_piece && !turned) {
         s.shadow = offset(f.edge->tool->rim, f.edge->width);
-    } else if (f.split && !f.split->rim.empty() && (!s.comes_apart || stage == Stage::plug)) {
+    } else if (f.split && !f.split->rim.empty() && (!s.comes_apart || stage == Stage::plug) && !turned) {
         const auto& rims = of_mould ? f.split->rims : Loops{f.split->rim};
         s.shadow = wide && f.edge && stage != Stage::split && stage != Stage::plug ? f.edge->outer : rims;
         for (const auto& loop : rims) {
@@ -350,7 +357,7 @@ Scene scene_of(const Job& job, const Findings& f, Stage stage, const Ink& k, con
     const int axis = job.cut.across == CutAlong::length
                          ? ((s.bounds.high - s.bounds.low).x() >= (s.bounds.high - s.bounds.low).y() ? 0 : 1)
                          : ((s.bounds.high - s.bounds.low).x() >= (s.bounds.high - s.bounds.low).y() ? 1 : 0);
-    s.has_cut = view.cut && stage != Stage::plug && !s.comes_apart;
+    s.has_cut = view.cut && !turned && stage != Stage::plug && !s.comes_apart;
     s.cut_normal = Point::Unit(axis);
     s.cut_low = s.cut_high = (s.bounds.low + s.bounds.high) / 2;
     s.cut_low[axis] = s.bounds.low[axis];

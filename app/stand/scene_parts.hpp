@@ -85,6 +85,9 @@ void add_flange(Scene& s, const Job& job, const Findings& f, const Upright& up, 
 /// A plug cut up as its plan says; `apart` 0 to 1.
 void add_plan(Scene& s, const plug::Plan& plan, const TriangleMesh& surface, const Upright& up, const Ink& k,
               double apart);
+/// Moulds that are made without a plug, turned over beside each other, in place of all that was drawn.
+void add_moulds(Scene& s, const std::vector<plug::Plan>& plans, const Upright& up, const Ink& k,
+                double apart);
 void add_back(Scene& s, const Job& job, const Findings& f, const Upright& up, const Ink& k);
 /// Cloth as it lies on the part's face: its threads, where it locks, and where corners are bridged.
 void add_cloth(Scene& s, const Findings& f, const Upright& up, const Ink& k, const Wording& w);

@@ -8,7 +8,10 @@ namespace jig::app {
 namespace {
 
 QColor ground_of(const Board& board, const Ink& k) {
-    return hatch_ground(board.density < 200 ? Hatch::foam : Hatch::board, k);
+    return hatch_ground(board.is_metal()      ? Hatch::metal
+                        : board.density < 200 ? Hatch::foam
+                                              : Hatch::board,
+                        k);
 }
 
 void add_slabs(Scene& s, const plug::Plan& plan, const Upright& up, const Ink& k, double apart) {
@@ -46,22 +49,14 @@ void add_slabs(Scene& s, const plug::Plan& plan, const Upright& up, const Ink& k
     s.legend = "slabs drawn apart, numbered from the foot    red lines: pins";
 }
 
-void add_block(Scene& s, const plug::Plan& plan, const TriangleMesh& surface, const Upright& up,
-               const Ink& k) {
-    const auto board = ground_of(plan.substrate, k);
-    const auto& faces = plan.block.reach.faces;
-    add_shape(s, surface, up, 0, 0, [&](std::size_t face, QColor& c, Pattern& p) {
-        const auto r = face < faces.size() ? faces[face] : Reach::reached;
-        c = r == Reach::reached ? board : r == Reach::too_tight ? k.drags : k.locks;
-        p = r == Reach::reached ? Pattern::grain : r == Reach::too_tight ? Pattern::dots : Pattern::crosses;
-        return true;
-    });
+/// The block that it is cut from, and its dowels; `at` stands a place of the plan's own frame.
+template <class At>
+void add_block_lines(Scene& s, const plug::Plan& plan, const Ink& k, const At& at) {
     for (const auto& part : plan.block.parts) {
-        const auto at = [&](int corner) {
-            const Point q(corner & 1 ? part.high.x() : part.low.x(),
-                          corner & 2 ? part.high.y() : part.low.y(),
-                          corner & 4 ? part.high.z() : part.low.z());
-            return up(plan.frame.lift({q.x(), q.y()}, q.z()));
+        const auto corner_at = [&](int corner) {
+            return at(Point(corner & 1 ? part.high.x() : part.low.x(),
+                            corner & 2 ? part.high.y() : part.low.y(),
+                            corner & 4 ? part.high.z() : part.low.z()));
         };
         for (const auto& [a, b] : {std::pair{0, 1},
                                    {1, 3},
@@ -75,9 +70,9 @@ void add_block(Scene& s, const plug::Plan& plan, const TriangleMesh& surface, co
                                    {1, 5},
                                    {3, 7},
                                    {2, 6}})
-            s.lines.push_back({{at(a), at(b)}, k.faint, 1.0, true});
+            s.lines.push_back({{corner_at(a), corner_at(b)}, k.faint, 1.0, true});
         for (const auto& d : part.dowels) {
-            const Point p = up(plan.frame.lift({d.x(), d.y()}, d.z()));
+            const Point p = at(d);
             const double arm = 0.02 * s.bounds.diagonal();
             s.lines.push_back({{p - Point(arm, 0, 0), p + Point(arm, 0, 0)}, k.oxide, 2.0, false});
             s.lines.push_back({{p - Point(0, arm, 0), p + Point(0, arm, 0)}, k.oxide, 2.0, false});
@@ -87,6 +82,23 @@ void add_block(Scene& s, const plug::Plan& plan, const TriangleMesh& surface, co
         "dashed: block and its parts    red crosses: dowels    dotted: too tight for the ball    crossed: "
         "too deep "
         "or undercut";
+}
+
+/// Where the cutter does not come, in the colours of the release map.
+auto reached(const plug::Plan& plan, const QColor& board, const Ink& k) {
+    return [&plan, board, &k](std::size_t face, QColor& c, Pattern& p) {
+        const auto& faces = plan.block.reach.faces;
+        const auto r = face < faces.size() ? faces[face] : Reach::reached;
+        c = r == Reach::reached ? board : r == Reach::too_tight ? k.drags : k.locks;
+        p = r == Reach::reached ? Pattern::grain : r == Reach::too_tight ? Pattern::dots : Pattern::crosses;
+        return true;
+    };
+}
+
+void add_block(Scene& s, const plug::Plan& plan, const TriangleMesh& surface, const Upright& up,
+               const Ink& k) {
+    add_shape(s, surface, up, 0, 0, reached(plan, ground_of(plan.substrate, k), k));
+    add_block_lines(s, plan, k, [&](const Point& q) { return up(plan.frame.lift({q.x(), q.y()}, q.z())); });
 }
 
 void add_skeleton(Scene& s, const plug::Plan& plan, const Upright& up, const Ink& k) {
@@ -147,6 +159,42 @@ void add_plainly(Scene& s, const TriangleMesh& surface, const Upright& up, doubl
 
 }  // namespace
 
+void add_moulds(Scene& s, const std::vector<plug::Plan>& plans, const Upright& up, const Ink& k,
+                double apart) {
+    s.bounds.low = Point::Constant(1e30);
+    s.bounds.high = -s.bounds.low;
+    double next = 0;
+    for (const auto& plan : plans) {
+        if (!plan.mould) continue;
+        // Turned over, face up, beside the one before, on the ground.
+        const Upright own{plan.mould->body.frame};
+        auto solid = plug::solid_of(plan.mould->body).mesh;
+        Point low = Point::Constant(1e30), high = -low;
+        for (const auto& p : solid.points) {
+            low = low.cwiseMin(own(p));
+            high = high.cwiseMax(own(p));
+        }
+        const Point move(next - low.x(), -(low.y() + high.y()) / 2, -low.z());
+        const auto stood = [&](TriangleMesh& mesh) {
+            for (auto& p : mesh.points) p = up.back(own(p) + move);
+        };
+        next += (high - low).x() * 1.15;
+        s.bounds.low = s.bounds.low.cwiseMin(low + move);
+        s.bounds.high = s.bounds.high.cwiseMax(high + move);
+        if (plan.tiles.tiles.empty()) {
+            stood(solid);
+            add_shape(s, solid, up, 0, 0, reached(plan, ground_of(plan.substrate, k), k));
+            add_block_lines(s, plan, k, [&](const Point& q) -> Point { return q + move; });
+        } else {
+            auto placed = plan;
+            for (auto& tile : placed.tiles.tiles) stood(tile.mesh);
+            add_tiles(s, placed, up, k, apart);
+        }
+    }
+    s.ground = 0;
+    s.legend = "the mould turned over, its face up    " + s.legend;
+}
+
 void add_plan(Scene& s, const plug::Plan& plan, const TriangleMesh& surface, const Upright& up, const Ink& k,
               double apart) {
     switch (plan.route) {
@@ -178,6 +226,9 @@ void add_plan(Scene& s, const plug::Plan& plan, const TriangleMesh& surface, con
             s.legend = "the splash lifted off its soft foam; the mould is then taken off it";
             break;
         }
+        case Route::direct:
+            add_moulds(s, {plan}, up, k, apart);
+            break;
     }
     // What is drawn apart may reach beyond the shape.
     for (const auto& c : s.corners) {

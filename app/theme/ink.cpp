@@ -57,6 +57,8 @@ QColor hatch_ground(Hatch hatch, const Ink& k) {
             return k.oxide;
         case Hatch::coupling:
             return mixed(k.sheet, k.clay, 0.45);
+        case Hatch::metal:
+            return mixed(k.sheet, QColor("#8A929C"), 0.40);
         case Hatch::release:
             return k.tape;
         case Hatch::tape:
@@ -118,6 +120,13 @@ QBrush hatch_brush(Hatch hatch, const Ink& k, double scale) {
         case Hatch::ply_wood:
             for (int y = 2; y < 24; y += 6)
                 p.drawLine(QPointF(0, y), QPointF(24, y + ((y / 6) % 2 ? 1.5 : -1.5)));
+            break;
+        case Hatch::metal:
+            // Slopes of a whole tile each, so that they run on into the next.
+            for (int x = -24; x < 24; x += 12) {
+                p.drawLine(QPointF(x, 24), QPointF(x + 24, 0));
+                p.drawLine(QPointF(x + 3, 24), QPointF(x + 27, 0));
+            }
             break;
         case Hatch::tape:
         case Hatch::coat:

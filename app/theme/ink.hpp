@@ -32,6 +32,7 @@ enum class Hatch {
     ply_wood,
     coat,
     coupling,
+    metal,
     release,
     tape,
     bag

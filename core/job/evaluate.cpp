@@ -1,6 +1,7 @@
 #include "core/job/evaluate.hpp"
 
 #include <algorithm>
+#include <optional>
 #include <thread>
 
 #include "core/job/graph.hpp"
@@ -238,7 +239,16 @@ struct JobBoard::Inside {
             slate.recall<PartTried<true>>(l.laid).value && slate.recall<part::CorePanels>(l.laid).value;
         f.pitches = slate.recall<back::Suggestion>(l.laid).value;
         const auto warmth = slate.recall<shell::Warmth>(l.laid);
-        const auto& [job, shop] = *l.given;
+        const auto& shop = l.given->shop;
+        const auto made = slate.recall<shell::Choices>(l.laid).value;
+        // Of a mould that is cut itself the shell is its own wall, whatever is typed for it.
+        const bool solid = made && is_solid(made->layers);
+        std::optional<Job> as_made;
+        if (solid) {
+            as_made = l.given->job;
+            as_made->shell = *made;
+        }
+        const Job& job = as_made ? *as_made : l.given->job;
         faults.take<PartFace<false>>(Stage::part);
         std::shared_ptr<const part::Trial> carried;
         // What the part itself lacks it has said already.

@@ -50,9 +50,20 @@ inline constexpr bool kIsAmong = false;
 template <class C, class... All>
 inline constexpr bool kIsAmong<C, std::tuple<All...>> = (std::is_same_v<const C&, All> || ...);
 template <class C>
-requires kIsAmong<C, decltype(choices_of(std::declval<const Job&>()))>
-struct Cell<C> {
+requires(kIsAmong<C, decltype(choices_of(std::declval<const Job&>()))> &&
+         !std::is_same_v<C, shell::Choices>) struct Cell<C> {
     static const C& of(const Given& g) { return std::get<const C&>(choices_of(g.job)); }
+};
+
+/// The shell as the maker typed it. What it is in truth, the wall of a mould that is cut itself among them,
+/// is shell::Choices.
+struct TypedShell {
+    shell::Choices shell;
+    bool operator==(const TypedShell&) const = default;
+};
+template <>
+struct Cell<TypedShell> {
+    static TypedShell of(const Given& g) { return {g.job.shell}; }
 };
 
 /// A figure that goes from one node to others under a name of its own.
@@ -203,12 +214,17 @@ shape::Findings shape_of(const shape::Choices&, const MeshFile&, Progress&);
 split::Asked split_asked(const split::Choices&, const brief::Of<brief::Wanted, brief::Series>&,
                          const split::Library&);
 EnvelopeHeat envelope_heat(const plug::Choices&, const shell::Warmth&);
-shell::Warmth warmth(const heat::Choices&, const shell::Choices&, const Lists<Resin>&);
+shell::Warmth warmth(const heat::Choices&, const TypedShell&, const plug::Choices&, const Lists<Resin>&);
+plug::Mould mould_of(const plug::Choices&, const edge::Choices&, const shape::Findings&,
+                     const split::Findings&, const brief::Making&, const edge::Library&, const plug::Library&,
+                     Progress&);
+shell::Choices shell_made(const TypedShell&, const plug::Choices&, const plug::Mould&, const Room&,
+                          const plug::Library&);
 plug::Findings plug_of(const plug::Choices&, const shape::Choices&, const shape::Findings&,
-                       const split::Findings&, const plug::Asked&, const plug::Library&, const EnvelopeHeat&,
-                       Progress&);
-FlangePlate flange_plate(const brief::Making&, const split::Choices&, const shell::Choices&,
-                         const shell::Library&);
+                       const split::Findings&, const plug::Mould&, const plug::Asked&, const plug::Library&,
+                       const EnvelopeHeat&, Progress&);
+FlangePlate flange_plate(const brief::Making&, const split::Choices&, const TypedShell&, const plug::Choices&,
+                         const shell::Library&, const plug::Library&);
 edge::Findings edge_of(const edge::Choices&, const shape::Findings&, const split::Findings&,
                        const brief::Making&, const FlangePlate&, const edge::Library&);
 ToolSurface tool_surface(const edge::Findings&);
@@ -292,26 +308,28 @@ back::Suggestion seek_pitch(const ToolSurface&, const edge::Choices&, const edge
 shell::Found seek_stack(const shell::Choices&, const back::Choices&, const shell::Findings&,
                         const shell::Library&, Progress&);
 Routes routes(const plug::Choices&, const shape::Choices&, const shape::Findings&, const split::Findings&,
-              const plug::Asked&, const plug::Library&, Progress&);
+              const plug::Asked&, const plug::Library&, const edge::Choices&, const brief::Making&,
+              const edge::Library&, Progress&);
 
 }  // namespace nodes
 
 using JobGraph =
     Graph<Given, &brief::evaluate, &nodes::shape_of, &nodes::split_asked, &split::evaluate, &nodes::warmth,
-          &nodes::envelope_heat, &nodes::plug_of, &nodes::flange_plate, &nodes::edge_of, &nodes::tool_surface,
-          &nodes::under_ribs, &nodes::plug_under, &heat::shell_go, &nodes::shell_limit, &nodes::shell_of,
-          &back::evaluate, &release::evaluate, &nodes::cloth_asked, &nodes::draped, &nodes::bare_face,
-          &nodes::zones_asked, &nodes::regions, &nodes::inserts_asked, &nodes::insert_places,
-          &nodes::core_asked, &nodes::core_fit, &part::evaluate, &heat::part_go, &heat::cures, &bag::evaluate,
-          &heat::evaluate, &nodes::flow_asked, &nodes::duty_asked, &nodes::face_wanted,
-          &nodes::part_face<false>, &nodes::try_part_quickly, &nodes::flowed<false>, &nodes::shell_flow_asked,
-          &nodes::shell_face_wanted, &nodes::shell_face<false>, &nodes::shell_flowed<false>, &nodes::run_of,
-          &log::evaluate, &nodes::core_panels, &nodes::plug_cutting, &nodes::plug_sheets, &nodes::rib_cutting,
-          &nodes::rib_sheets, &nodes::settled, &nodes::mesh_edge<false>, &nodes::trial_face<false>,
-          &nodes::try_quickly, &nodes::mesh_edge<true>, &nodes::trial_face<true>, &nodes::try_finely,
-          &nodes::part_face<true>, &nodes::try_part_finely, &nodes::flowed<true>, &nodes::shell_face<true>,
-          &nodes::shell_flowed<true>, &nodes::seek_layout, &nodes::seek_race, &nodes::seek_shell_layout,
-          &nodes::seek_shell_race, &nodes::seek_pitch, &nodes::seek_stack, &nodes::routes>;
+          &nodes::envelope_heat, &nodes::mould_of, &nodes::plug_of, &nodes::shell_made, &nodes::flange_plate,
+          &nodes::edge_of, &nodes::tool_surface, &nodes::under_ribs, &nodes::plug_under, &heat::shell_go,
+          &nodes::shell_limit, &nodes::shell_of, &back::evaluate, &release::evaluate, &nodes::cloth_asked,
+          &nodes::draped, &nodes::bare_face, &nodes::zones_asked, &nodes::regions, &nodes::inserts_asked,
+          &nodes::insert_places, &nodes::core_asked, &nodes::core_fit, &part::evaluate, &heat::part_go,
+          &heat::cures, &bag::evaluate, &heat::evaluate, &nodes::flow_asked, &nodes::duty_asked,
+          &nodes::face_wanted, &nodes::part_face<false>, &nodes::try_part_quickly, &nodes::flowed<false>,
+          &nodes::shell_flow_asked, &nodes::shell_face_wanted, &nodes::shell_face<false>,
+          &nodes::shell_flowed<false>, &nodes::run_of, &log::evaluate, &nodes::core_panels,
+          &nodes::plug_cutting, &nodes::plug_sheets, &nodes::rib_cutting, &nodes::rib_sheets, &nodes::settled,
+          &nodes::mesh_edge<false>, &nodes::trial_face<false>, &nodes::try_quickly, &nodes::mesh_edge<true>,
+          &nodes::trial_face<true>, &nodes::try_finely, &nodes::part_face<true>, &nodes::try_part_finely,
+          &nodes::flowed<true>, &nodes::shell_face<true>, &nodes::shell_flowed<true>, &nodes::seek_layout,
+          &nodes::seek_race, &nodes::seek_shell_layout, &nodes::seek_shell_race, &nodes::seek_pitch,
+          &nodes::seek_stack, &nodes::routes>;
 using JobSlate = Slate<JobGraph>;
 
 }  // namespace jig

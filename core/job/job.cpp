@@ -70,7 +70,7 @@ Job patched(const Job& job, const Json& patch) {
 }
 
 bool infuses(const Job& job, Infused of) {
-    if (of == Infused::shell) return job.shell.how == LayUp::infused;
+    if (of == Infused::shell) return job.shell.how == LayUp::infused && !plug::no_plug(job.plug);
     return job.part.how == LayUp::infused && job.brief.process != Process::squeeze;
 }
 

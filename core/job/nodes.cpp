@@ -1,4 +1,5 @@
 #include <algorithm>
+#include <cmath>
 
 #include "core/job/graph.hpp"
 #include "core/job/trial.hpp"
@@ -40,7 +41,7 @@ struct Built {
 template <bool fine>
 Tried<fine> tried(const Built& built, const TrialFace<fine>& face, const back::Served& brief,
                   const back::Trial* coarse, Progress& progress) {
-    if (!built.tool.face) return {};
+    if (!built.tool.face || is_solid(built.shell.layers)) return {};
     const auto in = built.inputs();
     return {std::make_shared<const back::Trial>(back::try_out(in, face.face, brief, coarse, progress))};
 }
@@ -59,8 +60,10 @@ split::Asked split_asked(const split::Choices& c, const brief::Of<brief::Wanted,
     return split::asked(c, brief, shop);
 }
 
-shell::Warmth warmth(const heat::Choices& heat, const shell::Choices& shell, const Lists<Resin>& shop) {
-    const auto* resin = find(shop.resins, shell.resin);
+shell::Warmth warmth(const heat::Choices& heat, const TypedShell& typed, const plug::Choices& plug,
+                     const Lists<Resin>& shop) {
+    if (plug::no_plug(plug)) return {heat.room, heat.room};
+    const auto* resin = find(shop.resins, typed.shell.resin);
     const double gel = heat.shell_gel > 0 ? heat.shell_gel
                        : resin != nullptr ? resin->gel_temperature
                                           : heat.room;
@@ -71,17 +74,63 @@ EnvelopeHeat envelope_heat(const plug::Choices& c, const shell::Warmth& warmth) 
     return {c.in_envelope ? warmth.gel : 0};
 }
 
-plug::Findings plug_of(const plug::Choices& c, const shape::Choices& shape_choices,
-                       const shape::Findings& shape, const split::Findings& split, const plug::Asked& brief,
-                       const plug::Library& shop, const EnvelopeHeat& cure, Progress& progress) {
-    return plug::evaluate(c, shape_choices, shape, split, brief, shop, cure.value, progress);
+plug::Mould mould_of(const plug::Choices& c, const edge::Choices& edge, const shape::Findings& shape,
+                     const split::Findings& split, const brief::Making& brief, const edge::Library& edge_shop,
+                     const plug::Library& shop, Progress& progress) {
+    plug::Mould out;
+    if (!plug::no_plug(c)) return out;
+    // What a flange lacks Edge says itself; here it stands in the way of the block.
+    try {
+        const std::size_t pieces = split.one_piece() ? 1 : split.set.pieces.size();
+        for (std::size_t i = 0; i < pieces; ++i) {
+            auto one = edge;
+            one.piece = static_cast<int>(i) + 1;
+            const auto rim = edge::evaluate(one, shape, split, brief, 0, edge_shop);
+            if (!rim.tool) throw InputError("edge", "no flange can be drawn round it", rim.no_tool);
+            out.pieces.push_back(plug::let_in(
+                c, pieces > 1 ? split.facts[i].name : "mould", rim.tool->rimmed.mesh, rim.tool->frame,
+                pieces > 1 ? split.set.pieces[i].map.area : split.mould_area(), shop, progress));
+        }
+    } catch (const InputError& e) {
+        out.pieces.clear();
+        out.obstacle = e.problem() + ": " + e.mend();
+    }
+    return out;
 }
 
-FlangePlate flange_plate(const brief::Making& brief, const split::Choices& split, const shell::Choices& shell,
-                         const shell::Library& shop) {
+shell::Choices shell_made(const TypedShell& typed, const plug::Choices& plug, const plug::Mould& mould,
+                          const Room& room, const plug::Library& shop) {
+    if (!plug::no_plug(plug)) return typed.shell;
+    auto out = typed.shell;
+    const auto wall = plug::wall_of(plug, mould, shop);
+    if (!wall) throw InputError("plug", "the library has not what the mould is made of", "choose it in Plug");
+    out.layers = {*wall};
+    out.zones.clear();
+    out.how = LayUp::hand;
+    out.pot_loss = 0;
+    out.cure_temperature = std::max(283.0, room.value);
+    return out;
+}
+
+plug::Findings plug_of(const plug::Choices& c, const shape::Choices& shape_choices,
+                       const shape::Findings& shape, const split::Findings& split, const plug::Mould& mould,
+                       const plug::Asked& brief, const plug::Library& shop, const EnvelopeHeat& cure,
+                       Progress& progress) {
+    return plug::evaluate(c, shape_choices, shape, split, mould, brief, shop, cure.value, progress);
+}
+
+FlangePlate flange_plate(const brief::Making& brief, const split::Choices& split, const TypedShell& typed,
+                         const plug::Choices& plug, const shell::Library& shop,
+                         const plug::Library& plug_shop) {
     if (brief.process != Process::squeeze && split.way == SplitWay::one) return {};
     try {
-        const auto l = shell::flange_laminate(shell, shop);
+        if (plug::no_plug(plug)) {
+            const auto wall = plug::wall_of(plug, {}, plug_shop);
+            if (!wall) return {};
+            const auto& m = wall->solid->material;
+            return {m.E1 * std::pow(wall->thickness, 3) / 12 / (1 - m.nu12 * m.nu12)};
+        }
+        const auto l = shell::flange_laminate(typed.shell, shop);
         return {std::min(l.D_free(0, 0), l.D_free(1, 1))};
     } catch (const InputError&) {
         return {};  // Shell says what is wrong with it
@@ -159,6 +208,7 @@ part::CorePanels core_panels(const part::CoreAsked& asked, const ToolSurface& to
 
 heat::PlugUnder plug_under(const plug::Choices& c, const split::Findings& split, const plug::Library& shop) {
     heat::PlugUnder out;
+    if (plug::no_plug(c)) return out;
     const bool pieces = c.by_piece && !split.one_piece() && !c.piece_routes.empty();
     // What the plug lacks it says itself.
     try {
@@ -379,19 +429,28 @@ back::Suggestion seek_pitch(const ToolSurface& tool, const edge::Choices& edge,
                             const back::Library& shop, const shape::Findings& shape, const Room& room,
                             Progress& progress) {
     if (!tool.face) throw InputError("edge", edge_found.no_tool, "see Edge");
+    if (is_solid(shell.layers))
+        throw InputError("back", "the mould is a block and wants no ribs", "choose a plug in Plug first");
     return back::suggest(
         Built{tool, edge, edge_found, shell, shell_found, any.back, shop, shape, room}.inputs(), progress);
 }
 
 shell::Found seek_stack(const shell::Choices& shell, const back::Choices& back, const shell::Findings& found,
                         const shell::Library& shop, Progress& progress) {
+    if (is_solid(shell.layers))
+        throw InputError("shell", "nothing is laid up: the mould itself is made",
+                         "choose a plug in Plug first");
     return shell::find_stacks(shell, shell.seek, back, found.area, found.go, shop, progress);
 }
 
 Routes routes(const plug::Choices& c, const shape::Choices& shape_choices, const shape::Findings& shape,
               const split::Findings& split, const plug::Asked& brief, const plug::Library& shop,
+              const edge::Choices& edge, const brief::Making& making, const edge::Library& edge_shop,
               Progress& progress) {
-    return {plug::side_by_side(c, shape_choices, shape, split, brief, shop, progress)};
+    auto direct = c;
+    direct.route = Route::direct;
+    const auto mould = mould_of(direct, edge, shape, split, making, edge_shop, shop, progress);
+    return {plug::side_by_side(c, shape_choices, shape, split, mould, brief, shop, progress)};
 }
 
 }  // namespace nodes

@@ -23,6 +23,9 @@ shell::Choices restarted(const shell::Choices& from, School school) {
 
 std::vector<SchoolPlan> schools_side_by_side(JobBoard& board, const Job& job,
                                              const std::shared_ptr<const Shop>& shop, Progress& progress) {
+    if (plug::no_plug(job.plug))
+        throw InputError("shell", "nothing is laid up: the mould itself is made",
+                         "choose a plug in Plug first");
     std::vector<SchoolPlan> out;
     for (std::size_t i = 0; i < Words<School>::all.size(); ++i) {
         const auto school = static_cast<School>(i);

@@ -233,9 +233,11 @@ struct Board : Entry {
     bool dissolves_in_styrene = false;
     bool porous = true;
     double shaping = 1.0;  ///< h per m² to sand the steps fair
+    /// Nothing else that moulds are cut from leads heat as well.
+    [[nodiscard]] bool is_metal() const { return conductivity > 5; }
     static void fields(auto& c, auto&& v) {
-        v("density_kg_m3", c.density, 5.0, 4000.0);
-        v("E_Pa", c.E, 1e5, 1e11);
+        v("density_kg_m3", c.density, 5.0, 9000.0);
+        v("E_Pa", c.E, 1e5, 4e11);
         v("alpha_1_K", c.alpha, 0.0, 3e-4);
         v("E_across_Pa", c.E_across, 1e5, 1e11);
         v("G_Pa", c.G, 1e5, 1e11);
@@ -457,9 +459,15 @@ struct Filament : Entry {
     double density = 1270, price = 22;  ///< kg/m³, per kg
     double softens = 353;               ///< K at which it loses its shape under load
     double alpha = 60e-6;               ///< 1/K
+    double E = 2e9;                     ///< Pa, printed solid
+    double conductivity = 0.2;          ///< W/(m·K)
+    double heat_capacity = 1300;        ///< J/(kg·K)
     bool dissolves_in_styrene = false;
     static void fields(auto& c, auto&& v) {
         v("density_kg_m3", c.density, 500.0, 5000.0);
+        v("E_Pa", c.E, 1e7, 1e11);
+        v("conductivity_W_mK", c.conductivity, 0.02, 50.0);
+        v("heat_capacity_J_kgK", c.heat_capacity, 300.0, 5000.0);
         v("price_kg", c.price, 0.0, 10000.0);
         v("softens_K", c.softens, 290.0, 700.0);
         v("alpha_1_K", c.alpha, 0.0, 3e-4);

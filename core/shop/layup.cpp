@@ -90,6 +90,17 @@ std::vector<LaidLayer> lay_up(const std::vector<Layer>& layers, const Resin& res
                 laid.origin = core.origin;
                 break;
             }
+            case LayerKind::wall: {
+                if (!layer.solid)
+                    throw InputError(
+                        place, "a solid wall is not laid up",
+                        "choose a ply, a core or a coat; a mould without a plug is chosen in Plug");
+                laid.ply.thickness = layer.thickness;
+                laid.ply.material = layer.solid->material;
+                laid.other = layer.thickness * layer.solid->material.density;
+                laid.origin = layer.solid->origin;
+                break;
+            }
         }
         out.push_back(std::move(laid));
     }

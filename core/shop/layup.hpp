@@ -1,17 +1,18 @@
 // Layers as a maker names them, made into plies with thickness, mass, resin and price.
 #pragma once
 
+#include "core/base/shared.hpp"
 #include "core/science/laminate/stack.hpp"
 #include "core/shop/core_cut.hpp"
 #include "core/shop/lists.hpp"
 
 namespace jig {
 
-enum class LayerKind { surface_coat, coupling, ply, core };
+enum class LayerKind { surface_coat, coupling, ply, core, wall };
 template <>
 struct Words<LayerKind> {
     static constexpr std::array all{Word{"surface_coat", "surface coat"}, Word{"coupling", "coupling coat"},
-                                    Word{"ply", "ply"}, Word{"core", "core"}};
+                                    Word{"ply", "ply"}, Word{"core", "core"}, Word{"wall", "solid wall"}};
 };
 
 enum class LayUp { hand, bagged, infused, prepreg };
@@ -21,13 +22,25 @@ struct Words<LayUp> {
                                     Word{"infused", "infused"}, Word{"prepreg", "as prepreg"}};
 };
 
+/// What a mould is cut from or printed in, where it is not laid up.
+struct Solid {
+    PlyMaterial material;  ///< its density with what stands behind the wall brought into it
+    double conductivity = 0, heat_capacity = 0;  ///< W/(m·K), J/(kg·K)
+    double bears = 0;                            ///< K
+    double mass = 0;                             ///< kg of all of it
+    bool metal = false;
+    Origin origin;
+    bool operator==(const Solid&) const = default;
+};
+
 struct Layer {
     LayerKind kind = LayerKind::ply;
     std::string
         material;      ///< name in the library; a coupling coat is of the stack's own resin and needs none
     double angle = 0;  ///< rad
-    double thickness = 0;  ///< m measured here; 0 for the library's
-    CoreCut cut = {};      ///< of a core
+    double thickness = 0;      ///< m measured here; 0 for the library's
+    CoreCut cut = {};          ///< of a core
+    Shared<Solid> solid = {};  ///< of a wall; follows from Plug and stands in no file
     static void fields(auto& c, auto&& v) {
         v("kind", c.kind);
         v("material", c.material);

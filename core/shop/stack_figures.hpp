@@ -16,6 +16,14 @@ struct StackSum {
     bool operator==(const StackSum&) const = default;
 };
 
+/// Whether that is the wall of a mould that is cut or printed itself: nothing of it is laid up.
+inline bool is_solid(const std::vector<Layer>& layers) {
+    return !layers.empty() && layers.front().kind == LayerKind::wall;
+}
+inline bool is_solid(const StackSum& sum) {
+    return !sum.laid.empty() && sum.laid.front().layer.kind == LayerKind::wall;
+}
+
 /// Throws InputError naming `where`.
 StackSum sum_stack(const std::vector<Layer>& layers, const Resin& resin, LayUp how, const PlyLists& shop,
                    const std::string& where);

@@ -148,7 +148,7 @@ TEST_CASE("the charts say what the findings say") {
         CHECK(value_at(cost.lines[0], n) ==
               Approx(f.run->ledgers[0].total() + f.run->ledgers[1].total() / n));
     CHECK(value_at(cost.lines[1], 9) == Approx(f.run->ledgers[0].total()));
-    const auto sizes = growth_plot(*f.heat, 0.001, {});
+    const auto sizes = growth_plot(*f.heat, false, 0.001, {});
     CHECK(value_at(sizes.lines[0], 4) == Approx(f.heat->sizes.part_room * f.heat->length));
     CHECK(sizes.bands[0].high == 0.001);
     CHECK(sizes.y.high > std::abs(*value_at(sizes.lines[0], 3)));

@@ -25,7 +25,7 @@ inline plug::Body body_of(TriangleMesh mesh) {
     body.depth = m.size.z();
     body.length = std::max(m.size.x(), m.size.y());
     body.width = std::min(m.size.x(), m.size.y());
-    body.surface = std::move(stood);
+    body.surface = std::shared_ptr<const split::Stood>(std::move(stood));
     return body;
 }
 

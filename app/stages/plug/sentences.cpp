@@ -28,25 +28,28 @@ void slabs(const Job& job, const Shop& shop, Sentences& out) {
                    quantity_word("/plug/waste", "waste of sheets", Kind::ratio, 0, 0.8), "of them over."});
 }
 
-void block(Sentences& out, const Shop& shop) {
-    out.push_back({"The block is glued up from", shop_word("/plug/block/board", "block board", shop.boards),
-                   "with", quantity_word("/plug/block/allowance", "allowance", Kind::length, 0, 0.02),
-                   "to spare all round."});
+/// How a block is cut, its choices under `at`.
+void cutting(Sentences& out, const std::string& at) {
     out.push_back(
-        {"A ball of", quantity_word("/plug/block/cutter", "radius of the ball", Kind::length, 0.002, 0.02),
+        {"A ball of", quantity_word(at + "/cutter", "radius of the ball", Kind::length, 0.002, 0.02),
          "radius finishes it, sticking out",
-         quantity_word("/plug/block/stick_out", "stick-out", Kind::length, 0.03, 0.3), "of a holder of",
-         quantity_word("/plug/block/holder", "radius of the holder", Kind::length, 0.01, 0.06), "radius, at",
-         quantity_word("/plug/block/feed", "feed, m/s", Kind::factor, 0.005, 0.2), "m/s, every",
-         quantity_word("/plug/block/step", "step of the passes", Kind::thickness, 0, 0.01,
+         quantity_word(at + "/stick_out", "stick-out", Kind::length, 0.03, 0.3), "of a holder of",
+         quantity_word(at + "/holder", "radius of the holder", Kind::length, 0.01, 0.06), "radius, at",
+         quantity_word(at + "/feed", "feed, m/s", Kind::factor, 0.005, 0.2), "m/s, every",
+         quantity_word(at + "/step", "step of the passes", Kind::thickness, 0, 0.01,
                        "0 takes the cheapest step"),
          "."});
     out.push_back(
         {"Roughing takes",
-         quantity_word("/plug/block/rough_deep", "depth of a roughing pass", Kind::length, 0.002, 0.05),
-         "a pass,",
-         quantity_word("/plug/block/rough_wide", "width of a roughing pass", Kind::length, 0.002, 0.05),
-         "wide."});
+         quantity_word(at + "/rough_deep", "depth of a roughing pass", Kind::length, 0.002, 0.05), "a pass,",
+         quantity_word(at + "/rough_wide", "width of a roughing pass", Kind::length, 0.002, 0.05), "wide."});
+}
+
+void block(Sentences& out, const Shop& shop) {
+    out.push_back({"The block is glued up from", shop_word("/plug/block/board", "block board", shop.boards),
+                   "with", quantity_word("/plug/block/allowance", "allowance", Kind::length, 0, 0.02),
+                   "to spare all round."});
+    cutting(out, "/plug/block");
 }
 
 void skeleton(Sentences& out, const Shop& shop) {
@@ -69,18 +72,46 @@ void foam(Sentences& out, const Shop& shop) {
                    shop_word("/plug/foam/cloth", "cloth of its skin", shop.reinforcements), "."});
 }
 
-void tiles(Sentences& out, const Shop& shop) {
-    out.push_back(
-        {"The printer has room for", quantity_word("/plug/tiles/room/0", "room across", Kind::length, 0.1, 1),
-         "×", quantity_word("/plug/tiles/room/1", "room along", Kind::length, 0.1, 1), "×",
-         quantity_word("/plug/tiles/room/2", "room upwards", Kind::length, 0.1, 1), "and lays down",
-         quantity_word("/plug/tiles/rate", "kilograms a second", Kind::factor, 1e-6, 1e-4), "kg/s;",
-         quantity_word("/plug/tiles/printers", "printers", Kind::count, 1, 10), "of them work at once."});
-    out.push_back({"Tiles of", shop_word("/plug/tiles/filament", "filament", shop.filaments), "have walls of",
-                   quantity_word("/plug/tiles/wall", "wall of tiles", Kind::thickness, 0.0008, 0.01), "and",
-                   quantity_word("/plug/tiles/infill", "infill", Kind::ratio, 0, 1),
-                   "of filling, keyed by pegs of",
-                   quantity_word("/plug/tiles/key", "radius of pegs", Kind::thickness, 0, 0.01), "radius."});
+/// How tiles are printed, its choices under `at`.
+void tiles(Sentences& out, const Shop& shop, const std::string& at) {
+    out.push_back({"The printer has room for",
+                   quantity_word(at + "/room/0", "room across", Kind::length, 0.1, 1), "×",
+                   quantity_word(at + "/room/1", "room along", Kind::length, 0.1, 1), "×",
+                   quantity_word(at + "/room/2", "room upwards", Kind::length, 0.1, 1), "and lays down",
+                   quantity_word(at + "/rate", "kilograms a second", Kind::factor, 1e-6, 1e-4), "kg/s;",
+                   quantity_word(at + "/printers", "printers", Kind::count, 1, 10), "of them work at once."});
+    out.push_back({"Tiles of", shop_word(at + "/filament", "filament", shop.filaments), "have walls of",
+                   quantity_word(at + "/wall", "wall of tiles", Kind::thickness, 0.0008, 0.01), "and",
+                   quantity_word(at + "/infill", "infill", Kind::ratio, 0, 1), "of filling, keyed by pegs of",
+                   quantity_word(at + "/key", "radius of pegs", Kind::thickness, 0, 0.01), "radius."});
+}
+
+void direct(const Job& job, Sentences& out, const Shop& shop) {
+    const bool milled = job.plug.direct.way == MouldWay::milled;
+    const auto way = enum_word<MouldWay>("/plug/direct/way", "way of making the mould");
+    if (milled)
+        out.push_back({"It is", way, "from",
+                       shop_word("/plug/direct/mill/board", "block of the mould", shop.boards), "."});
+    else
+        out.push_back({"It is", way, "."});
+    out.push_back({"Its foot lies",
+                   quantity_word("/plug/direct/wall", "wall under the deepest place", Kind::length, 0.005,
+                                 0.15, "what is left behind the face where it is thinnest"),
+                   "under the deepest place of its face; Edge draws the flange that lies round it."});
+    if (milled)
+        cutting(out, "/plug/direct/mill");
+    else
+        tiles(out, shop, "/plug/direct/print");
+    const auto* stock = milled ? find(shop.boards, job.plug.direct.mill.board) : nullptr;
+    if (stock != nullptr && stock->is_metal())
+        out.emplace_back(1, QString("Metal is stoned and polished as it is: no sealer, filler or paint."));
+    else
+        out.push_back({"Filler and sealer build up",
+                       quantity_word("/plug/build_up", "build-up", Kind::thickness, 0, 0.003),
+                       ": it is cut deeper by that."});
+    out.emplace_back(1, QString("So there is no parting board, no laminate to lay, no cure on a plug and no "
+                                "taking off: Shell has "
+                                "nothing to lay, Release no plug to coat, Heat the part's cure alone."));
 }
 
 }  // namespace
@@ -102,7 +133,7 @@ std::vector<Sentence> plug_sentences(const Job& job, const Shop& shop) {
             foam(out, shop);
             break;
         case Route::tiles:
-            tiles(out, shop);
+            tiles(out, shop, "/plug/tiles");
             break;
         case Route::existing:
             out.push_back({"It takes",
@@ -118,6 +149,9 @@ std::vector<Sentence> plug_sentences(const Job& job, const Shop& shop) {
                  "thick and the taking-off shrinks",
                  quantity_word("/plug/splash/shrink", "shrinkage of the splash", Kind::ratio, 0, 0.01), "."});
             break;
+        case Route::direct:
+            direct(job, out, shop);
+            return out;
     }
     if (job.split.way != SplitWay::one) {
         Sentence by{"Pieces of the mould are taken from",

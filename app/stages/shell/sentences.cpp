@@ -3,6 +3,16 @@
 namespace jig::app {
 
 std::vector<Sentence> shell_sentences(const Job& job, const Shop& shop) {
+    if (plug::no_plug(job.plug)) {
+        std::vector<Sentence> none{
+            {"The mould is", enum_word<MouldWay>("/plug/direct/way", "way of making the mould"),
+             "itself, so nothing is laid up: its wall is",
+             quantity_word("/plug/direct/wall", "wall under the deepest place", Kind::length, 0.005, 0.15),
+             "where it is thinnest."}};
+        none.emplace_back(1, QString("A plug, and with it a laminate, is chosen in Plug; the stack that was "
+                                     "laid out here is kept."));
+        return none;
+    }
     const auto school = enum_word<School>("/shell/school", "school");
     std::vector<Sentence> out{
         {"Build the shell in", shop_word("/shell/resin", "shell resin", shop.resins), ", laid",

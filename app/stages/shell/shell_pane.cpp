@@ -19,7 +19,7 @@ class ShellPane : public Pane {
         box->setSpacing(6);
         stack_ = new StackPane(document, Stage::shell, this);
         box->addWidget(stack_);
-        auto* row = new QWidget(this);
+        auto* row = row_ = new QWidget(this);
         auto* flow = new FlowLayout(row, 6, 6);
         for (const auto& [text, name, act] :
              {std::tuple{"Set the schools side by side", "schools-beside", "schools"},
@@ -30,7 +30,7 @@ class ShellPane : public Pane {
             flow->addWidget(b);
         }
         box->addWidget(row);
-        auto* title = new QLabel("Order of laying up", this);
+        auto* title = title_ = new QLabel("Order of laying up", this);
         title->setFont(word_font(10.5, true));
         box->addWidget(title);
         order_ = new RecordTable({{"step", false, false, {}},
@@ -44,6 +44,12 @@ class ShellPane : public Pane {
     }
 
     void refresh(const Wording& w) override {
+        // Of a mould that is made itself nothing is laid, and nothing here would do anything.
+        const bool laid = !plug::no_plug(document_.job().plug);
+        for (QWidget* widget : {static_cast<QWidget*>(stack_), row_, static_cast<QWidget*>(title_),
+                                static_cast<QWidget*>(order_)})
+            widget->setVisible(laid);
+        if (!laid) return;
         stack_->refresh(w);
         const auto& f = document_.findings();
         QList<QStringList> rows;
@@ -66,6 +72,8 @@ class ShellPane : public Pane {
   private:
     Document& document_;
     StackPane* stack_;
+    QWidget* row_;
+    QLabel* title_;
     RecordTable* order_;
 };
 

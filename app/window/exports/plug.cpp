@@ -106,20 +106,39 @@ QString stack_as_mesh(const Outgoing& out, Progress&) {
 }
 
 QString tiles_as_meshes(const Outgoing& out, Progress& progress) {
-    const auto& plan = needed(out.findings.plug, "plug").plans.front();
-    if (plan.tiles.tiles.empty())
-        throw InputError("plug", "it is not made of tiles", "take printed tiles first");
+    const auto& plans = needed(out.findings.plug, "plug").plans;
+    double done = 0, all = 0;
+    for (const auto& plan : plans) all += static_cast<double>(plan.tiles.tiles.size());
+    if (all <= 0) throw InputError("plug", "it is not made of tiles", "take printed tiles first");
     const auto ending = QFileInfo(out.path).suffix();
-    double done = 0;
-    for (const auto& tile : plan.tiles.tiles) {
-        progress.report(done++ / static_cast<double>(plan.tiles.tiles.size()), "writing tiles");
-        const auto name = QString("%1/%2-%3.%4")
-                              .arg(QFileInfo(out.path).path(), QFileInfo(out.path).completeBaseName(),
-                                   QString::fromStdString(tile.name()), ending)
-                              .toStdString();
-        write_atomically(write_mesh(tile.mesh, name), name);
+    for (const auto& plan : plans) {
+        const auto body = plans.size() > 1 ? QString::fromStdString(plan.body) + "-" : QString();
+        for (const auto& tile : plan.tiles.tiles) {
+            progress.report(done++ / all, "writing tiles");
+            const auto name = QString("%1/%2-%3%4.%5")
+                                  .arg(QFileInfo(out.path).path(), QFileInfo(out.path).completeBaseName(),
+                                       body, QString::fromStdString(tile.name()), ending)
+                                  .toStdString();
+            write_atomically(write_mesh(tile.mesh, name), name);
+        }
     }
-    return QString("%1 tiles written").arg(plan.tiles.tiles.size());
+    return QString("%1 tiles written").arg(all);
+}
+
+/// Each piece of a mould that is made itself as the machine cuts it: deeper by its coats, scaled for what
+/// heat does after.
+QString mould_as_cut(const Outgoing& out, Progress& progress) {
+    const auto& plans = needed(out.findings.plug, "plug").plans;
+    const double deeper = plug::cut_deeper(out.job.plug, out.shop);
+    std::vector<TriangleMesh> pieces;
+    for (const auto& plan : plans) {
+        if (plan.mould) pieces.push_back(plug::as_cut(*plan.mould, deeper, out.job.heat.plug_scale));
+    }
+    if (pieces.empty()) throw InputError("plug", "there is no mould to cut", plans.front().obstacle);
+    return write_meshes(pieces, "pieces of the mould", out.path, progress) +
+           QString(", %1 deeper and scaled to %2")
+               .arg(QString::fromStdString(show(Kind::thickness, deeper, out.wording)),
+                    QString::fromStdString(show(Kind::scale, out.job.heat.plug_scale, out.wording)));
 }
 
 /// The plug as the machine cuts it: smaller by the coats, scaled for what heat and shrinkage do after.
@@ -142,7 +161,8 @@ QString plug_by(const Job& job, const Findings& f) {
     return ((job.plug.route == routes) || ...) ? QString() : "the plug's route makes none";
 }
 
-QString split_there(const Job&, const Findings& f) {
+QString plug_there(const Job& job, const Findings& f) {
+    if (plug::no_plug(job.plug)) return "there is no plug: the mould itself is made";
     return f.split ? QString() : "the split has no figures yet";
 }
 
@@ -163,9 +183,11 @@ std::vector<Export> exports_of_plug() {
         {"x-stack", Stage::plug, "Export the stack of slabs as a mesh…", "Meshes (*.stl *.obj *.ply)", ".stl",
          plug_by<Route::slabs>, false, stack_as_mesh},
         {"x-tiles", Stage::plug, "Export the printed tiles as meshes…", "Meshes (*.stl *.obj *.ply)", ".stl",
-         plug_by<Route::tiles>, true, tiles_as_meshes},
+         plug_by<Route::tiles, Route::direct>, true, tiles_as_meshes},
         {"x-plug", Stage::plug, "Export the plug as it is cut, undersize and scaled…",
-         "Meshes (*.stl *.obj *.ply)", ".stl", split_there, false, plug_as_cut},
+         "Meshes (*.stl *.obj *.ply)", ".stl", plug_there, false, plug_as_cut},
+        {"x-mould", Stage::plug, "Export the mould as it is cut, deeper and scaled…",
+         "Meshes (*.stl *.obj *.ply)", ".stl", plug_by<Route::direct>, true, mould_as_cut},
     };
 }
 

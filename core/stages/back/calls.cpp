@@ -26,8 +26,16 @@ Calls calls(const Choices& c, const Findings& f, const shell::Findings& shell, c
         const double pitch = std::max(0.02, std::floor(f.pitch_for_limit * 100) / 100);
         return Fix{"Set the ribs at " + quantity(Kind::length, pitch), patch_of("back", "pitch", pitch)};
     };
+    const bool solid = is_solid(shell.stack);
+    if (solid)
+        add(Severity::note, "block",
+            "The mould is a block: it lies on its own flat foot and is not tried as a shell",
+            c.kind == BackKind::none ? "Its weight and the oven that it goes into are judged all the same."
+                                     : "A back under it holds nothing that it does not hold itself.",
+            c.kind == BackKind::none ? std::nullopt
+                                     : std::optional(Fix{"Take no back", patch_of("back", "kind", "none")}));
     const auto where = c.has_grid() ? std::string("Rib pitch ") : std::string("Free span ");
-    if (f.sag.person + f.sag.own > c.limit) {
+    if (!solid && f.sag.person + f.sag.own > c.limit) {
         add(Severity::caution, "person",
             where + quantity(Kind::length, f.span) + ": the skin sags " +
                 quantity(Kind::thickness, f.sag.person + f.sag.own) + " under a leaning person",
@@ -37,14 +45,14 @@ Calls calls(const Choices& c, const Findings& f, const shell::Findings& shell, c
                 "are the whole tool.",
             fix_pitch());
     }
-    if (c.bag == BagKind::envelope && f.sag.bag > c.limit) {
+    if (!solid && c.bag == BagKind::envelope && f.sag.bag > c.limit) {
         add(f.sag.bag > 0.005 ? Severity::stop : Severity::caution, "envelope",
             where + quantity(Kind::length, f.span) + ": an envelope bag bends the skin " +
                 quantity(Kind::thickness, f.sag.bag),
             "An envelope bag presses on the bare back between the ribs; a bag sealed on the flange does not.",
             Fix{"Seal the bag on the flange", patch_of("back", "bag", "surface")});
     }
-    if (f.print >= 1) {
+    if (!solid && f.print >= 1) {
         const auto patch = c.joint.bond == Bond::hard
                                ? Json{{"back", {{"joint", {{"bond", "soft"}}}, {"shell_cured", true}}}}
                                : Json{{"back", {{"shell_cured", true}}}};

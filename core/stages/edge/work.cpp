@@ -4,10 +4,10 @@
 
 namespace jig::edge {
 
-Work work(const Choices& c, const Findings& edge, double seam, const std::string& stock,
+Work work(const Choices& c, const Findings& edge, double seam, bool plug, const std::string& stock,
           const Lists<Board, Fastener, Consumable, Rate>& shop) {
     Work out;
-    if (edge.area > 0) {
+    if (edge.area > 0 && plug) {
         const auto& board = need(shop.boards, stock, "edge");
         out.buy(Ledger::once, Stage::edge, board.name, Kind::count, sheets_for(edge.area, board), 0,
                 board.price, "sheets for flange boards, 30 % left over");
@@ -15,8 +15,9 @@ Work work(const Choices& c, const Findings& edge, double seam, const std::string
                  {at_rate(shop, "flange boards", edge.area)})
             .look("boards stand firm, the fillet runs without a gap, lands are masked");
     }
-    out.consumable(Ledger::once, Stage::edge, "clay fillet", Kind::mass, 0.15 * (edge.rim_length + seam),
-                   shop);
+    if (plug)
+        out.consumable(Ledger::once, Stage::edge, "clay fillet", Kind::mass, 0.15 * (edge.rim_length + seam),
+                       shop);
     out.consumable(Ledger::once, Stage::edge, "masking tape", Kind::length, edge.tape_land_length, shop);
     const auto buy = [&](const std::string& name, double count) {
         if (count > 0)
@@ -35,7 +36,8 @@ Work work(const Choices& c, const Findings& edge, double seam, const std::string
         out.step(When::drill, Stage::edge,
                  fmt::format("drill the flange from its template: {:.0f} places", holes),
                  {at_rate(shop, "drilling flange", holes)})
-            .look("the template lay on its marks; holes are clear and square, no glass stands up");
+            .look(plug ? "the template lay on its marks; holes are clear and square, no glass stands up"
+                       : "the template lay on its marks; holes are clear and square, no burr stands up");
     return out;
 }
 

@@ -206,28 +206,34 @@ Calls calls(const Choices& c, const Findings& f, const Warmed& with) {
                          std::optional<Fix> fix = {}) {
         out.push_back({Stage::heat, s, key, std::move(headline), std::move(why), std::move(fix)});
     };
+    const bool direct = is_solid(shell.stack);
     if (f.Tg_margin < c.Tg_margin) {
         add(f.Tg_margin < 0 ? Severity::stop : Severity::caution, "Tg",
-            f.Tg_margin < 0 ? "The tool is " + quantity(Kind::warming, -f.Tg_margin) + " over its Tg of " +
-                                  quantity(Kind::temperature, f.Tg)
-                            : "Only " + quantity(Kind::warming, f.Tg_margin) + " under the tool's Tg of " +
-                                  quantity(Kind::temperature, f.Tg),
-            "A tool at its Tg creeps and loses its shape: choose a hotter resin and surface coat, post-cured "
-            "in steps.");
+            direct ? "Only " + quantity(Kind::warming, f.Tg_margin) + " under what the tool bears, " +
+                         quantity(Kind::temperature, f.Tg)
+            : f.Tg_margin < 0 ? "The tool is " + quantity(Kind::warming, -f.Tg_margin) + " over its Tg of " +
+                                    quantity(Kind::temperature, f.Tg)
+                              : "Only " + quantity(Kind::warming, f.Tg_margin) + " under the tool's Tg of " +
+                                    quantity(Kind::temperature, f.Tg),
+            direct ? "Past it a mould of " + shell_choices.layers.front().material +
+                         " creeps or softens: cure cooler, or make it of something that bears more."
+                   : "A tool at its Tg creeps and loses its shape: choose a hotter resin and surface coat, "
+                     "post-cured in steps.");
     }
+    const char* cut = direct ? "mould" : "plug";
     if (std::abs(f.part_error) > brief.tolerance) {
         add(Severity::caution, "size",
             std::string("The part comes out ") + quantity(Kind::thickness, std::abs(f.part_error)) +
                 (f.part_error < 0 ? " short over " : " long over ") + quantity(Kind::length, f.length),
-            fmt::format("The tolerance is {}; cut the plug at {:.3f} % of size.",
-                        quantity(Kind::thickness, brief.tolerance), 100 * f.plug_scale),
+            fmt::format("The tolerance is {}; cut the {} at {:.3f} % of size.",
+                        quantity(Kind::thickness, brief.tolerance), cut, 100 * f.plug_scale),
             f.plug_scale > 0.9 && f.plug_scale < 1.1
-                ? std::optional(Fix{fmt::format("Cut the plug at {:.3f} % of size", 100 * f.plug_scale),
+                ? std::optional(Fix{fmt::format("Cut the {} at {:.3f} % of size", cut, 100 * f.plug_scale),
                                     patch_of("heat", "plug_scale", f.plug_scale)})
                 : std::nullopt);
     }
     for (const auto& plan : plug.plans) {
-        if (f.chain.shell_gel <= plan.substrate.top_temperature) continue;
+        if (direct || f.chain.shell_gel <= plan.substrate.top_temperature) continue;
         add(Severity::stop, "plug_hot",
             plan.substrate.name + " stands " + quantity(Kind::temperature, plan.substrate.top_temperature) +
                 "; the shell gels at " + quantity(Kind::temperature, f.chain.shell_gel),
@@ -245,14 +251,14 @@ Calls calls(const Choices& c, const Findings& f, const Warmed& with) {
     auto with_tool = cores_of(shell_choices.layers, "core_hot", shop);
     for (auto& b : in_the_back(back, "back_hot", shop)) with_tool.push_back(std::move(b));
     const double hottest = std::max(shell_choices.cure_temperature, tool_sees);
-    judge_cure(
-        out,
-        shell_choices.cure_temperature >= tool_sees ? "the shell is post-cured with it" : "the tool is used",
-        hottest, with_tool);
+    judge_cure(out,
+               !direct && shell_choices.cure_temperature >= tool_sees ? "the shell is post-cured with it"
+                                                                      : "the tool is used",
+               hottest, with_tool);
     judge_cure(out, "the part gels", f.chain.part_gel,
                cores_of(part::all_layers(part), "part_core_hot", shop));
     for (const auto& run : f.cures->runs) judge_run(c, run, plug, out);
-    if (c.shell_gel > 0 && c.shell_gel < c.room)
+    if (!direct && c.shell_gel > 0 && c.shell_gel < c.room)
         add(Severity::note, "cool_gel",
             "The shell is said to gel at " + quantity(Kind::temperature, c.shell_gel) +
                 ", cooler than the room",

@@ -234,7 +234,7 @@ Cures cures(const Choices& c, const plug::Findings& plug, const shell::Choices& 
         return out.runs.emplace_back(run_of(of, std::move(walls), legs(of), usual(of), c.within, progress));
     };
     const WallSide air{c.transfer, steady(c.room)};
-    if (!shell.stack.laid.empty()) {
+    if (!shell.stack.laid.empty() && !is_solid(shell.stack)) {
         std::vector<Elsewhere> doublers;
         for (const auto& zone : shell.zones)
             doublers.push_back({"doubler " + zone.name, &zone.whole, &zone.days});

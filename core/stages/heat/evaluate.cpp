@@ -99,6 +99,13 @@ Findings evaluate(const Choices& c, const brief::Limits& brief, const shape::Fin
         out.chain.plug_alpha = foam.alpha;
         out.chain.plug_warmth = c.room;  // the master is soft foam, and plaster gels in minutes
     }
+    const bool direct = plug::no_plug(routes);
+    if (direct) {
+        // Cut in the room at its own size: nothing is taken off anything before the part is.
+        out.chain.plug_alpha = out.chain.shell_cure_shrinkage = 0;
+        out.chain.shell_gel = out.chain.plug_warmth = c.room;
+        out.chain.splash.reset();
+    }
     out.sizes = grow(out.chain);
     out.part_error = ((1 + out.sizes.part_room) * c.plug_scale - 1) * out.length;
     out.plug_scale = 1 / (1 + out.sizes.part_room);
@@ -115,37 +122,44 @@ Findings evaluate(const Choices& c, const brief::Limits& brief, const shape::Fin
                               -part.stack.cure.through, c.room - out.chain.part_gel);
     const auto um = [](double a) { return quantity(Kind::expansion, a); };
     out.figures = {
-        {"tool_room", "tool against plug, in the room", Kind::thickness, out.sizes.tool_room * out.length,
-         fmt::format(
-             "plug grown by {} × {:.0f} K of its mean where {} gels{}, shell shrinks {:.3f} % in cure and "
-             "{} × {:.0f} K on cooling, over {}",
-             um(out.chain.plug_alpha), out.chain.plug_warmth - c.room,
-             out.chain.splash ? "the splash" : "the shell",
-             out.chain.splash ? fmt::format(", the splash shrinks {:.2f} %", 100 * routes.splash.shrink)
-                              : std::string(),
-             100 * out.chain.shell_cure_shrinkage, um(out.chain.shell_alpha), out.chain.shell_gel - c.room,
-             quantity(Kind::length, out.length))},
+        {"tool_room", direct ? "tool as it is cut, in the room" : "tool against plug, in the room",
+         Kind::thickness, out.sizes.tool_room * out.length,
+         direct ? std::string("it is cut itself: no plug and no shell stand before it")
+                : fmt::format("plug grown by {} × {:.0f} K of its mean where {} gels{}, shell shrinks {:.3f} "
+                              "% in cure and "
+                              "{} × {:.0f} K on cooling, over {}",
+                              um(out.chain.plug_alpha), out.chain.plug_warmth - c.room,
+                              out.chain.splash ? "the splash" : "the shell",
+                              out.chain.splash
+                                  ? fmt::format(", the splash shrinks {:.2f} %", 100 * routes.splash.shrink)
+                                  : std::string(),
+                              100 * out.chain.shell_cure_shrinkage, um(out.chain.shell_alpha),
+                              out.chain.shell_gel - c.room, quantity(Kind::length, out.length))},
         {"tool_hot", "tool where the part gels", Kind::thickness, out.sizes.tool_hot * out.length,
          fmt::format("and grown by {} × {:.0f} K", um(out.chain.shell_alpha), out.chain.part_gel - c.room)},
         {"part_error", "part against drawing", Kind::thickness, out.part_error,
          fmt::format("the part takes the tool's size at {}, shrinks {:.3f} % in cure and {} × {:.0f} K on "
-                     "cooling; the plug is cut at "
+                     "cooling; the {} is cut at "
                      "{:.3f} % of size",
                      quantity(Kind::temperature, out.chain.part_gel), 100 * out.chain.part_cure_shrinkage,
-                     um(out.chain.part_alpha), out.chain.part_gel - c.room, 100 * c.plug_scale)},
+                     um(out.chain.part_alpha), out.chain.part_gel - c.room, direct ? "mould" : "plug",
+                     100 * c.plug_scale)},
         {"plug_scale", "scale that brings it right", Kind::scale, out.plug_scale,
          "1 ÷ (1 + the part's relative error)"},
         {"spring_in", "a square corner closes by", Kind::angle, out.spring_in,
          fmt::format("θ·[(αl − αt)·ΔT/(1 + αt·ΔT) + (φl − φt)/(1 + φt)], αl {}, αt {}",
                      um(out.chain.part_alpha), um(pl.cte_through))},
-        {"Tg", "the tool's Tg", Kind::temperature, out.Tg,
-         "the lowest of its resin and coats after its last programme below, by DiBenedetto; by rule of "
-         "thumb " +
-             shell.Tg_reason},
+        {"Tg", direct ? "what the tool bears" : "the tool's Tg", Kind::temperature, out.Tg,
+         direct
+             ? shell.Tg_reason
+             : "the lowest of its resin and coats after its last programme below, by DiBenedetto; by rule of "
+               "thumb " +
+                   shell.Tg_reason},
         {"part_Tg", "the part's Tg", Kind::temperature, out.part_Tg,
          "after its programme below; its resin can come to " + quantity(Kind::temperature, part.resin.Tg)},
-        {"Tg_margin", "margin under Tg", Kind::warming, out.Tg_margin,
-         "Tg less the top temperature " + quantity(Kind::temperature, brief.top_temperature)}};
+        {"Tg_margin", direct ? "margin under that" : "margin under Tg", Kind::warming, out.Tg_margin,
+         std::string(direct ? "that" : "Tg") + " less the top temperature " +
+             quantity(Kind::temperature, brief.top_temperature)}};
     for (const auto& run : cures.runs) figures_of(run, out.figures);
     figure_of(shell_go, "go_shell", "shell, at most in one go", out.figures);
     figure_of(part_go, "go_part", "part, at most in one go", out.figures);

@@ -77,6 +77,7 @@ std::vector<double> thicknesses() {
 ShellGo shell_go(const Choices& c, const PlugUnder& plug, const shell::Choices& shell, const GoLibrary& shop,
                  Progress& progress) {
     ShellGo out;
+    if (is_solid(shell.layers)) return out;
     const auto& resin = need(shop.resins, shell.resin, "shell resin");
     auto stack = sum_stack(shell.layers, resin, shell.how, shop, "shell");
     const double common = plies_of(stack, shop);

@@ -64,7 +64,12 @@ Seen wall_of(const StackSum& stack, const Resin& resin, const Lying& lying, cons
         WallLayer w;
         w.thickness = t;
         w.density = rho;
-        if (l.layer.kind == LayerKind::ply) {
+        if (l.layer.solid) {
+            w.name = of + ", " + l.name;
+            w.conductivity = l.layer.solid->conductivity;
+            w.capacity = l.layer.solid->heat_capacity;
+            last = Last::other;
+        } else if (l.layer.kind == LayerKind::ply) {
             const auto* cloth = find(shop.reinforcements, l.layer.material);
             const auto fibre = cloth != nullptr ? cloth->fibre : FibreKind::glass;
             const double k = through(fibre, l.fibre_volume);

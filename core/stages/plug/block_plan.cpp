@@ -15,16 +15,21 @@ int shares(double length, double room) {
 
 }  // namespace
 
-BlockPlan block_plan(const Choices& c, const Body& body, const Board& board, const Asked& brief,
-                     const Library& shop, Progress& progress) {
-    BlockPlan out;
-    const auto& b = c.block;
+Blank blank_of(const Body& body, double area) {
     Point low = Point::Constant(std::numeric_limits<double>::infinity()), high = -low;
     for (const auto& p : body.surface->mesh.points) {
         const Point q(body.frame.flat(p).x(), body.frame.flat(p).y(), body.frame.w.dot(p));
         low = low.cwiseMin(q);
         high = high.cwiseMax(q);
     }
+    low.z() = std::min(low.z(), body.foot);
+    return {body.surface->mesh, *body.rays, body.frame, low, high, body.volume, area};
+}
+
+BlockPlan block_plan(const Block& b, const Blank& blank, const Board& board, const Asked& brief,
+                     const Library& shop, Progress& progress) {
+    BlockPlan out;
+    Point low = blank.low, high = blank.high;
     low.head<2>().array() -= b.allowance;
     high.array() += b.allowance;
     const Point size = high - low;
@@ -78,26 +83,27 @@ BlockPlan block_plan(const Choices& c, const Body& body, const Board& board, con
     out.boards = static_cast<int>(a_layer) * out.layers;
     out.bought = out.boards * board.sheet_length * board.sheet_width * board.thickness;
     const double block = size.prod();
-    out.removed = std::max(0.0, block - body.volume);
+    out.removed = std::max(0.0, block - blank.volume);
     out.glue_area = (out.layers - 1) * size.x() * size.y() + (nu - 1) * size.y() * size.z() +
                     (nv - 1) * size.x() * size.z();
-    out.reach = reach_of_cutter(body.surface->mesh, *body.rays, body.frame, {b.cutter, b.stick_out, b.holder},
-                                progress);
+    out.reach =
+        reach_of_cutter(blank.face, blank.rays, blank.frame, {b.cutter, b.stick_out, b.holder}, progress);
     // The step that costs least: the machine's hours against the hands' on the ridges.
     Feeds feeds;
     feeds.feed = b.feed;
     feeds.rough_deep = b.rough_deep;
     feeds.rough_wide = b.rough_wide;
     const double machine_rate = shop.rate("router") + shop.rate("watching the router") * shop.rate("labour"),
-                 hand_rate = shop.rate("labour"), scallops = shop.rate("sanding scallops");
+                 hand_rate = shop.rate("labour"),
+                 scallops = shop.rate(board.is_metal() ? "polishing scallops of metal" : "sanding scallops");
     const auto by_hand = [&](double step) {
-        return scallops * body.area * scallop_height(step, b.cutter) * 1e3;
+        return scallops * blank.area * scallop_height(step, b.cutter) * 1e3;
     };
     double least = std::numeric_limits<double>::infinity();
     for (int i = 0; i <= 60; ++i) {
         // From a hundredth of the ball to its radius, even in the logarithm.
         const double step = b.cutter * std::pow(100.0, i / 60.0) / 100;
-        const double machine = finishing_seconds(body.area, step, feeds) / 3600 * machine_rate,
+        const double machine = finishing_seconds(blank.area, step, feeds) / 3600 * machine_rate,
                      hands = by_hand(step) * hand_rate;
         out.curve.push_back({step, machine, hands});
         if (machine + hands < least) {
@@ -107,7 +113,7 @@ BlockPlan block_plan(const Choices& c, const Body& body, const Board& board, con
     }
     if (b.step > 0) out.step = b.step;
     out.scallop = scallop_height(out.step, b.cutter);
-    out.machine = roughing_seconds(out.removed, feeds) + finishing_seconds(body.area, out.step, feeds);
+    out.machine = roughing_seconds(out.removed, feeds) + finishing_seconds(blank.area, out.step, feeds);
     out.by_hand = by_hand(out.step);
     return out;
 }

@@ -6,7 +6,6 @@
 #include "core/stages/plug/plan.hpp"
 
 namespace jig::plug {
-namespace {
 
 void measure_across(Body& body) {
     Point2 low = Point2::Constant(std::numeric_limits<double>::infinity()), high = -low;
@@ -26,8 +25,6 @@ void measure_across(Body& body) {
     body.width = (high - low).minCoeff();
 }
 
-}  // namespace
-
 std::vector<Body> bodies(const Choices& c, const shape::Findings& shape, const split::Findings& split) {
     std::vector<Body> out;
     if (c.by_piece && !split.one_piece()) {
@@ -38,7 +35,7 @@ std::vector<Body> bodies(const Choices& c, const shape::Findings& shape, const s
             auto stood = std::make_shared<split::Stood>();
             stood->mesh = piece.mesh;
             stood->topology = topology_of(stood->mesh);
-            body.surface = stood;
+            body.surface = std::shared_ptr<const split::Stood>(stood);
             body.rays = std::make_shared<const RayMesh>(stood->mesh);
             body.frame = frame_across(piece.direction);
             body.area = piece.map.area;
@@ -61,7 +58,7 @@ std::vector<Body> bodies(const Choices& c, const shape::Findings& shape, const s
         auto stood = std::make_shared<split::Stood>();
         stood->mesh = shape.mesh;
         stood->topology = shape.topology;
-        body.surface = std::move(stood);
+        body.surface = std::shared_ptr<const split::Stood>(std::move(stood));
         body.rays = shape.rays;
     }
     body.frame = split.frame;

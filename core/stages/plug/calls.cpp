@@ -70,29 +70,77 @@ void judge_slabs(Judge& judge, const Choices& c, const Plan& plan, const brief::
                       }()});
 }
 
-void judge_block(Judge& judge, const Choices& c, const Plan& plan) {
+/// What the cutter does not reach of a `what`, whose cutting stands under /plug/`key`.
+void judge_reach(Judge& judge, const Block& cut, const char* what, const char* key, const Plan& plan) {
     const auto& r = plan.block.reach;
     if (r.undercut > 1e-3 * plan.area)
         judge.add(Severity::caution, "undercut_block",
-                  quantity(Kind::area, r.undercut) + " of the plug is undercut for a spindle along the pull",
+                  quantity(Kind::area, r.undercut) + " of the " + what +
+                      " is undercut for a spindle along the pull",
                   "Turn the block for a second set-up, or cut those places by hand.");
     if (r.too_tight > 1e-3 * plan.area)
         judge.add(Severity::note, "tight",
                   quantity(Kind::area, r.too_tight) + " is tighter than the ball of " +
-                      quantity(Kind::thickness, c.block.cutter),
+                      quantity(Kind::thickness, cut.cutter),
                   "It stays rounded: pick it out with a smaller ball, or by hand.");
-    if (r.too_deep > 1e-3 * plan.area)
-        judge.add(
-            Severity::caution, "deep_block",
-            quantity(Kind::area, r.too_deep) + " is deeper than the cutter sticks out",
-            "Its holder would meet the wall: a longer cutter, or the block in two layers.",
-            Fix{"Let it stick out " + quantity(Kind::length, std::ceil(plan.block.reach.deepest * 100) / 100),
-                [&] {
-                    Json patch = Json::object();
-                    patch["plug"]["block"]["stick_out"] =
-                        std::min(1.0, std::ceil(plan.block.reach.deepest * 100) / 100);
-                    return patch;
-                }()});
+    if (r.too_deep > 1e-3 * plan.area) {
+        const double longer = std::min(1.0, std::ceil(r.deepest * 100) / 100);
+        Json patch = Json::object();
+        (key == std::string_view("block") ? patch["plug"]["block"]
+                                          : patch["plug"][key]["mill"])["stick_out"] = longer;
+        judge.add(Severity::caution, "deep_block",
+                  quantity(Kind::area, r.too_deep) + " is deeper than the cutter sticks out",
+                  "Its holder would meet the wall: a longer cutter, or the block in two layers.",
+                  Fix{"Let it stick out " + quantity(Kind::length, longer), patch});
+    }
+}
+
+/// m³/s that a cutter clears at most of a stock before it chatters or clogs, and the least that is worth a
+/// day: typical of a shop's own router.
+std::pair<double, double> pace_of(const Board& stock) {
+    if (!stock.is_metal()) return {2e-5, 1.5e-6};
+    return stock.E > 1.5e11 ? std::pair{4e-7, 5e-8} : std::pair{2.5e-6, 2e-7};
+}
+
+/// A mould that is made itself.
+void judge_direct(Judge& judge, const Choices& c, const Findings& f, const brief::Choices& brief) {
+    const auto& stock = f.board;
+    const bool milled = c.direct.way == MouldWay::milled;
+    if (f.pulls > 0 && brief.pulls > f.pulls)
+        judge.add(Severity::caution, "life",
+                  fmt::format("{} pulls asked of a mould that lasts about {}", brief.pulls, f.pulls),
+                  "Typical of " + stock.name +
+                      fmt::format(", looked after: plan {:.0f} moulds, or metal.",
+                                  std::ceil(static_cast<double>(brief.pulls) / f.pulls)));
+    if (!milled) return;
+    for (const auto& plan : f.plans) {
+        judge_reach(judge, c.direct.mill, "mould", "direct", plan);
+        if (plan.block.layers > 1)
+            judge.add(Severity::note, "seams",
+                      fmt::format("The block is {} {} deep: {} seams run through its face", plan.block.layers,
+                                  stock.is_metal() ? "plates" : "boards", plan.block.layers - 1),
+                      stock.is_metal()
+                          ? "Bolted seams leak air and show on the part: seal them from behind, or buy a "
+                            "thicker plate or a casting."
+                          : "Their glue is harder than the board and stands up when it is sanded.");
+    }
+    const double pace = c.direct.mill.feed * c.direct.mill.rough_deep * c.direct.mill.rough_wide;
+    const auto [most, least] = pace_of(stock);
+    if (pace <= most && pace >= least) return;
+    const auto own = stock.is_metal() ? metal_cut(stock.E > 1.5e11) : Block{};
+    Json patch = Json::object();
+    auto& mill = patch["plug"]["direct"]["mill"];
+    mill["feed"] = own.feed;
+    mill["rough_deep"] = own.rough_deep;
+    mill["rough_wide"] = own.rough_wide;
+    judge.add(pace > most ? Severity::caution : Severity::note, "pace",
+              fmt::format("Roughing clears {:.3g} cm³ a minute of {}", pace * 6e7, stock.name),
+              pace > most
+                  ? fmt::format("More than about {:.3g} chatters, clogs or breaks the cutter of a shop's "
+                                "own router; a milling machine may bear it.",
+                                most * 6e7)
+                  : "That is the pace of a harder stock: this one may be cut much faster.",
+              Fix{"Cut it as its kind is usually cut", patch});
 }
 
 }  // namespace
@@ -105,7 +153,11 @@ Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief, Fa
                       "Mend that, or take another route.",
                       Fix{"Take a stack of slabs", route_patch(Route::slabs)});
         if (plan.route == Route::slabs) judge_slabs(judge, c, plan, brief);
-        if (plan.route == Route::block) judge_block(judge, c, plan);
+        if (plan.route == Route::block) judge_reach(judge, c.block, "plug", "block", plan);
+    }
+    if (no_plug(c)) {
+        judge_direct(judge, c, f, brief);
+        return std::move(judge.out);
     }
     if (f.board.porous && c.barrier == Barrier::none)
         judge.add(Severity::stop, "porous", f.board.name + " is porous and has no barrier",

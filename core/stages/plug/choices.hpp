@@ -1,4 +1,4 @@
-// How the master is made: seven routes, and what each needs to know.
+// How the master is made: seven routes and one that does without, and what each needs to know.
 #pragma once
 
 #include <array>
@@ -17,17 +17,23 @@ struct Words<Barrier> {
                                     Word{"water", "a water-based barrier coat"}};
 };
 
-enum class Route { block, slabs, skeleton, foam, tiles, existing, splash };
+enum class Route { block, slabs, skeleton, foam, tiles, existing, splash, direct };
 template <>
 struct Words<Route> {
     static constexpr std::array all{
-        Word{"block", "a block, machined"},      Word{"slabs", "a stack of slabs"},
-        Word{"skeleton", "a skeleton, filled"},  Word{"foam", "a foam core, skinned"},
-        Word{"tiles", "printed tiles"},          Word{"existing", "an existing part"},
-        Word{"splash", "a splash off soft foam"}};
+        Word{"block", "a block, machined"},       Word{"slabs", "a stack of slabs"},
+        Word{"skeleton", "a skeleton, filled"},   Word{"foam", "a foam core, skinned"},
+        Word{"tiles", "printed tiles"},           Word{"existing", "an existing part"},
+        Word{"splash", "a splash off soft foam"}, Word{"direct", "none: the mould itself is made"}};
 };
 inline constexpr std::array kRoutes{Route::block, Route::slabs,    Route::skeleton, Route::foam,
-                                    Route::tiles, Route::existing, Route::splash};
+                                    Route::tiles, Route::existing, Route::splash,   Route::direct};
+
+enum class MouldWay { milled, printed };
+template <>
+struct Words<MouldWay> {
+    static constexpr std::array all{Word{"milled", "milled"}, Word{"printed", "printed"}};
+};
 
 template <>
 struct Words<SlabFit> {
@@ -165,6 +171,24 @@ struct Splash {
     bool operator==(const Splash&) const = default;
 };
 
+/// How a cutter goes through metal: shallow, and slower than through board.
+Block metal_cut(bool steel);
+
+/// The mould itself, without a plug: milled from board or metal, or printed.
+struct Direct {
+    MouldWay way = MouldWay::milled;
+    double wall = 0.03;  ///< m behind the face where it is deepest
+    Block mill = metal_cut(false);
+    Printing print;
+    static void fields(auto& c, auto&& v) {
+        v("way", c.way);
+        v("wall", c.wall, 0.003, 1.0);
+        v("mill", c.mill);
+        v("print", c.print);
+    }
+    bool operator==(const Direct&) const = default;
+};
+
 struct Choices {
     Route route = Route::slabs;
     bool by_piece = false;  ///< each piece of the mould by a route of its own
@@ -183,6 +207,7 @@ struct Choices {
     Printing tiles;
     Existing existing;
     Splash splash;
+    Direct direct;
     static void fields(auto& c, auto&& v) {
         v("route", c.route);
         v("by_piece", c.by_piece);
@@ -201,9 +226,15 @@ struct Choices {
         v("tiles", c.tiles);
         v("existing", c.existing);
         v("splash", c.splash);
+        v("direct", c.direct);
     }
     bool operator==(const Choices&) const = default;
 };
+
+/// Whether the mould itself is cut or printed: then no plug is built and no laminate is laid.
+inline bool no_plug(const Choices& c) {
+    return c.route == Route::direct;
+}
 
 }  // namespace plug
 }  // namespace jig

@@ -1,7 +1,7 @@
 #pragma once
 
 #include "core/stages/plug/attack.hpp"
-#include "core/stages/plug/plan.hpp"
+#include "core/stages/plug/mould.hpp"
 
 namespace jig::plug {
 
@@ -15,26 +15,27 @@ struct Findings {
     double sanding_area = 0;  ///< m²
     double crush_safety = 0;  ///< against an envelope bag; 0 where there is none
     double wall_safety = 0;   ///< the same of a hollow plug's wall; 0 where it is solid
+    int pulls = 0;            ///< that a mould without a plug bears; 0 for a plug
     Point centre = Point::Zero();  ///< of gravity, in the first body's frame from its low corner
     bool operator==(const Findings&) const = default;
 };
 
-/// `shell_resin` names what is laid on it, `cure` K is its heat while that cures. Throws InputError,
-/// Cancelled.
+/// `cure` K is its heat while what is laid on it cures; `mould` has the pieces of one that is made without a
+/// plug. Throws InputError, Cancelled.
 Findings evaluate(const Choices& choices, const shape::Choices& shape_choices, const shape::Findings& shape,
-                  const split::Findings& split, const Asked& brief, const Library& shop, double cure,
-                  Progress& progress);
+                  const split::Findings& split, const Mould& mould, const Asked& brief, const Library& shop,
+                  double cure, Progress& progress);
 Calls calls(const Choices& choices, const Findings& findings, const brief::Choices& brief,
             Family shell_resin);
 
-/// What all plugs cost, hands at `labour` an hour.
-Figure cost_of(const std::vector<Plan>& plans, double labour);
+/// What all plugs cost, or the mould that is made without one, hands at `labour` an hour.
+Figure cost_of(const std::vector<Plan>& plans, double labour, bool direct = false);
 
-/// All seven routes for this job beside each other, the whole mould as one body. Heavier than `evaluate`: for
-/// work behind the window.
+/// All routes for this job beside each other, the whole mould as one body; `mould` as if it were made without
+/// a plug, its pieces as one plan. Heavier than `evaluate`: for work behind the window.
 std::vector<Plan> side_by_side(const Choices& choices, const shape::Choices& shape_choices,
-                               const shape::Findings& shape, const split::Findings& split, const Asked& brief,
-                               const Library& shop, Progress& progress);
+                               const shape::Findings& shape, const split::Findings& split, const Mould& mould,
+                               const Asked& brief, const Library& shop, Progress& progress);
 
 /// Hours of finishing over `parts` parts where plug and mould are finished to the grade, and where every part
 /// is.

@@ -6,10 +6,8 @@
 #include "core/stages/plug/findings.hpp"
 
 namespace jig::plug {
-namespace {
 
-/// Grits from the first cut to the last, by grade.
-const std::vector<int>& ladder(Grade grade) {
+const std::vector<int>& grits_of(Grade grade) {
     static const std::vector<int> structural{80, 120}, paintable{80, 120, 180, 240, 320},
         clear{80, 120, 180, 240, 320, 400, 600}, gloss{80, 120, 180, 240, 320, 400, 600, 800, 1200, 1500};
     switch (grade) {
@@ -25,8 +23,6 @@ const std::vector<int>& ladder(Grade grade) {
     return gloss;
 }
 
-}  // namespace
-
 std::vector<FinishStep> surface_schedule(Grade grade, Barrier barrier, double area, const Library& shop) {
     std::vector<FinishStep> out;
     const auto product = [&](const char* what, const char* name, Kind kind, double amount, double hours,
@@ -34,7 +30,7 @@ std::vector<FinishStep> surface_schedule(Grade grade, Barrier barrier, double ar
         const auto& c = need(shop.consumables, name, "plug");
         out.push_back({what, name, kind, amount * (1 + c.waste), c.price, hours, wait});
     };
-    const auto& grits = ladder(grade);
+    const auto& grits = grits_of(grade);
     const double sanding = shop.hours("sanding " + std::string(file_word(grade)), area);
     // Half before the last primer, half after: a grit's hours are even shares.
     const double each = sanding / static_cast<double>(grits.size());

@@ -32,6 +32,14 @@ std::vector<std::string> of(Route route) {
         case Route::splash:
             return {"Plaster sets hot and dries skin: gloves; never a hand left in it.",
                     "Wet splashes are heavy: plan how it is turned before it is laid."};
+        case Route::direct:
+            return {
+                "Chips and board dust: extraction at the cutter, eyes and lungs guarded; a dull cutter in "
+                "metal "
+                "burns and throws.",
+                "A cutter throws what is not held: fixture it, stand aside, doors shut.",
+                "A block of metal crushes hands and feet: a hoist and slings with a proven load, never a bar "
+                "under it."};
     }
     return {};
 }

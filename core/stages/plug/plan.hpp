@@ -1,6 +1,7 @@
 // What one route makes of one body: its cut-up shape, what it takes and what comes out.
 #pragma once
 
+#include "core/base/shared.hpp"
 #include "core/science/machine/reach.hpp"
 #include "core/science/mesh/tiles.hpp"
 #include "core/science/nest/cut_sheets.hpp"
@@ -31,20 +32,23 @@ struct PlugStep {
 /// What a plug is built round: the whole mould's shape, or one piece's.
 struct Body {
     std::string name;
-    std::shared_ptr<const split::Stood> surface;
-    std::shared_ptr<const RayMesh> rays;
+    Shared<split::Stood> surface;
+    Derived<RayMesh> rays;
     Frame frame;                   ///< w is the pull
     double foot = 0, depth = 0;    ///< m along it
     double area = 0;               ///< m² to finish
     double volume = 0;             ///< m³ under it
     double length = 0, width = 0;  ///< m across the pull
     Point centre = Point::Zero();  ///< of the volume
+    bool operator==(const Body&) const = default;
 };
 
 /// The bodies that the choices ask for: one, or one for each piece.
 std::vector<Body> bodies(const Choices& choices, const shape::Findings& shape, const split::Findings& split);
 /// The body closed at its foot, for routes that cut it.
 split::Stood solid_of(const Body& body);
+/// Sets its size, foot and depth by its surface.
+void measure_across(Body& body);
 
 /// How a slab's edge leans at one place: positive where the slab is wider at its foot.
 struct Bevel {
@@ -91,7 +95,18 @@ struct BlockPlan {
     std::vector<Choice> curve;
     bool operator==(const BlockPlan&) const = default;
 };
-BlockPlan block_plan(const Choices& choices, const Body& body, const Board& board, const Asked& brief,
+
+/// What is cut out of a block, as it lies on the router: frame.w towards the spindle.
+struct Blank {
+    const TriangleMesh& face;  ///< that the ball finishes
+    const RayMesh& rays;       ///< of it
+    Frame frame;
+    Point low, high;              ///< m, of what is left in the end: across, along, up
+    double volume = 0, area = 0;  ///< m³ that is left, m² that the ball finishes
+};
+/// Of a plug, board is left to spare at its sides and top.
+Blank blank_of(const Body& body, double area);
+BlockPlan block_plan(const Block& cut, const Blank& blank, const Board& board, const Asked& brief,
                      const Library& shop, Progress& progress);
 
 /// A flat piece of a skeleton or a template, ready to cut, with its place in the body's frame.
@@ -127,9 +142,21 @@ inline Barrier barrier_on(Route route, const Choices& choices) {
     return route == Route::existing ? Barrier::none : choices.barrier;
 }
 
+/// Grits from the first cut to the last.
+const std::vector<int>& grits_of(Grade grade);
+
 /// From a raw surface to a grade: barrier, filler, primer, guide coat, a ladder of grits, paint, polish. The
 /// grades' sanding hours are the shop's, shared out over the ladder.
 std::vector<FinishStep> surface_schedule(Grade grade, Barrier barrier, double area, const Library& shop);
+
+/// One piece of a mould that is cut or printed itself, stood with its face up.
+struct MouldPiece {
+    Body body;        ///< face and flange, looking out of the tool; frame.w is against the pull
+    double face = 0;  ///< m² of face and flange; body.area is of what is moulded alone
+    TileSet tiles;    ///< of a printed one
+    double mass = 0;  ///< kg
+    bool operator==(const MouldPiece&) const = default;
+};
 
 struct Plan {
     Route route = Route::slabs;
@@ -146,6 +173,7 @@ struct Plan {
     BlockPlan block;
     SkeletonPlan skeleton;
     TileSet tiles;
+    Shared<MouldPiece> mould;  ///< none of a plug
     [[nodiscard]] double hours() const {
         double sum = 0;
         for (const auto& w : works) sum += w.hours;

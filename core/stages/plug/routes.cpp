@@ -5,61 +5,13 @@
 #include <cmath>
 
 #include "core/base/times.hpp"
-#include "core/science/mesh/solid.hpp"
-#include "core/science/schedule/timetable.hpp"
 #include "core/stages/plug/findings.hpp"
+#include "core/stages/plug/route.hpp"
 
 namespace jig::plug {
 namespace {
 
-/// What every route is told.
-struct Ask {
-    const Choices& c;
-    const Body& body;
-    const shape::Choices& shape;
-    Asked brief;
-    Library shop;
-    Progress& progress;
-};
-
-void buy(Plan& plan, const Library& shop, const char* consumable, Kind kind, double amount,
-         std::string note = {}) {
-    if (amount <= 0) return;
-    const auto& c = need(shop.consumables, consumable, "plug");
-    plan.needs.push_back({c.name, kind, amount * (1 + c.waste), c.price, std::move(note)});
-}
-
-void boards(Plan& plan, const Board& board, int count) {
-    if (count <= 0) return;
-    plan.needs.push_back({board.name, Kind::count, static_cast<double>(count), board.price,
-                          "sheets of " + quantity(Kind::length, board.sheet_length) + " × " +
-                              quantity(Kind::length, board.sheet_width)});
-}
-
-void work(Plan& plan, std::string what, double hours, double wait = 0) {
-    if (hours > 0 || wait > 0) plan.works.push_back({std::move(what), hours, wait});
-}
-
-void figure(Plan& plan, const char* key, const char* name, Kind kind, double value, std::string reason) {
-    plan.figures.push_back({key, name, kind, value, std::move(reason)});
-}
-
-Figure cost_sum(const Plan& plan, double labour) {
-    const double bought = plan.cost();
-    return {"cost", "cost", Kind::money, bought + plan.hours() * labour,
-            fmt::format("materials and machines {} + hands at {:g} an hour", quantity(Kind::money, bought),
-                        labour)};
-}
-
-/// The sums that routes are compared by, but for hours, days and cost, which follow from the plan.
-void sums(Plan& plan, double accuracy, std::string accuracy_why, double step, std::string step_why,
-          double temperature, std::string heat_why, double moulds, std::string moulds_why) {
-    plan.sums = {
-        {"accuracy", "true to the drawing within", Kind::thickness, accuracy, std::move(accuracy_why)},
-        {"surface", "left to sand or fill", Kind::thickness, step, std::move(step_why)},
-        {"heat", "good up to", Kind::temperature, temperature, std::move(heat_why)},
-        {"moulds", "moulds it will survive", Kind::count, moulds, std::move(moulds_why)}};
-}
+using namespace route;
 
 void slab_route(const Ask& a, Plan& plan) {
     const auto& board = need(a.shop.boards, a.c.board, "plug board");
@@ -127,49 +79,16 @@ void slab_route(const Ask& a, Plan& plan) {
 void block_route(const Ask& a, Plan& plan) {
     const auto& board = need(a.shop.boards, a.c.block.board, "block board");
     plan.frame = a.body.frame;
-    plan.block = block_plan(a.c, a.body, board, a.brief, a.shop, a.progress);
+    plan.block = block_plan(a.c.block, blank_of(a.body, a.body.area), board, a.brief, a.shop, a.progress);
     const auto& b = plan.block;
-    if (a.brief.router_x <= 0 || a.brief.router_y <= 0 || a.brief.router_z <= 0)
-        plan.obstacle = "the shop has no router: give its travel in Brief, or have it machined";
     plan.mass = a.body.volume * board.density;
     boards(plan, board, b.boards);
     buy(plan, a.shop, "foam adhesive", Kind::mass, 0.3 * b.glue_area);
-    plan.needs.push_back({"router, hours", Kind::hours, b.machine, a.shop.rate("router") / kHour,
-                          "running cost of the machine"});
     work(plan, fmt::format("glue up {} boards", b.boards), a.shop.rate("gluing boards") * b.glue_area,
          14 * kHour);
-    const double machine = b.machine / kHour;
-    work(plan, fmt::format("rough and finish {} part{}", b.parts.size(), b.parts.size() > 1 ? "s" : ""),
-         a.shop.rate("setting up the router") * static_cast<double>(b.parts.size()) +
-             a.shop.rate("watching the router") * machine,
-         (1 - std::min(1.0, a.shop.rate("watching the router"))) * b.machine);
-    work(plan, "take the cutter's ridges off", b.by_hand);
-    figure(plan, "parts", "parts on the router", Kind::count, static_cast<double>(b.parts.size()),
-           fmt::format("block ÷ travel of {} × {} × {}, two dowels in each joint",
-                       quantity(Kind::length, a.brief.router_x), quantity(Kind::length, a.brief.router_y),
-                       quantity(Kind::length, a.brief.router_z)));
+    mill(a, a.c.block, plan);
     figure(plan, "boards", "boards to glue up", Kind::count, b.boards,
            fmt::format("{} layers of {}", b.layers, quantity(Kind::thickness, board.thickness)));
-    figure(plan, "removed", "cut away", Kind::volume, b.removed, "block less shape: dust and chips");
-    figure(plan, "machine", "on the machine", Kind::hours, b.machine,
-           fmt::format("roughing at {} × {}, finishing every {}, feed {:.0f} mm/s, a fifth over for moves",
-                       quantity(Kind::thickness, a.c.block.rough_deep),
-                       quantity(Kind::thickness, a.c.block.rough_wide), quantity(Kind::thickness, b.step),
-                       1e3 * a.c.block.feed));
-    figure(plan, "step", a.c.block.step > 0 ? "step of the finishing passes" : "cheapest step",
-           Kind::thickness, b.step,
-           a.c.block.step > 0
-               ? std::string("your choice above")
-               : std::string("where the machine's hours and the hands' on its ridges cost least together"));
-    figure(plan, "scallop", "ridges it leaves", Kind::thickness, b.scallop,
-           fmt::format("R − √(R² − s²/4) with a ball of {}", quantity(Kind::thickness, a.c.block.cutter)));
-    figure(plan, "unreached", "out of the cutter's reach", Kind::area,
-           b.reach.too_tight + b.reach.too_deep + b.reach.undercut,
-           fmt::format("{} tighter than the ball, {} deeper than it sticks out, {} undercut",
-                       quantity(Kind::area, b.reach.too_tight), quantity(Kind::area, b.reach.too_deep),
-                       quantity(Kind::area, b.reach.undercut)));
-    figure(plan, "stick_out", "stick-out that reaches all", Kind::length, b.reach.deepest,
-           "the highest wall within the holder's radius of where the ball rests");
     figure(plan, "mass", "mass of the plug", Kind::mass, plan.mass,
            "volume × " + quantity(Kind::density, board.density));
     sums(plan, 2e-4 + 1e-4 * static_cast<double>(b.parts.size() - 1),
@@ -250,45 +169,11 @@ void foam_route(const Ask& a, Plan& plan) {
 }
 
 void tile_route(const Ask& a, Plan& plan) {
-    const auto& t = a.c.tiles;
-    const auto& filament = need(a.shop.filaments, t.filament, "filament");
     plan.frame = a.body.frame;
-    TileRules rules;
-    rules.room = {t.room[0], t.room[1], t.room[2]};
-    rules.key_radius = t.key;
-    rules.key_depth = 2 * t.key;
-    plan.tiles = tiles_of(solid_of(a.body).mesh, a.body.frame, rules, a.progress);
+    plan.tiles = tiles_of(solid_of(a.body).mesh, a.body.frame, rules_of(a.c.tiles), a.progress);
     const auto& set = plan.tiles;
-    double surface = 0, volume = 0;
-    for (const auto& tile : set.tiles) {
-        volume += tile.volume;
-        for (std::size_t f = 0; f < tile.mesh.triangles.size(); ++f)
-            surface += tile.mesh.area_vector2(f).norm() / 2;
-    }
-    const double walls = std::min(volume, surface * t.wall);
-    plan.mass = (walls + t.infill * (volume - walls)) * filament.density;
-    const double n = static_cast<double>(set.tiles.size()), print = plan.mass / t.rate;
-    plan.needs.push_back(
-        {filament.name, Kind::mass, 1.08 * plan.mass, filament.price, "8 % for starts and supports"});
-    plan.needs.push_back(
-        {"printer, hours", Kind::hours, print, a.shop.rate("printer") / kHour, "running cost"});
-    buy(plan, a.shop, "structural adhesive", Kind::mass, 0.4 * set.face);
-    work(plan, fmt::format("print {:.0f} tiles", n), a.shop.rate("setting up the printer") * n,
-         print / t.printers);
-    work(plan, "glue the tiles and fill their seams", a.shop.rate("joining tiles") * set.seam, 12 * kHour);
-    figure(plan, "tiles", "tiles", Kind::count, n,
-           fmt::format("{} × {} × {} cuts of the room {} × {} × {}", set.count[0], set.count[1], set.count[2],
-                       quantity(Kind::length, t.room[0]), quantity(Kind::length, t.room[1]),
-                       quantity(Kind::length, t.room[2])));
-    figure(plan, "printing", "time on the printer", Kind::duration, print / t.printers,
-           fmt::format("{} ÷ {:.0f} g/h ÷ {} printers", quantity(Kind::mass, plan.mass), t.rate * 3.6e6,
-                       t.printers));
-    figure(plan, "seams", "seams on the surface", Kind::length, set.seam,
-           "where the planes of the cuts meet it");
-    figure(plan, "keys", "pegs between tiles", Kind::count, set.keys, "where both tiles have wall for them");
-    figure(plan, "mass", "filament", Kind::mass, plan.mass,
-           fmt::format("{} of wall on {} of faces, {:.0f} % of the rest", quantity(Kind::thickness, t.wall),
-                       quantity(Kind::area, surface), 100 * t.infill));
+    print(a, a.c.tiles, plan);
+    const auto& filament = need(a.shop.filaments, a.c.tiles.filament, "filament");
     const double row = static_cast<double>(*std::max_element(set.count.begin(), set.count.end()));
     sums(plan, 3e-4 * std::sqrt(row) + 0.001 * a.body.length / std::max(1.0, row),
          fmt::format("0.3 mm × √{:.0f} tiles in a row, and 0.1 % of a tile's length that prints shrink", row),
@@ -339,6 +224,24 @@ void splash_route(const Ask& a, Plan& plan) {
          kelvin(60), "plaster and cloth; drier stands more", 6, "a hard master; typical");
 }
 
+/// What printed tiles are made of, as a board.
+Board printed(const Printing& t, const Library& shop) {
+    const auto& filament = need(shop.filaments, t.filament, "filament");
+    Board out;
+    out.name = filament.name;
+    out.density = filament.density;
+    out.E = filament.E;
+    out.alpha = filament.alpha;
+    out.conductivity = filament.conductivity;
+    out.heat_capacity = filament.heat_capacity;
+    out.top_temperature = filament.softens;
+    out.dissolves_in_styrene = filament.dissolves_in_styrene;
+    out.porous = true;
+    out.crush = 2e7 * t.infill;
+    out.origin = filament.origin;
+    return out;
+}
+
 }  // namespace
 
 Board substrate_of(Route route, const Choices& c, const Library& shop) {
@@ -352,18 +255,8 @@ Board substrate_of(Route route, const Choices& c, const Library& shop) {
             return need(shop.boards, c.skeleton.fill, "skeleton fill");
         case Route::foam:
             return need(shop.boards, c.foam.board, "foam core");
-        case Route::tiles: {
-            const auto& filament = need(shop.filaments, c.tiles.filament, "filament");
-            out.name = filament.name;
-            out.density = filament.density;
-            out.alpha = filament.alpha;
-            out.top_temperature = filament.softens;
-            out.dissolves_in_styrene = filament.dissolves_in_styrene;
-            out.porous = true;
-            out.crush = 2e7 * c.tiles.infill;
-            out.origin = filament.origin;
-            return out;
-        }
+        case Route::tiles:
+            return printed(c.tiles, shop);
         case Route::existing:
             out.name = "the part's own surface";
             out.density = 1700;
@@ -381,6 +274,10 @@ Board substrate_of(Route route, const Choices& c, const Library& shop) {
             out.dissolves_in_styrene = false;
             out.top_temperature = kelvin(60);
             return out;
+        case Route::direct:
+            if (c.direct.way == MouldWay::milled)
+                return need(shop.boards, c.direct.mill.board, "block of the mould");
+            return printed(c.direct.print, shop);
     }
     return out;
 }
@@ -430,34 +327,11 @@ Plan plan_for(Route route, const Choices& c, const Body& body, const shape::Choi
         case Route::splash:
             splash_route(ask, plan);
             break;
+        case Route::direct:
+            plan.obstacle = "pieces are either all taken off plugs or all made themselves";
+            break;
     }
-    for (const auto& step : surface_schedule(brief.grade, barrier_on(route, c), body.area, shop)) {
-        if (step.amount > 0) plan.needs.push_back({step.product, step.kind, step.amount, step.price, {}});
-        plan.works.push_back({step.what, step.hours, step.wait});
-    }
-    // Days of the plug alone, booked into the shop's shifts.
-    std::vector<Task> tasks;
-    for (const auto& w : plan.works)
-        tasks.push_back(
-            {"plug", w.what, w.hours * kHour / std::max(1, brief.people), brief.people, w.wait, true, 0});
-    Shift shift;
-    shift.length = brief.shift;
-    const auto days = timetable(tasks, shift).days;
-    const double hours = plan.hours();
-    std::vector<Figure> first{
-        {"hours", "hands", Kind::hours, hours * kHour, "shop rates × areas, lengths and pieces, finishing counted"},
-        {"days", "days", Kind::count, static_cast<double>(days),
-         fmt::format("{} steps with their waits, {} people in shifts of {}", tasks.size(), brief.people,
-                     quantity(Kind::hours, brief.shift))},
-        cost_sum(plan, shop.rate("labour")),
-        {"mass", "mass", Kind::mass, plan.mass, value_of(plan.figures, "mass") > 0 ? [&] {
-             for (const auto& f : plan.figures) {
-                 if (f.key == "mass") return f.reason;
-             }
-             return std::string();
-         }()
-                                                                                   : std::string()}};
-    plan.sums.insert(plan.sums.begin(), first.begin(), first.end());
+    settle(plan, surface_schedule(brief.grade, barrier_on(route, c), body.area, shop), brief, shop);
     return plan;
 }
 

@@ -80,7 +80,7 @@ Findings with_sheets(Findings f, const Choices& c, const Cutting& cutting, const
         }
     }
     for (auto& shown : f.figures) {
-        if (shown.key == "cost") shown = cost_of(f.plans, shop.rate("labour"));
+        if (shown.key == "cost") shown = cost_of(f.plans, shop.rate("labour"), no_plug(c));
     }
     return f;
 }

@@ -29,6 +29,8 @@ FaceKind surface_of(const Board& stock) {
 }
 
 FaceKind surface_of(const shell::Choices& shell, const Library& shop) {
+    if (is_solid(shell.layers))
+        return shell.layers.front().solid->metal ? FaceKind::metal : FaceKind::epoxy_coat;
     for (const auto& layer : shell.layers) {
         if (layer.kind != LayerKind::surface_coat) break;
         const auto* coat = find(shop.surface_coats, layer.material);
@@ -125,16 +127,18 @@ Findings evaluate(const Choices& c, const split::Choices& split_choices, const s
         return chosen == FaceKind::as_built ? built : chosen;
     };
     // The plug's face carries the flange boards' too: what the shell is laid over.
+    const bool direct = is_solid(shell.layers);
     double plugs = 0;
     for (const auto& plan : plug.plans) plugs += plan.area;
     for (const auto& plan : plug.plans) {
+        if (direct) break;  // nothing is laid over one
         const auto name = plug.plans.size() == 1 ? std::string("plug") : "plug of " + plan.body;
         const double share = plugs > 0 ? plan.area / plugs : 1.0 / static_cast<double>(plug.plans.size());
         out.faces.push_back(worked_out(FaceOf::plug, name,
                                        surface(c.plug.surface, surface_of(plan, plug.finish)), c.plug.history,
                                        system_of(c.plug.system, c, shop), laid, share * out.area, shop));
     }
-    if (!split.boards.empty()) {
+    if (!split.boards.empty() && !direct) {
         const auto& stock = need(shop.boards, split_choices.board, "parting board");
         for (const auto& board : split.boards)
             out.faces.push_back(worked_out(FaceOf::boards, "parting " + board.name,

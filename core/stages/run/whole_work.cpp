@@ -18,6 +18,7 @@ namespace {
 Work own_work(const Before& b, const Library& shop) {
     Work out;
     out.step(When::design, Stage::brief, "draw and plan the tool", {at_rate(shop, "design", 1)});
+    if (plug::no_plug(b.plug_choices)) return out;
     out.step(When::demould, Stage::run, "take the mould off and trim it", {at_rate(shop, "demould tool", 1)})
         .look("before it: its cure is over and it is as cold as the room")
         .look("the face is whole: no star, no print, nothing left on the plug");
@@ -41,11 +42,12 @@ Work whole_work(const Before& b, const Library& shop) {
         const auto* run = b.cures.find(of);
         return run != nullptr ? run->seconds : resin.demould_time;
     };
+    const bool plug = !plug::no_plug(b.plug_choices);
     const double part_cured = cured(CureOf::part, b.part.resin);
     add(own_work(b, shop));
     add(plug::work(b.plug, b.brief, shop));
-    add(edge::work(b.edge_choices, b.edge, b.split.set.seam_length, b.split_choices.board, shop));
-    add(split::work(b.split_choices, b.split, shop));
+    add(edge::work(b.edge_choices, b.edge, b.split.set.seam_length, plug, b.split_choices.board, shop));
+    add(split::work(b.split_choices, b.split, plug, shop));
     add(release::work(b.release, shop));
     add(shell::work(b.shell_choices, b.shell, b.edge, b.bag_choices, b.bag, b.shell_flow, b.split, b.brief,
                     cured(CureOf::on_plug, b.shell.resin), shop));

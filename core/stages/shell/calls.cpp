@@ -140,6 +140,15 @@ Calls calls(const Choices& c, const Findings& f, const plug::Choices& plug,
                          std::optional<Fix> fix = {}) {
         out.push_back({stage, s, key, std::move(headline), std::move(why), std::move(fix)});
     };
+    if (is_solid(f.stack)) {
+        add(Stage::shell, Severity::note, "no_laminate",
+            "No laminate is laid: the mould is made of " + c.layers.front().material + " itself, " +
+                quantity(Kind::thickness, f.stack.laminate.thickness) + " at its thinnest",
+            "So it has no parting board to lay against, no shell cure, no post-cure and no taking off a "
+            "plug. The "
+            "stack that stands here is kept for a route with a plug.");
+        return out;
+    }
     const auto& l = f.stack.laminate;
     const auto& laid = f.stack.laid;
     if (f.bow > brief.tolerance) {

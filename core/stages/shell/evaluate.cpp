@@ -25,6 +25,31 @@ double painted_area(const TriangleMesh& mesh, const Zone& zone) {
     return area;
 }
 
+/// A mould that is cut or printed itself: the block's own wall.
+Findings of_solid(const Choices& c, const split::Findings& split, const edge::Findings& edge,
+                  const Library& shop) {
+    Findings out;
+    if (const auto* resin = find(shop.resins, c.resin)) out.resin = *resin;
+    out.stack = sum_stack(c.layers, out.resin, c.how, shop, "shell");
+    const auto& layer = c.layers.front();
+    const auto& solid = *layer.solid;
+    const auto& l = out.stack.laminate;
+    out.area = split.mould_area() + edge.area;
+    out.mass = solid.mass;
+    out.days = 0;
+    out.Tg = solid.bears;
+    out.Tg_reason = layer.material + " bears no more, from the shop library";
+    out.figures = {{"thickness", "wall where it is thinnest", Kind::thickness, l.thickness,
+                    "behind the deepest place of its face: your choice in Plug"},
+                   {"areal_mass", "mass per area", Kind::areal_mass, out.stack.areal_mass(),
+                    "the whole block over its face and flange: as heavy in the trial, and as stiff as its "
+                    "thinnest place"},
+                   {"mass", "mould and flange", Kind::mass, out.mass, "all of its pieces, as in Plug"},
+                   {"Ex", "stiffness in the plane, along", Kind::modulus, l.membrane.Ex, layer.material},
+                   {"cte", "expansion along", Kind::expansion, l.cte[0], layer.material}};
+    return out;
+}
+
 }  // namespace
 
 double free_curve(const StackSum& stack, double cooling) {
@@ -43,6 +68,7 @@ Laminate flange_laminate(const Choices& c, const Library& shop) {
 Findings evaluate(const Choices& c, const shape::Findings& shape, const split::Findings& split,
                   const edge::Findings& edge, const brief::Crew& brief, double under_ribs,
                   const Warmth& warmth, const GoLimit& go, const Library& shop) {
+    if (is_solid(c.layers)) return of_solid(c, split, edge, shop);
     Findings out;
     out.go = go;
     out.resin = need(shop.resins, c.resin, "shell resin");

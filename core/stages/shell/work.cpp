@@ -90,6 +90,7 @@ Work work(const Choices& c, const Findings& shell, const edge::Findings& edge,
           const split::Findings& split, const brief::Of<brief::Crew, brief::Making>& brief, double cured,
           const WorkLists& shop) {
     Work out;
+    if (is_solid(shell.stack)) return out;
     const int pieces = split.one_piece() ? 1 : static_cast<int>(split.set.pieces.size());
     const double area = shell.area / pieces;
     const auto extent = extent_of(area, split.size.maxCoeff() + 2 * edge.width,

@@ -5,7 +5,9 @@
 
 namespace jig::split {
 
-/// Parting boards, their dowels, and closing the pieces for each pull.
-Work work(const Choices& choices, const Findings& split, const Lists<jig::Board, Fastener, Rate>& shop);
+/// Parting boards and their dowels, where there is a `plug` to fit them to, and closing the pieces for each
+/// pull.
+Work work(const Choices& choices, const Findings& split, bool plug,
+          const Lists<jig::Board, Fastener, Rate>& shop);
 
 }  // namespace jig::split
