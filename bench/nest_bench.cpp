@@ -2,11 +2,13 @@
 #include <benchmark/benchmark.h>
 
 #include <algorithm>
+#include <chrono>
 #include <cmath>
 #include <cstdlib>
 
 #include "core/job/evaluate.hpp"
 #include "core/job/job_file.hpp"
+#include "core/science/mesh/measure.hpp"
 #include "core/shop/shop.hpp"
 
 using namespace jig;
@@ -83,5 +85,43 @@ void seven_routes(benchmark::State& state) {
             plug::side_by_side(job.plug, job.shape, *f.shape, *f.split, {}, job.brief, shop, quiet).size());
 }
 BENCHMARK(seven_routes)->Unit(benchmark::kMillisecond);
+
+/// A mould let into its block against the closing and measuring of that block alone, on a face of `n`²
+/// places.
+void a_mould_let_in(benchmark::State& state) {
+    const auto shop = load_shop(std::string(JIG_SOURCE_DATA) + "/library");
+    const auto n = static_cast<std::uint32_t>(state.range(0));
+    TriangleMesh bowl;
+    for (std::uint32_t j = 0; j <= n; ++j) {
+        for (std::uint32_t i = 0; i <= n; ++i) {
+            const double x = 2.0 * i / n - 1, y = 2.0 * j / n - 1;
+            bowl.points.emplace_back(x, y, 0.3 * (1 - x * x) * (1 - y * y));
+        }
+    }
+    for (std::uint32_t j = 0; j < n; ++j) {
+        for (std::uint32_t i = 0; i < n; ++i) {
+            const auto a = j * (n + 1) + i;
+            bowl.triangles.push_back({a, a + 1, a + n + 2});
+            bowl.triangles.push_back({a, a + n + 2, a + n + 1});
+        }
+    }
+    const auto frame = frame_across(Point::UnitZ());
+    Progress quiet;
+    const plug::Choices choices;
+    double let = 0, closed = 0;
+    for (auto _ : state) {
+        const auto start = std::chrono::steady_clock::now();
+        const auto piece = plug::let_in(choices, "mould", bowl, frame, 4, shop, quiet);
+        const auto between = std::chrono::steady_clock::now();
+        const auto solid = plug::solid_of(piece.body).mesh;
+        benchmark::DoNotOptimize(measure(solid, topology_of(solid)).volume);
+        const auto end = std::chrono::steady_clock::now();
+        let += std::chrono::duration<double>(between - start).count();
+        closed += std::chrono::duration<double>(end - between).count();
+    }
+    state.counters["triangles"] = 2.0 * n * n;
+    state.counters["times_its_closing"] = let / closed;
+}
+BENCHMARK(a_mould_let_in)->Arg(100)->Arg(316)->Unit(benchmark::kMillisecond);
 
 }  // namespace

@@ -39,7 +39,7 @@ class Sheets {
                 break;
             case Stage::shell:
                 section("Section at the cut", Stage::shell);
-                stack("Shell stack, from the plug out", f_.shell->stack);
+                if (!is_solid(f_.shell->stack)) stack("Shell stack, from the plug out", f_.shell->stack);
                 lay_up();
                 break;
             case Stage::back:
@@ -172,9 +172,9 @@ class Sheets {
     void surface() {
         for (const auto& plan : f_.plug->plans) {
             if (plan.works.empty()) continue;
-            pen_.heading(f_.plug->plans.size() > 1
-                             ? "Building the plug of " + QString::fromStdString(plan.body)
-                             : QString("Building the plug"));
+            const QString what = plan.mould ? "Making the mould" : "Building the plug";
+            pen_.heading(f_.plug->plans.size() > 1 ? what + " of " + QString::fromStdString(plan.body)
+                                                   : what);
             QList<QStringList> rows;
             for (const auto& work : plan.works)
                 rows << QStringList{worded_(work.what), shown(Kind::hours, work.hours * 3600),

@@ -167,8 +167,8 @@ Section2 section_at_cut(const Job& job, const Findings& f, Stage stage) {
         std::clamp(kSeenThickness * std::max(high - low + 2 * wide, 2.2 * depth) / 2.2 / shell, 1.0, 40.0);
     // A mould that is a block itself is drawn as thick as it is.
     const bool block = is_solid(laid.empty() ? std::vector<Layer>{} : std::vector<Layer>{laid.front().layer});
-    if (block) out.stretch = 1;
-    const double drawn = shell * out.stretch;
+    if (block && !out.part_in_tool) out.stretch = 1;
+    const double drawn = block ? shell : shell * out.stretch;
     out.low_x = low - wide - 0.02;
     out.high_x = high + wide + 0.02;
     out.low_y = out.foot - kBoard;

@@ -226,11 +226,11 @@ bool MainWindow::set_side_by_side() {
             routes_->show_routes(std::move(plans), job, findings, *shop);
             // A sheet does not pull the maker out of another stage.
             if (stage_ != Stage::plug)
-                return QString("Seven routes worked out: they lie on the Plug's sheet");
+                return QString("The routes are worked out: they lie on the Plug's sheet");
             centre_->setCurrentWidget(routes_);
             // What was edited meanwhile is worked out next.
             if (!(document_->job() == job)) QTimer::singleShot(0, this, [this] { set_side_by_side(); });
-            return QString("Seven routes side by side");
+            return QString("The routes side by side");
         };
     });
 }

@@ -91,6 +91,14 @@ std::vector<Unit> typed_units(Kind kind) {
                     {"ft·lb", 1.35581795}};
         case Kind::flow:
             return {{"m³/h", 1 / kHour}, {"cfm", 4.719474e-4}, {"L/min", 1e-3 / kMinute}, {"m³/s", 1}};
+        case Kind::speed:
+            return {{"mm/s", 1e-3},
+                    {"in/min", kInch / kMinute},
+                    {"mm/min", 1e-3 / kMinute},
+                    {"m/min", 1 / kMinute},
+                    {"m/s", 1}};
+        case Kind::output:
+            return {{"g/h", 1e-3 / kHour}, {"oz/h", kPound / 16 / kHour}, {"kg/h", 1 / kHour}, {"kg/s", 1}};
         case Kind::expansion:
             return {{"µm/m·K", 1e-6}, {"µin/in·°F", 1.8e-6}, {"1/K", 1}};
         case Kind::curvature:

@@ -28,6 +28,8 @@ enum class Kind {
     force,        ///< N, shown in N or lbf
     torque,       ///< N·m, shown in N·m or lbf·ft
     flow,         ///< m³/s, shown in m³/h or cfm
+    speed,        ///< m/s of a tool, shown in mm/s or in/min
+    output,       ///< kg/s laid down, shown in g/h or oz/h
     expansion,    ///< 1/K
     curvature,    ///< 1/m
     stiffness,    ///< N·m, bending stiffness per width

@@ -149,7 +149,7 @@ Findings with_core_panels(Findings f, const Job& job, std::shared_ptr<const part
     add_calls(f, part::panel_calls(*panels, job.part));
     if (panels->panels.empty()) return f;
     auto part = *f.part;
-    auto figures = part::panel_figures(*panels, job.part, part.resin);
+    auto figures = part::panel_figures(*panels, job.part);
     part.figures.insert(part.figures.end(), std::make_move_iterator(figures.begin()),
                         std::make_move_iterator(figures.end()));
     f.part = std::make_shared<const part::Findings>(std::move(part));

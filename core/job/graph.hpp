@@ -263,7 +263,7 @@ Settled settled(const run::Choices&, const run::Asked&, const Room&, const heat:
                 const back::Choices&, const back::Findings&, const release::Findings&, const part::Choices&,
                 const part::Findings&, const bag::Choices&, const bag::Findings&, const Flowed<false>&,
                 const ShellFlowed<false>&, const run::Library&, const plug::Cutting&, const PlugSheets&,
-                const RibSheets&, const plug::Library&);
+                const RibSheets&, const part::CorePanels&, const plug::Library&);
 bag::FlowAsked flow_asked(const bag::Choices&, const part::Choices&, const brief::Making&,
                           const bag::FlowLibrary&);
 part::DutyAsked duty_asked(const part::Choices&);

@@ -277,15 +277,16 @@ Settled settled(const run::Choices& c, const run::Asked& brief, const Room& room
                 const part::Findings& part, const bag::Choices& bag_choices, const bag::Findings& bag,
                 const Flowed<false>& flow, const ShellFlowed<false>& shell_flow, const run::Library& shop,
                 const plug::Cutting& cutting, const PlugSheets& sheets, const RibSheets& ribs,
-                const plug::Library& plug_shop) {
+                const part::CorePanels& panels, const plug::Library& plug_shop) {
     Settled out;
     out.plug = std::make_shared<const plug::Findings>(
         plug::with_sheets(plug, plug_choices, cutting, sheets.laid, plug_shop));
     auto laid = back;
     laid.sheets = static_cast<int>(ribs.laid.sheets.size());
+    const auto cut = part::with_panels(part, panels, brief.pulls <= 1);
     out.run = std::make_shared<const run::Findings>(
         run_of(c, brief, room, cures, split_choices, split, plug_choices, *out.plug, edge_choices, edge,
-               shell_choices, shell, back_choices, laid, release, part_choices, part, bag_choices, bag, flow,
+               shell_choices, shell, back_choices, laid, release, part_choices, cut, bag_choices, bag, flow,
                shell_flow, shop));
     return out;
 }

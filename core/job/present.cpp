@@ -99,6 +99,8 @@ Json findings_to_json(const Findings& f) {
 }
 
 std::vector<std::string> cautions_for(const Job& job, Stage stage) {
+    // Nothing is laid up of a mould that is made itself: its cautions are those of making it.
+    if (stage == Stage::shell && plug::no_plug(job.plug)) return plug::hazards(job.plug);
     return stage == Stage::plug ? plug::hazards(job.plug) : cautions_of(stage);
 }
 

@@ -18,10 +18,10 @@ struct StackSum {
 
 /// Whether that is the wall of a mould that is cut or printed itself: nothing of it is laid up.
 inline bool is_solid(const std::vector<Layer>& layers) {
-    return !layers.empty() && layers.front().kind == LayerKind::wall;
+    return !layers.empty() && layers.front().solid != nullptr;
 }
 inline bool is_solid(const StackSum& sum) {
-    return !sum.laid.empty() && sum.laid.front().layer.kind == LayerKind::wall;
+    return !sum.laid.empty() && sum.laid.front().layer.solid != nullptr;
 }
 
 /// Throws InputError naming `where`.

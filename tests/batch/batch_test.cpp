@@ -241,7 +241,44 @@ TEST_CASE("slabs answer with pins, bevels and offcuts, in every fit, and write t
     CHECK(slabs({"--grain", "yes", "--pin", "0.01"}).code == 0);
 }
 
-TEST_CASE("plug sets seven routes side by side and writes the cut files of the one taken") {
+TEST_CASE("a mould without a plug is checked, reported, printed and written as it is cut") {
+    Folder folder;
+    auto job = fixtures::small_job();
+    job.plug.route = Route::direct;
+    job.heat.plug_scale = 0.999;
+    const auto file = folder / "job.json";
+    write_atomically(job_to_json(job).dump(), file);
+    const auto a = ask({"plug", file, "--out", folder / "out"});
+    INFO(a.err);
+    REQUIRE(a.code == 0);
+    const auto j = a.json();
+    CHECK(j["taken"] == "direct");
+    REQUIRE(j["files"].size() == 1);
+    const auto name = j["files"][0].get<std::string>();
+    CHECK(name.ends_with("mould-as-cut.stl"));
+    const auto cut = read_mesh(read_file(name), name, {}, quiet);
+    const auto drawn = fixtures::worked_out(job).plug->plans.front().mould->body.volume;
+    CHECK(std::abs(enclosed_volume(cut)) == Approx(std::pow(0.999, 3) * drawn).epsilon(2e-3));
+    const auto report = ask({"report", file, "--pdf", folder / "job.pdf"});
+    REQUIRE(report.code == 0);
+    const auto figures = report.json();
+    CHECK(figures["shell"]["mass"]["value"].get<double>() ==
+          Approx(figures["plug"]["mass"]["value"].get<double>()));
+    CHECK(std::filesystem::file_size(folder / "job.pdf") > 10000);
+    // What asks for a laminate says that there is none.
+    const auto schools = ask({"shell", file});
+    CHECK(schools.code == 2);
+    CHECK(schools.err.find("nothing is laid up") != std::string::npos);
+    // A layer of that kind cannot be typed into a stack.
+    job.plug.route = Route::slabs;
+    job.shell.layers.front().kind = LayerKind::wall;
+    write_atomically(job_to_json(job).dump(), file);
+    const auto typed = ask({"check", file});
+    CHECK(typed.code == 3);
+    CHECK(typed.out.find("a solid wall is not laid up") != std::string::npos);
+}
+
+TEST_CASE("plug sets the routes side by side and writes the cut files of the one taken") {
     Folder folder;
     auto job = fixtures::small_job();
     job.plug.board = "PU foam 35, 50 mm";
@@ -252,7 +289,7 @@ TEST_CASE("plug sets seven routes side by side and writes the cut files of the o
     REQUIRE(a.code == 0);
     const auto j = a.json();
     CHECK(j["taken"] == "slabs");
-    REQUIRE(j["routes"].size() == 7);
+    REQUIRE(j["routes"].size() == 8);
     for (const auto& r : j["routes"]) {
         CHECK(r["sums"]["hours"]["value"].get<double>() > 0);
         CHECK_FALSE(r["sums"]["cost"]["reason"].get<std::string>().empty());

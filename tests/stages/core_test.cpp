@@ -207,6 +207,59 @@ TEST_CASE("a flat core is halved until its panels go onto a sheet") {
     CHECK(on.panels().edges == Approx(7).epsilon(0.01));
 }
 
+TEST_CASE(
+    "sheets of core are bought as panels lie on them: whole for one part, by the length cut off for more") {
+    OnFace on(plate(2, 1.5));
+    on.part.core.gap = 0.004;
+    on.part.core.edge = 0.02;
+    const auto f = on.panels();
+    REQUIRE(f.stocks[0].sheets.sheets.size() == 4);
+    const auto one = part::with_panels({}, f, true), many = part::with_panels({}, f, false);
+    REQUIRE(one.core_bought.size() == 1);
+    CHECK(one.core_bought[0].material == on.core().material);
+    const auto& rules = f.stocks[0].sheets.rules;
+    CHECK(one.core_bought[0].area == Approx(4 * rules.length * rules.width));
+    // A panel of 1.0 × 0.75 leaves a strip of its last sheet, whichever way it lies there.
+    const double last = many.core_bought[0].area / (rules.length * rules.width) - 3;
+    const auto lies = [&](double side) { return std::abs(last - (side - 0.004) / rules.length) < 0.02; };
+    CHECK((lies(1.0) || lies(0.75)));
+    CHECK(one.panel_filler == Approx(f.joint_fill + f.edge_fill));
+    CHECK(part::with_panels({}, {}, true).core_bought.empty());
+}
+
+TEST_CASE("the ledger has a part's core once: by its area at first, by its sheets when they are laid") {
+    auto job = fixtures::small_job();
+    const auto core = [&](const Findings& f) {
+        std::vector<run::Material> out;
+        for (const auto& m : f.run->materials) {
+            if (m.stage == Stage::part && need(shop().cores, "PVC foam 75, 5 mm", "test").name == m.what)
+                out.push_back(m);
+        }
+        REQUIRE(out.size() == 1);
+        return out.front();
+    };
+    REQUIRE(std::any_of(job.part.layers.begin(), job.part.layers.end(),
+                        [](const Layer& l) { return l.material == "PVC foam 75, 5 mm"; }));
+    const auto by_area = worked_out(job);
+    CHECK(core(by_area).amount == Approx(by_area.part->area * (1 + job.part.waste)).epsilon(0.02));
+    const auto laid = evaluate(job, shop(), quiet, Depth::quick);
+    REQUIRE(laid.core_panels);
+    const auto bought = part::with_panels({}, *laid.core_panels, job.brief.pulls <= 1).core_bought;
+    REQUIRE(bought.size() == 1);
+    CHECK(core(laid).amount == Approx(laid.split->parts() * bought[0].area));
+    CHECK(core(laid).note.find("sheets of") != std::string::npos);
+    // Its price is the library's by the square metre, and the resin is mixed as before.
+    CHECK(core(laid).cost ==
+          Approx(core(laid).amount * need(shop().cores, "PVC foam 75, 5 mm", "test").price));
+    const auto mixed = [](const Findings& f) {
+        double sum = 0;
+        for (const auto& m : f.run->materials)
+            sum += m.stage == Stage::part && m.what.find(", mixed") != std::string::npos ? m.amount : 0;
+        return sum;
+    };
+    CHECK(mixed(laid) == Approx(mixed(by_area)));
+}
+
 TEST_CASE("a panel of a tube is as long as the tube goes round, and has no stretch") {
     OnFace on(tube(0.5, 0.6, 1.0));
     const auto f = on.panels();

@@ -244,6 +244,7 @@ TEST_CASE("a printed mould is cut into tiles, weighs what they weigh and stands 
     REQUIRE(plans.size() == 8);
     CHECK(plans.back().route == Route::direct);
     CHECK(sum(plans.back(), "hours").value == Approx(plan(f).hours() * 3600));
+    CHECK(sum(plans.back(), "moulds").value == 1);
     CHECK(sum(plans.back(), "mass").value == Approx(f.plug->mass));
 }
 

@@ -3,13 +3,14 @@
 namespace jig::app {
 
 std::vector<Sentence> heat_sentences(const Job& job, const Shop&) {
+    const bool direct = plug::no_plug(job.plug);
     std::vector<Sentence> out{
         {"The shop is at",
          quantity_word("/heat/room", "room temperature", Kind::temperature, kelvin(5), kelvin(35)),
          "; the part gels at",
          quantity_word("/part/gel_temperature", "part gels at", Kind::temperature, kelvin(15), kelvin(180)),
          "and the tool is kept", quantity_word("/heat/Tg_margin", "margin under Tg", Kind::warming, 0, 60),
-         "under its Tg."},
+         direct ? "under what it bears." : "under its Tg."},
         {"A hold counts from when the slowest place is within",
          quantity_word("/heat/within", "band of a hold", Kind::warming, 1, 20), "of the air, which gives it",
          quantity_word("/heat/transfer", "heat transfer", Kind::factor, 4, 60,
@@ -21,7 +22,9 @@ std::vector<Sentence> heat_sentences(const Job& job, const Shop&) {
          quantity_word("/heat/runs_past", "what a lay-up may run past its air", Kind::warming, 5, 80,
                        "typical: 20 to 40 K; where it prints or the plug is soft, less"),
          "past its air."}};
-    if (job.heat.shell_gel > 0) {
+    if (direct) {
+        // Nothing gels on a plug.
+    } else if (job.heat.shell_gel > 0) {
         out.push_back(
             {"Plug and shell are at",
              quantity_word("/heat/shell_gel", "shell gels at", Kind::temperature, kelvin(10), kelvin(80)),
@@ -35,9 +38,9 @@ std::vector<Sentence> heat_sentences(const Job& job, const Shop&) {
                                     {kelvin(45), "45 °C"}}),
                        "."});
     }
-    out.push_back({"The plug is cut at",
-                   quantity_word("/heat/plug_scale", "size of the plug", Kind::scale, 0.95, 1.05,
-                                 "100 % is the drawing's"),
+    out.push_back({direct ? "The mould is cut at" : "The plug is cut at",
+                   quantity_word("/heat/plug_scale", direct ? "size of the mould" : "size of the plug",
+                                 Kind::scale, 0.95, 1.05, "100 % is the drawing's"),
                    "of the drawing's size."});
     out.push_back({"Spring-in is judged at a corner of",
                    quantity_word("/heat/corner", "corner", Kind::angle, radians(20), radians(150)), "."});

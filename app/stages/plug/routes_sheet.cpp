@@ -58,7 +58,7 @@ class Chart : public QWidget {
 };
 
 QPixmap picture(const plug::Plan& plan, const TriangleMesh& surface, const Frame& frame, const Ink& k) {
-    const QSize size(88, 66);
+    const QSize size(74, 56);
     QPixmap out(size * 2);
     out.setDevicePixelRatio(2);
     out.fill(Qt::transparent);
@@ -188,7 +188,7 @@ void RoutesSheet::rebuild() {
     auto* box = new QVBoxLayout(page);
     box->setContentsMargins(14, 10, 10, 10);
     auto* head = new QHBoxLayout();
-    auto* name = new QLabel("Seven ways to make this plug", page);
+    auto* name = new QLabel("Seven ways to make this plug, and one without", page);
     name->setFont(word_font(12, true));
     auto* close = new QPushButton("Back to the stand", page);
     close->setObjectName("routes-close");
@@ -201,8 +201,10 @@ void RoutesSheet::rebuild() {
     grid->setHorizontalSpacing(4);
     grid->setVerticalSpacing(3);
     box->addLayout(grid);
-    auto* why =
-        new QLabel("A figure's reasoning opens when you click it. The best of each row is strong.", page);
+    auto* why = new QLabel(
+        "A figure's reasoning opens when you click it. The best of each row is strong. What is made "
+        "without a plug is the mould itself: the others have their laminate still to come.",
+        page);
     why->setObjectName("routes-why");
     why->setWordWrap(true);
     why->setFont(word_font(9.5));

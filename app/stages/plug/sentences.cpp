@@ -30,15 +30,16 @@ void slabs(const Job& job, const Shop& shop, Sentences& out) {
 
 /// How a block is cut, its choices under `at`.
 void cutting(Sentences& out, const std::string& at) {
-    out.push_back(
-        {"A ball of", quantity_word(at + "/cutter", "radius of the ball", Kind::length, 0.002, 0.02),
-         "radius finishes it, sticking out",
-         quantity_word(at + "/stick_out", "stick-out", Kind::length, 0.03, 0.3), "of a holder of",
-         quantity_word(at + "/holder", "radius of the holder", Kind::length, 0.01, 0.06), "radius, at",
-         quantity_word(at + "/feed", "feed, m/s", Kind::factor, 0.005, 0.2), "m/s, every",
-         quantity_word(at + "/step", "step of the passes", Kind::thickness, 0, 0.01,
-                       "0 takes the cheapest step"),
-         "."});
+    out.push_back({"A ball of",
+                   quantity_word(at + "/cutter", "radius of the ball", Kind::length, 0.002, 0.02),
+                   "radius finishes it, sticking out",
+                   quantity_word(at + "/stick_out", "stick-out", Kind::length, 0.03, 0.3), "of a holder of",
+                   quantity_word(at + "/holder", "radius of the holder", Kind::length, 0.01, 0.06),
+                   "radius, at", quantity_word(at + "/feed", "feed", Kind::speed, 0.005, 0.2), ", every",
+                   or_none(quantity_word(at + "/step", "step of the passes", Kind::thickness, 0, 0.01,
+                                         "0 takes the cheapest step"),
+                           "cheapest step"),
+                   "."});
     out.push_back(
         {"Roughing takes",
          quantity_word(at + "/rough_deep", "depth of a roughing pass", Kind::length, 0.002, 0.05), "a pass,",
@@ -78,7 +79,7 @@ void tiles(Sentences& out, const Shop& shop, const std::string& at) {
                    quantity_word(at + "/room/0", "room across", Kind::length, 0.1, 1), "×",
                    quantity_word(at + "/room/1", "room along", Kind::length, 0.1, 1), "×",
                    quantity_word(at + "/room/2", "room upwards", Kind::length, 0.1, 1), "and lays down",
-                   quantity_word(at + "/rate", "kilograms a second", Kind::factor, 1e-6, 1e-4), "kg/s;",
+                   quantity_word(at + "/rate", "what it lays down", Kind::output, 1e-6, 1e-4), ";",
                    quantity_word(at + "/printers", "printers", Kind::count, 1, 10), "of them work at once."});
     out.push_back({"Tiles of", shop_word(at + "/filament", "filament", shop.filaments), "have walls of",
                    quantity_word(at + "/wall", "wall of tiles", Kind::thickness, 0.0008, 0.01), "and",
@@ -91,7 +92,9 @@ void direct(const Job& job, Sentences& out, const Shop& shop) {
     const auto way = enum_word<MouldWay>("/plug/direct/way", "way of making the mould");
     if (milled)
         out.push_back({"It is", way, "from",
-                       shop_word("/plug/direct/mill/board", "block of the mould", shop.boards), "."});
+                       shop_word("/plug/direct/mill/board", "block of the mould", shop.boards), "with",
+                       quantity_word("/plug/direct/mill/allowance", "allowance", Kind::length, 0, 0.02),
+                       "to spare all round."});
     else
         out.push_back({"It is", way, "."});
     out.push_back({"Its foot lies",

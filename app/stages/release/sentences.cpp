@@ -21,10 +21,12 @@ Sentence face_sentence(const char* said, const std::string& at, const Shop& shop
 std::vector<Sentence> release_sentences(const Job& job, const Shop& shop) {
     std::vector<Sentence> out{
         {"Release with", shop_word("/release/system", "release system", shop.releases), "."},
-        face_sentence("The mould's face", "/release/mould", shop),
-        face_sentence("The plug's face", "/release/plug", shop)};
+        face_sentence("The mould's face", "/release/mould", shop)};
+    // A mould that is made itself is taken off nothing.
+    const bool plug = !plug::no_plug(job.plug);
+    if (plug) out.push_back(face_sentence("The plug's face", "/release/plug", shop));
     if (job.split.way != SplitWay::one) {
-        out.push_back(face_sentence("A parting board's face", "/release/boards", shop));
+        if (plug) out.push_back(face_sentence("A parting board's face", "/release/boards", shop));
         out.push_back({"Lines between pieces are",
                        enum_word<SeamFill>("/release/seam", "lines between pieces"),
                        "; rims that close on each other are",

@@ -57,6 +57,9 @@ struct TightCorners {
     std::vector<char> faces;  ///< by face, true where it belongs to one
     bool operator==(const TightCorners&) const = default;
 };
+/// m of them that are filled; less is passed over.
+inline constexpr double kWorthFilling = 0.02;
+
 /// Hollow corners of the surface itself (cloth laid on it), or its round ones (cloth laid into its mould).
 /// A sharp fold by θ takes r²·(tan(θ/2) − θ/2) of filler a metre; a bent strip is counted as a quarter turn.
 TightCorners tight_corners(const TriangleMesh& mesh, const Topology& topology, const Bends& bends,

@@ -78,7 +78,9 @@ Work work(const Choices& c, const Findings& back, double pieces, const shell::Ch
         bonding.push_back(at_rate(shop, "laying ply", c.joint.plies * area));
     }
     out.step(When::back, Stage::back, "bond the back to the shell", std::move(bonding))
-        .look("joints are full, the shell lies on its plug as it did, nothing holds it bent")
+        .look(is_solid(shell.stack)
+                  ? "joints are full, the mould lies on its face as it did, nothing holds it bent"
+                  : "joints are full, the shell lies on its plug as it did, nothing holds it bent")
         .wait = 16 * 3600;
     return out;
 }

@@ -28,6 +28,14 @@ struct Laying {
     bool operator==(const Laying&) const = default;
 };
 
+/// What of one kind of core is bought for one part, once its panels lie on their sheets.
+struct CoreBought {
+    std::string material;
+    double area = 0;  ///< m² of sheets
+    std::string how;
+    bool operator==(const CoreBought&) const = default;
+};
+
 struct Findings {
     std::vector<Figure> figures;
     StackSum stack;                    ///< the common one
@@ -49,7 +57,10 @@ struct Findings {
     std::vector<InsertFit> inserts;
     double potting = 0;     ///< m³ of paste round them, of one part
     Shared<CoreFit> cores;  ///< and whether they bend to the face
-    Shared<Draped> draped;  ///< its cloth on the face; without a net where there is no face
+    std::vector<CoreBought>
+        core_bought;          ///< none before the panels lie on sheets: cores then go by their area
+    double panel_filler = 0;  ///< m³ between panels and in cells along edges, of one part
+    Shared<Draped> draped;    ///< its cloth on the face; without a net where there is no face
     bool operator==(const Findings&) const = default;
 };
 

@@ -397,7 +397,28 @@ CorePanels core_panels(const CoreAsked& asked, const edge::ToolFace& tool, const
     return out;
 }
 
-std::vector<Figure> panel_figures(const CorePanels& f, const Choices& c, const Resin& resin) {
+Findings with_panels(Findings part, const CorePanels& f, bool one_off) {
+    if (f.panels.empty()) return part;
+    part.panel_filler = f.joint_fill + f.edge_fill;
+    for (const auto& stock : f.stocks) {
+        const auto& sheets = stock.sheets.sheets;
+        if (sheets.empty()) continue;
+        // What is left of the last one serves the next part.
+        double cut = 0;
+        for (const auto& piece : sheets.back().pieces) cut = std::max(cut, high_corner(piece.loops).x());
+        const auto& rules = stock.sheets.rules;
+        const double last = one_off ? 1 : std::min(1.0, (cut + rules.kerf) / rules.length);
+        const double count = static_cast<double>(sheets.size() - 1) + last;
+        part.core_bought.push_back(
+            {stock.material, count * rules.length * rules.width,
+             fmt::format("{:.2g} sheets of {} × {}, as its panels are laid onto them{}", count,
+                         quantity(Kind::length, rules.length), quantity(Kind::length, rules.width),
+                         one_off ? "" : ", the last by the length cut off it")});
+    }
+    return part;
+}
+
+std::vector<Figure> panel_figures(const CorePanels& f, const Choices& c) {
     std::vector<Figure> out;
     if (f.panels.empty()) return out;
     double worst = 0;
@@ -418,8 +439,7 @@ std::vector<Figure> panel_figures(const CorePanels& f, const Choices& c, const R
     out.push_back({"core_sheets", "sheets of core for one", Kind::count, static_cast<double>(count), sheets});
     out.push_back({"core_joints", "joints between panels", Kind::length, f.joints,
                    "of " + quantity(Kind::length, c.core.gap) + ", filled with " +
-                       quantity(Kind::mass, f.joint_fill * resin.matrix.density) +
-                       " of resin as they are laid"});
+                       quantity(Kind::volume, f.joint_fill) + " of thickened resin as they are laid"});
     out.push_back({"core_edge", "core's own edge", Kind::length, f.edges,
                    c.core.edge > 0
                        ? quantity(Kind::volume, f.edge_fill) + " of filled cells, " +

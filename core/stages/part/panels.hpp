@@ -2,7 +2,7 @@
 #pragma once
 
 #include "core/science/nest/cut_sheets.hpp"
-#include "core/stages/part/core_fit.hpp"
+#include "core/stages/part/findings.hpp"
 
 namespace jig::part {
 
@@ -48,7 +48,11 @@ CorePanels core_panels(const CoreAsked& asked, const edge::ToolFace& tool, const
                        const Lists<Core>& shop, Progress& progress);
 inline constexpr std::size_t kMostPanels = 400;
 
-std::vector<Figure> panel_figures(const CorePanels& panels, const Choices& choices, const Resin& resin);
+/// A part's findings with what its panels truly take: sheets, the last one by the length that is cut off it
+/// unless the part is a `one_off`, and the filler between panels and along edges.
+Findings with_panels(Findings part, const CorePanels& panels, bool one_off);
+
+std::vector<Figure> panel_figures(const CorePanels& panels, const Choices& choices);
 Calls panel_calls(const CorePanels& panels, const Choices& choices);
 
 }  // namespace jig::part

@@ -1,5 +1,7 @@
 #include "core/stages/part/work.hpp"
 
+#include <algorithm>
+
 #include "core/stages/plug/findings.hpp"
 #include "core/stages/stack_goods.hpp"
 
@@ -17,17 +19,27 @@ void buy_layers(Work& out, const Choices& c, const Findings& part, double longes
         if (c.how != LayUp::prepreg || l.laid.layer.kind == LayerKind::coupling) one.mixed = l.laid.resin;
         return one;
     };
+    // Sheets that its panels are laid onto are bought as they are.
+    const auto on_sheets = [&](const std::string& core) {
+        return std::any_of(part.core_bought.begin(), part.core_bought.end(),
+                           [&](const CoreBought& b) { return b.material == core; });
+    };
+    for (const auto& b : part.core_bought)
+        out.buy(Ledger::each, Stage::part, b.material, Kind::area, parts * b.area, 0,
+                need(shop.cores, b.material, "part").price, b.how);
     double mixed = 0;
     StackSum whole;  // what covers the whole part, as one
     std::vector<std::pair<StackSum, double>> places;
     for (const auto& l : part.laying_order) {
         auto one = part_of(l);
+        const bool bought = l.laid.layer.kind == LayerKind::core && on_sheets(l.laid.name);
+        if (bought) one.laid.clear();
         mixed += one.mixed * l.area;
         if (l.area < part.area * (1 - 1e-9)) {
             places.push_back({std::move(one), l.area});
             continue;
         }
-        whole.laid.push_back(l.laid);
+        if (!bought) whole.laid.push_back(l.laid);
         whole.resin += one.resin;
         whole.mixed += one.mixed;
     }
@@ -52,7 +64,8 @@ Work work(const Choices& c, const Findings& part, const edge::Findings& edge, co
     const double longest =
         parts > 1 && split.section_width > 0 ? part.area / split.section_width : split.size.maxCoeff();
     buy_layers(out, c, part, longest, split.one_piece() ? split.section_width : 0, parts, shop);
-    out.filler(each, Stage::part, "thickened epoxy for fillets", parts * part.corners.filler, shop);
+    out.filler(each, Stage::part, "thickened epoxy for fillets",
+               parts * (part.corners.filler + part.panel_filler), shop);
     out.consumable(each, Stage::part, "structural adhesive", Kind::mass, parts * part.joint.adhesive, shop);
     out.consumable(each, Stage::part, "gloves and masks", Kind::count, brief.people * 0.5 * parts, shop);
     out.consumable(each, Stage::part, "brushes, rollers, pots", Kind::count, 1, shop);
@@ -63,6 +76,8 @@ Work work(const Choices& c, const Findings& part, const edge::Findings& edge, co
         out.filler(each, Stage::part, "thickened epoxy for fillets", parts * part.potting, shop);
     }
     std::vector<Labour> laying;
+    if (part.corners.length >= kWorthFilling)
+        laying.push_back(at_rate(shop, "filling corners", parts * part.corners.length));
     for (const auto& l : part.laying_order) {
         const auto kind = l.laid.layer.kind;
         laying.push_back(at_rate(shop,

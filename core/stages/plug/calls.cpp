@@ -117,8 +117,11 @@ void judge_direct(Judge& judge, const Choices& c, const Findings& f, const brief
         judge_reach(judge, c.direct.mill, "mould", "direct", plan);
         if (plan.block.layers > 1)
             judge.add(Severity::note, "seams",
-                      fmt::format("The block is {} {} deep: {} seams run through its face", plan.block.layers,
-                                  stock.is_metal() ? "plates" : "boards", plan.block.layers - 1),
+                      fmt::format("The {} is {} {} deep: {} through its face",
+                                  f.plans.size() > 1 ? "block of " + plan.body : "block", plan.block.layers,
+                                  stock.is_metal() ? "plates" : "boards",
+                                  plan.block.layers > 2 ? fmt::format("{} seams run", plan.block.layers - 1)
+                                                        : std::string("a seam runs")),
                       stock.is_metal()
                           ? "Bolted seams leak air and show on the part: seal them from behind, or buy a "
                             "thicker plate or a casting."

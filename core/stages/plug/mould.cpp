@@ -20,6 +20,12 @@ constexpr double kStillAir = 0.026;  ///< W/(m·K) of what a print leaves empty
 /// Of plates sawn to size, kg bought for each that goes onto the machine: typical.
 constexpr double kSawn = 1.05;
 
+/// What takes the place of the moulds that a plug survives.
+std::string itself(const Ask& a) {
+    return fmt::format("it is the mould itself; looked after it bears about {} pulls, typical",
+                       pulls_of(a.c, a.shop));
+}
+
 /// Milled: block, cutter and what is bought for them.
 void milled(const Ask& a, const MouldPiece& piece, Plan& plan) {
     const auto& cut = a.c.direct.mill;
@@ -54,7 +60,7 @@ void milled(const Ask& a, const MouldPiece& piece, Plan& plan) {
          fmt::format("{} of machine{}, 0.05 mm for each of {:.0f} joints", quantity(Kind::thickness, machine),
                      stock.is_metal() ? "" : " and board", joined),
          b.scallop, "ridges between passes", stock.top_temperature, "the stock's own, from the shop library",
-         pulls_of(a.c, a.shop), "pulls of a mould that is looked after; typical");
+         1, itself(a));
 }
 
 void printed(const Ask& a, Plan& plan) {
@@ -65,8 +71,7 @@ void printed(const Ask& a, Plan& plan) {
     sums(plan, 3e-4 * std::sqrt(row) + 0.001 * a.body.length / std::max(1.0, row),
          fmt::format("0.3 mm × √{:.0f} tiles in a row, and 0.1 % of a tile's length that prints shrink", row),
          5e-4, "layer lines and seams, typical", filament.softens,
-         "where the plastic softens, from the shop library", pulls_of(a.c, a.shop),
-         "pulls of a sealed print; typical");
+         "where the plastic softens, from the shop library", 1, itself(a));
 }
 
 }  // namespace
@@ -237,7 +242,7 @@ std::vector<FinishStep> mould_schedule(const Choices& c, Grade grade, double are
     const double each = sanding / static_cast<double>(grits.size());
     const auto sand = [&](std::size_t i) {
         const auto& e = need(shop.consumables, "grit discs", "plug");
-        out.push_back({fmt::format("{} through, grit {}{}", metal ? "stone and sand" : "sand", grits[i],
+        out.push_back({fmt::format("{}, grit {}{}", metal ? "stone it" : "sand through", grits[i],
                                    grits[i] >= 400 ? ", wet" : ""),
                        e.name, Kind::count, std::ceil((metal ? 4 : 2.5) * area), e.price, each, 0});
     };

@@ -1,4 +1,4 @@
-// The seven routes, one function each: what is cut, bought and done.
+// The routes of a plug, one function each: what is cut, bought and done.
 #include <fmt/format.h>
 
 #include <algorithm>

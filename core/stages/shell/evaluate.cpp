@@ -41,10 +41,8 @@ Findings of_solid(const Choices& c, const split::Findings& split, const edge::Fi
     out.Tg_reason = layer.material + " bears no more, from the shop library";
     out.figures = {{"thickness", "wall where it is thinnest", Kind::thickness, l.thickness,
                     "behind the deepest place of its face: your choice in Plug"},
-                   {"areal_mass", "mass per area", Kind::areal_mass, out.stack.areal_mass(),
-                    "the whole block over its face and flange: as heavy in the trial, and as stiff as its "
-                    "thinnest place"},
-                   {"mass", "mould and flange", Kind::mass, out.mass, "all of its pieces, as in Plug"},
+                   {"mass", "mould and flange", Kind::mass, out.mass,
+                    "all of its pieces, as in Plug: the whole block, not its thinnest wall alone"},
                    {"Ex", "stiffness in the plane, along", Kind::modulus, l.membrane.Ex, layer.material},
                    {"cte", "expansion along", Kind::expansion, l.cte[0], layer.material}};
     return out;

@@ -52,7 +52,7 @@ void order_laying(const Choices& c, const brief::Crew& brief, const Library& sho
         clock = 0;
     };
     const double shape_area = f.area;
-    bool filled = f.corners.length < 0.02;
+    bool filled = f.corners.length < kWorthFilling;
     for (std::size_t i = 0; i < c.layers.size(); ++i) {
         const auto& layer = c.layers[i];
         const auto& laid = f.stack.laid[i];
@@ -74,7 +74,7 @@ void order_laying(const Choices& c, const brief::Crew& brief, const Library& sho
             filled = true;
             add(LayStep::Kind::filler,
                 "fill the corners with " + quantity(Kind::volume, f.corners.filler) + " of thickened resin",
-                0.25 * 3600 * std::max(1.0, f.corners.length / 4), f.corners.filler * 1150);
+                shop.hours("filling corners", f.corners.length) * 3600 / people, f.corners.filler * 1150);
         }
         if (layer.kind == LayerKind::coupling) {
             // Brushed on, whatever fills the rest.

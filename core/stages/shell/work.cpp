@@ -35,6 +35,8 @@ void lay(Work& out, const Choices& c, const Findings& shell, double area, double
                 : "each ply is ticked with its direction, no air under it, each pot's grams are written "
                   "down");
     };
+    // Once the coats are tacky, before the first ply.
+    bool filled = shell.corners.length < kWorthFilling;
     double debulks = 0;
     // m² of doublers' plies by the day that they go on: the last of the common stack, and those after it.
     std::vector<double> doubled(1);
@@ -62,6 +64,8 @@ void lay(Work& out, const Choices& c, const Findings& shell, double area, double
             }
             continue;
         }
+        if (!filled) today.push_back(at_rate(shop, "filling corners", shell.corners.length / pieces));
+        filled = true;
         today.push_back(at_rate(shop,
                                 layer.kind == LayerKind::coupling ? "coating"
                                 : layer.kind == LayerKind::core   ? "laying core"
