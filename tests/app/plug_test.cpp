@@ -74,7 +74,8 @@ TEST_CASE("the routes are set side by side, reasons open on a click, and one is 
 TEST_CASE("every route has its own words, its own picture and a place on the card") {
     Bench b;
     b.window.show_stage(Stage::plug);
-    for (const char* route : {"block", "slabs", "skeleton", "foam", "tiles", "existing", "splash", "direct"}) {
+    for (const char* route :
+         {"block", "slabs", "skeleton", "foam", "tiles", "existing", "splash", "direct"}) {
         INFO(route);
         take(b, route);
         CHECK(b.word("/plug/route") != nullptr);

@@ -169,7 +169,8 @@ TEST_CASE("an existing part needs one, and its holes are blanked") {
 TEST_CASE("seven routes stand side by side, each sum with its reason, and the chosen one is what Run books") {
     const auto job = small_job();
     const auto f = worked_out(job);
-    const auto plans = plug::side_by_side(job.plug, job.shape, *f.shape, *f.split, {}, job.brief, shop(), quiet);
+    const auto plans =
+        plug::side_by_side(job.plug, job.shape, *f.shape, *f.split, {}, job.brief, shop(), quiet);
     // The eighth does without a plug and has tests of its own.
     REQUIRE(plans.size() == 8);
     for (const auto& p : plans) {
@@ -199,8 +200,9 @@ TEST_CASE("seven routes stand side by side, each sum with its reason, and the ch
     CHECK(bought == Approx(plan(f).cost() + std::ceil(discs / 2) * price));
     Progress stopped;
     stopped.stop();
-    CHECK_THROWS_AS(plug::side_by_side(job.plug, job.shape, *f.shape, *f.split, {}, job.brief, shop(), stopped),
-                    Cancelled);
+    CHECK_THROWS_AS(
+        plug::side_by_side(job.plug, job.shape, *f.shape, *f.split, {}, job.brief, shop(), stopped),
+        Cancelled);
 }
 
 TEST_CASE(
