@@ -23,10 +23,8 @@ int fail(const InputError& e) {
     return 2;
 }
 
-/// The shop's own lists are those of `library`, or of its usual folder.
-Shop shop_here(const QString& library, std::vector<InputError>* left_out = nullptr) {
-    return load_shop(data_folder().toStdString() + "/library",
-                     (library.isEmpty() ? own_library() : library).toStdString(), left_out);
+Shop shop_here(std::vector<InputError>* left_out = nullptr) {
+    return load_shop(data_folder().toStdString() + "/library", own_library().toStdString(), left_out);
 }
 
 /// What was left out of the shop's own library, in one message; empty where nothing was.
@@ -36,10 +34,10 @@ QString words_for(const std::vector<InputError>& left_out) {
     return all.isEmpty() ? QString() : "Your own list is left out, the shipped one serves. " + all.join(" ");
 }
 
-int print_only(const QString& job_path, const QString& pdf, const QString& page, const QString& library) {
+int print_only(const QString& job_path, const QString& pdf, const QString& page) {
     const auto job = load_job(job_path.toStdString());
     Progress progress;
-    const auto findings = evaluate(job, shop_here(library), progress);
+    const auto findings = evaluate(job, shop_here(), progress);
     SheetOptions options;
     options.page = page.compare("letter", Qt::CaseInsensitive) == 0 ? QPageSize::Letter : QPageSize::A4;
     app::print_sheets(job, findings, pdf, options);
@@ -77,6 +75,7 @@ int main(int argc, char** argv) {
     line.addOption({"night", "Use the night inks."});
     line.addOption({"imperial", "Use imperial units."});
     line.process(application);
+    take_library(line.value("library"));
     try {
         load_fonts(data_folder() + "/fonts");
         set_text_scale(kept_text_scale());  // reads the system's own face before ours takes its place
@@ -84,13 +83,12 @@ int main(int argc, char** argv) {
         if (line.isSet("print")) {
             if (line.positionalArguments().isEmpty())
                 throw InputError("--print", "no job file is named", "name one after it");
-            return print_only(line.positionalArguments().front(), line.value("print"), line.value("page"),
-                              line.value("library"));
+            return print_only(line.positionalArguments().front(), line.value("print"), line.value("page"));
         }
         QApplication::setWindowIcon(QIcon(data_folder() + "/icons/jigshell.svg"));
         const bool shot = line.isSet("shot");
         std::vector<InputError> left_out;
-        MainWindow window(shop_here(line.value("library"), &left_out), shot ? QString() : recovery_folder());
+        MainWindow window(shop_here(&left_out), shot ? QString() : recovery_folder());
         application.on_failure([&window](const QString& words) {
             window.document().autosave_now();
             window.say("That failed: " + words + ". Your work has been kept; save it under another name.");

@@ -39,7 +39,7 @@ const std::vector<Group>& groups_of(Stage stage) {
          {"Joint", {"joint_length", "lap", "step", "adhesive", "bead", "joggle_tape", "returned_*"}}},
         {{"", {"thickness", "mass", "days"}},
          {"Stiffness", {"Ex", "Eb", "D", "cte", "bow"}},
-         {"Materials", {"areal_mass", "resin", "batches", "filler", "units"}},
+         {"Materials", {"areal_mass", "resin", "batches", "pot_peak", "filler", "units"}},
          {"Places", {"corners", "zone_*"}}},
         {{"", {"sag_person", "tips", "tool_mass"}},
          {"Load cases", {"case_*"}},

@@ -27,7 +27,17 @@ QString handbook_folder() {
                               QStringLiteral(JIG_SOURCE_DATA "/../docs/handbook")});
 }
 
+namespace {
+constexpr const char* kChosen = "own-library";
+}
+
+void take_library(const QString& folder) {
+    qApp->setProperty(kChosen, folder);
+}
+
 QString own_library() {
+    const auto chosen = qApp != nullptr ? qApp->property(kChosen).toString() : QString();
+    if (!chosen.isEmpty()) return chosen;
     return QStandardPaths::writableLocation(QStandardPaths::GenericConfigLocation) + "/jigshell/library";
 }
 

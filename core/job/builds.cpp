@@ -53,9 +53,9 @@ std::vector<Figure> sums_of(const Job& job, const Findings& f, const part::Trial
                            quantity(Kind::thickness, heat::go_limit(*go, f.part->resin).most) +
                            " at most at once"});
     out.push_back({"heat", "its Tg", Kind::temperature, f.heat->part_Tg, "after the programme in Heat"});
-    out.push_back(
-        {"size", "against the drawing", Kind::thickness, f.heat->part_error,
-         "with the plug cut at " + fmt::format("{:.3f} %", 100 * job.heat.plug_scale) + " of size"});
+    out.push_back({"size", "against the drawing", Kind::thickness, f.heat->part_error,
+                   (plug::no_plug(job.plug) ? "with the mould cut at " : "with the plug cut at ") +
+                       fmt::format("{:.3f} %", 100 * job.heat.plug_scale) + " of size"});
     return out;
 }
 

@@ -41,6 +41,19 @@ void gather(const Job& job, Findings& f, const shell::Warmth& warmth, const Shop
     judge(Stage::brief, all(f.brief), [&] { return brief::calls(job.brief, *f.brief); });
     judge(Stage::shape, all(f.shape), [&] { return shape::calls(job.shape, *f.shape, job.brief); });
     judge(Stage::split, all(f.split, f.shape), [&] { return split::calls(job.split, *f.split, *f.shape); });
+    judge(Stage::split, all(f.split), [&] {
+        Calls none;
+        if (plug::no_plug(job.plug) && !f.split->boards.empty())
+            none.push_back(
+                {Stage::split,
+                 Severity::note,
+                 "no_boards",
+                 "No parting board is made: each piece of the mould is a block of its own",
+                 "Boards are what a laminate is laid against. Their drawings stay for a route with "
+                 "a plug; plan and ledger have none.",
+                 {}});
+        return none;
+    });
     judge(Stage::plug, all(f.plug), [&] {
         const auto* resin = find(shop.resins, job.shell.resin);
         return plug::calls(job.plug, *f.plug, job.brief, resin != nullptr ? resin->family : Family::epoxy);

@@ -188,3 +188,13 @@ TEST_CASE("offcuts of the plug's sheets are kept as stock that a job can be cut 
     CHECK(b.window.findChild<QLabel*>("message")->text().contains("no offcut"));
     QFile::remove(own_library() + "/boards.json");
 }
+
+TEST_CASE("what is kept goes into the library that the program was begun with") {
+    Bench b;
+    take_library(b.file("lists"));
+    b.window.findChild<QAction*>("act-keep-offcuts")->trigger();
+    REQUIRE(b.home());
+    take_library({});
+    CHECK(QFile::exists(b.file("lists") + "/boards.json"));
+    CHECK_FALSE(QFile::exists(own_library() + "/boards.json"));
+}

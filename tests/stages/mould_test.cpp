@@ -1,5 +1,6 @@
 // Moulds that are cut or printed themselves, without a plug.
 #include <catch2/catch.hpp>
+#include <functional>
 
 #include "core/science/mesh/solid.hpp"
 #include "core/stages/plug/mould.hpp"
@@ -271,6 +272,7 @@ TEST_CASE("each piece of a split mould is a block of its own, closed without par
     }
     CHECK(closing > 0);
     CHECK(boards == 0);
+    CHECK(call(f, "no_boards") != nullptr);
 }
 
 TEST_CASE("what stands in the way of a block is said, and pieces are not mixed") {
@@ -313,4 +315,36 @@ TEST_CASE("calls of a mould that is made itself, each with a fix that mends it")
     job.plug.direct.mill.rough_wide = 0.004;
     REQUIRE(call(worked_out(job), "pace") != nullptr);
     CHECK(call(worked_out(job), "pace")->severity == Severity::note);
+}
+
+TEST_CASE("what was kept of a mould without a plug is what it comes to when worked out afresh") {
+    auto job = direct_job();
+    JobBoard board;
+    const auto kept = [&] {
+        return board.work_out(board.lay(job, fixtures::shared_shop()), Depth::stages, quiet);
+    };
+    kept();
+    const std::vector<std::function<void()>> edits{
+        [&] { job.edge.grip += 0.01; },
+        [&] { job.plug.direct.wall += 0.005; },
+        [&] { job.shape.tray.depth *= 1.2; },
+        [&] { job.heat.room += 3; },
+        [&] { job.shell.resin = "polyester, general"; },
+        [&] { job.plug.direct.mill.board = "epoxy board 750, 50 mm"; },
+        [&] { job.plug.direct.way = MouldWay::printed; },
+        [&] { job.part.gel_temperature += 10; },
+        [&] { job.plug.route = Route::block; },
+        [&] { job.plug.route = Route::direct; }};
+    for (std::size_t i = 0; i < edits.size(); ++i) {
+        INFO("edit " << i);
+        edits[i]();
+        const auto a = kept(), b = worked_out(job);
+        for (const auto stage :
+             {Stage::plug, Stage::shell, Stage::back, Stage::release, Stage::heat, Stage::run}) {
+            INFO(name_of(stage).said);
+            CHECK(a.figures(stage) == b.figures(stage));
+        }
+        REQUIRE(a.calls.size() == b.calls.size());
+        for (std::size_t k = 0; k < a.calls.size(); ++k) CHECK(a.calls[k].headline == b.calls[k].headline);
+    }
 }

@@ -3,11 +3,11 @@
 #include <fmt/format.h>
 
 #include <Eigen/Dense>
-#include <numbers>
 #include <unsupported/Eigen/NonLinearOptimization>
 #include <unsupported/Eigen/NumericalDiff>
 
 #include "core/base/error.hpp"
+#include "core/science/heat/pot.hpp"
 
 namespace jig {
 namespace {
@@ -28,17 +28,9 @@ enum Sought : Eigen::Index {
     kSought
 };
 
-constexpr double kPotCapacity = 1800;  ///< J/(kg·K) of liquid resin, typical
-constexpr double kPotTransfer = 8;     ///< W/(m²·K) of a pot in still air, typical
-constexpr double kGelShare = 0.02;     ///< what a gel time is good for, share
-constexpr double kPotShare = 0.03;     ///< the rise of a pot and its time
-constexpr double kGlassGood = 2.0;     ///< K of a Tg
-
-/// W/K that a pot of `mass` loses, as a cylinder as tall as wide.
-double pot_loss(double mass) {
-    const double d = std::cbrt(4 * mass / 1150 / std::numbers::pi);
-    return kPotTransfer * 1.5 * std::numbers::pi * d * d;
-}
+constexpr double kGelShare = 0.02;  ///< what a gel time is good for, share
+constexpr double kPotShare = 0.03;  ///< the rise of a pot and its time
+constexpr double kGlassGood = 2.0;  ///< K of a Tg
 
 struct Problem {
     const CureData& data;

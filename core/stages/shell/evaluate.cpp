@@ -3,6 +3,8 @@
 #include <cmath>
 
 #include "core/science/heat/glass.hpp"
+#include "core/science/heat/pot.hpp"
+#include "core/shop/cure.hpp"
 #include "core/stages/pots.hpp"
 #include "core/stages/shell/findings.hpp"
 #include "core/stages/shell/lay_order.hpp"
@@ -204,6 +206,17 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
              (more_days > 0
                   ? fmt::format("; {} of them for doublers that would be too much on the last", more_days)
                   : std::string())}};
+    if (c.how != LayUp::prepreg && out.resin_mass > 0) {
+        const double pot = std::min(c.batch, out.resin_mass);
+        const auto left = left_standing(kinetics_of(out.resin), pot, warmth.room);
+        out.figures.push_back(
+            {"pot_peak", "a full pot left standing comes to", Kind::temperature, left.T,
+             fmt::format(
+                 "{} as tall as wide, in still air of {}, after {}; typical kinetics of the family "
+                 "brought to the resin's own gel time. Mix less, use it at once, spread out what is over",
+                 quantity(Kind::mass, pot), quantity(Kind::temperature, warmth.room),
+                 quantity(Kind::duration, left.time))});
+    }
     for (std::size_t i = 0; i < out.zones.size(); ++i) {
         const auto& z = out.zones[i];
         out.figures.push_back(
