@@ -79,7 +79,7 @@ TEST_CASE("routes, stacks and pitches are found once, and say what stands in the
     auto job = small_job();
     const auto sheet = board.lay(job, shared_shop());
     const auto routes = board.routes(sheet, quiet);
-    CHECK(routes->size() == 7);
+    CHECK(routes->size() == 8);
     CHECK(board.routes(sheet, quiet) == routes);
     // What is sought of a laminate leaves the plugs as they are.
     const auto stacks = board.seek_stack(sheet, quiet);
