@@ -103,10 +103,14 @@ Json run_plug(const Arguments& a, Progress& progress) {
                 files.push_back(base + name);
             };
             if (plan.route == Route::slabs) write(stack_mesh(plan.slabs.stack), "stack.stl");
-            if (plan.mould)
-                write(plug::as_cut(*plan.mould, plug::cut_deeper(job.plug, *on.shop), job.heat.plug_scale),
-                      "mould-as-cut.stl");
-            for (const auto& tile : plan.tiles.tiles) write(tile.mesh, "tile-" + tile.name() + ".stl");
+            auto tiles = plan.tiles;
+            if (plan.mould) {
+                const double deeper = plug::cut_deeper(job.plug, *on.shop), scale = job.heat.plug_scale;
+                write(plug::as_cut(*plan.mould, deeper, scale), "mould-as-cut.stl");
+                if (!tiles.tiles.empty())
+                    tiles = plug::tiles_as_cut(*plan.mould, job.plug.direct.print, deeper, scale, progress);
+            }
+            for (const auto& tile : tiles.tiles) write(tile.mesh, "tile-" + tile.name() + ".stl");
         }
     }
     return {{"taken", std::string(file_word(job.plug.route))}, {"routes", routes}, {"files", files}};

@@ -201,6 +201,7 @@ TEST_CASE("the part of a metal mould has the size that metal, gel and cooling le
     job.part.gel_temperature = job.brief.top_temperature = kelvin(100);
     REQUIRE(call(worked_out(job), "Tg") != nullptr);
     CHECK(call(worked_out(job), "Tg")->severity == Severity::stop);
+    CHECK(worded(call(worked_out(job), "Tg")->headline) == "The tool is 20.0 K over what it bears, 80 °C");
 }
 
 TEST_CASE("a route with a plug and back again shows what it showed before") {
@@ -238,6 +239,13 @@ TEST_CASE("a printed mould is cut into tiles, weighs what they weigh and stands 
     }
     const double walls = std::min(volume, faces * printing.wall);
     CHECK(f.plug->mass == Approx(filament.density * (walls + printing.infill * (volume - walls))));
+    // As they leave for the printer they are deeper by their coats and scaled, and make up the whole piece.
+    const auto& piece = *plan(f).mould;
+    double cut = 0;
+    for (const auto& tile : plug::tiles_as_cut(piece, printing, 0.0006, 0.998, quiet).tiles)
+        cut += std::abs(enclosed_volume(tile.mesh));
+    CHECK(cut == Approx(std::abs(enclosed_volume(plug::as_cut(piece, 0.0006, 0.998)))).epsilon(1e-3));
+    CHECK(cut < 0.998 * volume);
     CHECK(f.shell->mass == Approx(f.plug->mass));
     CHECK(f.heat->Tg == filament.softens);
     JobBoard board;

@@ -108,13 +108,20 @@ QString stack_as_mesh(const Outgoing& out, Progress&) {
 QString tiles_as_meshes(const Outgoing& out, Progress& progress) {
     const auto& plans = needed(out.findings.plug, "plug").plans;
     double done = 0, all = 0;
+    std::size_t written = 0;
     for (const auto& plan : plans) all += static_cast<double>(plan.tiles.tiles.size());
     if (all <= 0) throw InputError("plug", "it is not made of tiles", "take printed tiles first");
     const auto ending = QFileInfo(out.path).suffix();
     for (const auto& plan : plans) {
         const auto body = plans.size() > 1 ? QString::fromStdString(plan.body) + "-" : QString();
-        for (const auto& tile : plan.tiles.tiles) {
-            progress.report(done++ / all, "writing tiles");
+        // Those of a mould as it is cut, as its whole pieces are.
+        const auto set = plan.mould ? plug::tiles_as_cut(*plan.mould, out.job.plug.direct.print,
+                                                         plug::cut_deeper(out.job.plug, out.shop),
+                                                         out.job.heat.plug_scale, progress)
+                                    : plan.tiles;
+        written += set.tiles.size();
+        for (const auto& tile : set.tiles) {
+            progress.report(std::min(1.0, done++ / all), "writing tiles");
             const auto name = QString("%1/%2-%3%4.%5")
                                   .arg(QFileInfo(out.path).path(), QFileInfo(out.path).completeBaseName(),
                                        body, QString::fromStdString(tile.name()), ending)
@@ -122,7 +129,7 @@ QString tiles_as_meshes(const Outgoing& out, Progress& progress) {
             write_atomically(write_mesh(tile.mesh, name), name);
         }
     }
-    return QString("%1 tiles written").arg(all);
+    return QString("%1 tiles written").arg(written);
 }
 
 /// Each piece of a mould that is made itself as the machine cuts it: deeper by its coats, scaled for what

@@ -209,12 +209,11 @@ Calls calls(const Choices& c, const Findings& f, const Warmed& with) {
     const bool direct = is_solid(shell.stack);
     if (f.Tg_margin < c.Tg_margin) {
         add(f.Tg_margin < 0 ? Severity::stop : Severity::caution, "Tg",
-            direct ? "Only " + quantity(Kind::warming, f.Tg_margin) + " under what the tool bears, " +
-                         quantity(Kind::temperature, f.Tg)
-            : f.Tg_margin < 0 ? "The tool is " + quantity(Kind::warming, -f.Tg_margin) + " over its Tg of " +
-                                    quantity(Kind::temperature, f.Tg)
-                              : "Only " + quantity(Kind::warming, f.Tg_margin) + " under the tool's Tg of " +
-                                    quantity(Kind::temperature, f.Tg),
+            (f.Tg_margin < 0 ? "The tool is " + quantity(Kind::warming, -f.Tg_margin) + " over " +
+                                   (direct ? "what it bears, " : "its Tg of ")
+                             : "Only " + quantity(Kind::warming, f.Tg_margin) + " under " +
+                                   (direct ? "what the tool bears, " : "the tool's Tg of ")) +
+                quantity(Kind::temperature, f.Tg),
             direct ? "Past it a mould of " + shell_choices.layers.front().material +
                          " creeps or softens: cure cooler, or make it of something that bears more."
                    : "A tool at its Tg creeps and loses its shape: choose a hotter resin and surface coat, "

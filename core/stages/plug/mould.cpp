@@ -229,6 +229,11 @@ TriangleMesh as_cut(const MouldPiece& piece, double deeper, double scale) {
     return solid_of(body).mesh;
 }
 
+TileSet tiles_as_cut(const MouldPiece& piece, const Printing& printing, double deeper, double scale,
+                     Progress& progress) {
+    return tiles_of(as_cut(piece, deeper, scale), piece.body.frame, rules_of(printing), progress);
+}
+
 std::vector<FinishStep> mould_schedule(const Choices& c, Grade grade, double area, const Library& shop) {
     const bool metal = face_of(c, shop) == FaceKind::metal, print = c.direct.way == MouldWay::printed;
     std::vector<FinishStep> out;

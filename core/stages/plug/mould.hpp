@@ -43,6 +43,10 @@ double cut_deeper(const Choices& choices, const Library& shop);
 /// The closed body as it is cut: deeper by its coats, scaled about its middle.
 TriangleMesh as_cut(const MouldPiece& piece, double deeper, double scale);
 
+/// The same of a printed one in tiles. Throws InputError for a printer without room; Cancelled.
+TileSet tiles_as_cut(const MouldPiece& piece, const Printing& printing, double deeper, double scale,
+                     Progress& progress);
+
 /// From the cutter's or printer's surface to a grade: sealed where it has pores, no filler, primer or paint
 /// on metal.
 std::vector<FinishStep> mould_schedule(const Choices& choices, Grade grade, double area, const Library& shop);
