@@ -66,7 +66,8 @@ int main(int argc, char** argv) {
     line.addOption({"shot", "Write a picture of the window and leave.", "png"});
     line.addOption({"stage", "Stage to start with.", "stage", "brief"});
     line.addOption({"size", "Size of the window, as 1280x800.", "size", "1280x800"});
-    line.addOption({"sheet", "Open a sheet: routes, schools, stacks or builds, with --shot.", "sheet"});
+    line.addOption(
+        {"sheet", "Open a sheet: routes, schools, stacks or builds, or Heat's tool, with --shot.", "sheet"});
     line.addOption({"load",
                     "Show the tool under a load case, or the part under a load by its number, with --shot.",
                     "case"});
@@ -128,6 +129,7 @@ int main(int argc, char** argv) {
                 (sheet == "builds" && window.set_builds_side_by_side())) {
                 while (window.errand().away()) QApplication::processEvents(QEventLoop::AllEvents, 50);
             }
+            window.show_heat_tool(sheet == "tool");
             if (const auto number = line.value("load").toUInt(); number > 0)
                 window.show_part_load(number - 1);
             for (std::size_t i = 0; i < Words<LoadCase>::all.size(); ++i) {

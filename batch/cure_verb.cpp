@@ -242,6 +242,13 @@ Json go_json(const heat::OneGo& go) {
             {"exotherm", peaks_json(go.curve)}};
 }
 
+Json oven_json(const heat::CureHeat& use) {
+    const auto& h = use.heat;
+    return {{"energy_J", h.heater}, {"walls_J", h.walls},     {"air_J", h.air},
+            {"warmed_J", h.warmed}, {"vented_J", h.vented},   {"most_W", h.most},
+            {"most_s", h.most_at},  {"cool_end_K", use.cool}, {"keeps_up_K_s", or_null(use.climbs)}};
+}
+
 /// The cures of a job, each as a wall's answer with what is said of it.
 Json cures_of_job(const Arguments& a, Progress& progress) {
     OnBoard on(a, Depth::stages, progress);
@@ -271,6 +278,9 @@ Json cures_of_job(const Arguments& a, Progress& progress) {
             sensors.push_back({{"where", s.where}, {"for", s.for_what}, {"alarm_K", or_null(s.alarm)}});
         one["places"] = std::move(places);
         one["sensors"] = std::move(sensors);
+        one["warm_end_K"] = run.warmest_air;
+        const auto* use = on.findings.heat->oven.find(run.of);
+        one["oven"] = use != nullptr ? oven_json(*use) : Json();
         if (const auto* go = on.findings.heat->go(run.of)) one["one_go"] = go_json(*go);
         if (a.flag("fast"))
             one["fast"] = fast_json(fastest_programme(on.job, on.findings, *on.shop, run.of, progress));
@@ -279,7 +289,15 @@ Json cures_of_job(const Arguments& a, Progress& progress) {
     for (auto& call : calls_to_json(on.findings.calls)) {
         if (call["stage"] == name_of(Stage::heat).key) calls.push_back(call);
     }
-    return {{"cures", std::move(cures)}, {"calls", std::move(calls)}};
+    const auto& oven = on.findings.heat->oven;
+    return {{"cures", std::move(cures)},
+            {"calls", std::move(calls)},
+            {"oven",
+             {{"build", oven.build.name},
+              {"power_W", oven.power > 0 ? Json(oven.power) : Json()},
+              {"holds_K", or_null(oven.holds)},
+              {"tools", oven.tools},
+              {"goes_in", oven.goes_in}}}};
 }
 
 }  // namespace

@@ -13,6 +13,7 @@
 #include "core/science/flow/network.hpp"
 #include "core/science/flow/settle.hpp"
 #include "core/science/heat/cure_fit.hpp"
+#include "core/science/heat/oven.hpp"
 #include "core/science/heat/wall.hpp"
 #include "core/science/mesh/nearest_face.hpp"
 #include "core/stages/heat/fastest.hpp"
@@ -58,6 +59,33 @@ void a_day_of_one_wall(benchmark::State& state) {
     state.counters["times_bare_solves"] = bench::fastest(5, run) / bench::fastest(5, bare);
 }
 BENCHMARK(a_day_of_one_wall)->Unit(benchmark::kMillisecond);
+
+/// What an oven gives to three walls of a cure, beside working one of them out: it goes with every edit.
+void heat_of_an_oven(benchmark::State& state) {
+    Wall wall;
+    wall.layers = {{"laminate", 0.006, 0.3, 1700, 1100,
+                    kinetics_by_gel(CureFamily::epoxy, 293.15, 25200, 398, 20), 600, 0}};
+    const auto course = course_of({{false, 353.15, 10.0 / 3600, 0, {}},
+                                   {true, 0, 0, 8 * 3600, {}},
+                                   {false, 293.15, 10.0 / 3600, 0, {}}},
+                                  293.15);
+    wall.sides = {WallSide{12.0, course}, WallSide{12.0, course}};
+    WallRules rules;
+    rules.end = course.end();
+    rules.cells = 41;
+    Progress quiet;
+    const auto h = warm(wall, rules, quiet);
+    HeatTaken taken{2, h.times, {}};
+    for (std::size_t t = 0; t < h.times.size(); ++t)
+        taken.flux.push_back(12 * (course.at(h.times[t]) - h.places.front().T[t]));
+    const std::vector<HeatTaken> all(3, taken);
+    const OvenBox box{11.2, 2.4, 0.6, 10000, 2.0 / 3600, 48000};
+    const auto heat = [&] { benchmark::DoNotOptimize(oven_heat(box, course, 293.15, all).heater); };
+    for (auto _ : state) heat();
+    const auto one = [&] { benchmark::DoNotOptimize(warm(wall, rules, quiet).peak); };
+    state.counters["share_of_one_wall"] = bench::fastest(5, heat) / bench::fastest(5, one);
+}
+BENCHMARK(heat_of_an_oven)->Unit(benchmark::kMicrosecond);
 
 /// The soonest programme, beside as many runs of one programme as it tries.
 void soonest_programme(benchmark::State& state) {

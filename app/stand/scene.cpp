@@ -278,6 +278,13 @@ Scene scene_of(const Job& job, const Findings& f, Stage stage, const Ink& k, con
                     s.brushes.push_back({"none here", Paint::plain, Point::UnitZ(), k.faint});
                 }
                 add_flange(s, job, f, up, k, shell_colour, raise);
+                if (stage == Stage::heat) {
+                    // A part cures in its tool, so does what lies over its plug.
+                    s.legend = "the shell lifted off the plug";
+                    s.bounds.high.z() += raise;
+                    add_thermocouples(s, job, f, mesh, up, raise, k, w);
+                    break;
+                }
                 s.bounds.high.z() += raise;
                 s.legend = doubled.empty()
                                ? "the shell lifted off the plug"

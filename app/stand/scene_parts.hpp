@@ -67,6 +67,10 @@ void add_line(Scene& s, const Line& line, const Upright& up, const Point& move, 
 void add_arrow(Scene& s, const Point& from, const Point& way, const QString& text, const Ink& k);
 
 // Things of one stage (scene_split.cpp, scene_plug.cpp, scene_tool.cpp).
+/// Flags where thermocouples of the cure that is chosen belong, on the mesh raised by so much; round it the
+/// oven with its map, where it has one.
+void add_thermocouples(Scene& s, const Job& job, const Findings& f, const TriangleMesh& mesh,
+                       const Upright& up, double raise, const Ink& k, const Wording& w);
 void add_pull(Scene& s, const Findings& f, const Upright& up, const Ink& k, const Wording& w);
 void add_pieces(Scene& s, const Job& job, const Findings& f, const Upright& up, const Ink& k,
                 const QColor& stone, const View& view);

@@ -7,6 +7,7 @@
 #include "app/window/main_window.hpp"
 #include "app/window/places.hpp"
 #include "app/window/settings.hpp"
+#include "app/window/start.hpp"
 
 namespace jig::app {
 
@@ -201,6 +202,42 @@ void MainWindow::build_acts() {
          {},
          Menu::none,
          [this] { seek_programme(CureOf::part); },
+         Stage::heat},
+        {"heat-tool",
+         "Show the tool with its thermocouples in place of Heat's charts, or the charts",
+         {QKeySequence("F7")},
+         Menu::none,
+         [this] {
+             if (stage_ != Stage::heat) show_stage(Stage::heat);
+             show_heat_tool(!heat_tool_);
+         },
+         Stage::heat},
+        {"flags-on_plug",
+         "Show where thermocouples go: the shell on its plug",
+         {},
+         Menu::none,
+         [this] { show_thermocouples(CureOf::on_plug); },
+         Stage::heat},
+        {"flags-post_cure",
+         "Show where thermocouples go: the shell standing free",
+         {},
+         Menu::none,
+         [this] { show_thermocouples(CureOf::post_cure); },
+         Stage::heat},
+        {"flags-part",
+         "Show where thermocouples go: the part in the tool",
+         {},
+         Menu::none,
+         [this] { show_thermocouples(CureOf::part); },
+         Stage::heat},
+        {"keep-oven",
+         "Keep this oven and its map for new jobs",
+         {},
+         Menu::none,
+         [this] {
+             keep_shop_oven(document_->job());
+             say("Kept: new jobs begin with this oven, its heater and its map");
+         },
          Stage::heat},
         {"units",
          "Metric or imperial units",

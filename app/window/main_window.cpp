@@ -72,7 +72,17 @@ MainWindow::MainWindow(Shop shop, QString recovery, std::shared_ptr<JobBoard> bo
     builds_sheet_ = new BuildsSheet(centre_);
     centre_->addWidget(builds_sheet_);
     ribbon_ = new Ribbon(middle);
-    middle->addWidget(centre_);
+    // Over the corner of what stands there: the tool's way to come in place of its charts.
+    auto* centre = new QWidget(middle);
+    auto* over = new QGridLayout(centre);
+    over->setContentsMargins(0, 0, 0, 0);
+    over->addWidget(centre_, 0, 0);
+    swap_ = new QToolButton(centre);
+    swap_->setObjectName("swap");
+    swap_->setMinimumHeight(24);
+    over->addWidget(swap_, 0, 0, Qt::AlignTop | Qt::AlignRight);
+    connect(swap_, &QToolButton::clicked, this, [this] { show_heat_tool(!heat_tool_); });
+    middle->addWidget(centre);
     middle->addWidget(ribbon_);
     middle->setStretchFactor(0, 1);
     connect(middle, &QSplitter::splitterMoved, this, [this] {
@@ -340,7 +350,7 @@ void MainWindow::show_stage(Stage stage) {
     card_->set_stage(stage);
     slip_->show_stage(stage);
     make_room_for_section();
-    centre_->setCurrentWidget(has_chart(stage) ? static_cast<QWidget*>(chart_) : stand_);
+    close_sheet();
     show_scene(true);
 }
 
@@ -384,7 +394,20 @@ void MainWindow::findings_changed() {
 }
 
 void MainWindow::close_sheet() {
-    centre_->setCurrentWidget(has_chart(stage_) ? static_cast<QWidget*>(chart_) : stand_);
+    centre_->setCurrentWidget(shows_charts() ? static_cast<QWidget*>(chart_) : stand_);
+    swap_->setVisible(stage_ == Stage::heat);
+    swap_->setText(shows_charts() ? "Show the tool" : "Show the charts");
+}
+
+bool MainWindow::shows_charts() const {
+    return has_chart(stage_) && !(stage_ == Stage::heat && heat_tool_);
+}
+
+void MainWindow::show_heat_tool(bool shown) {
+    heat_tool_ = shown;
+    if (stage_ != Stage::heat) return;
+    close_sheet();
+    show_scene(true);
 }
 
 void MainWindow::set_light(Light light) {

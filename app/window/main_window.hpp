@@ -100,6 +100,9 @@ class MainWindow : public QMainWindow {
     /// Makes the permeability that this job takes its cloth and medium to the shop's own; false where it is
     /// the library's already or the lists cannot be written.
     void show_other_infusion();
+    /// In Heat the tool with its thermocouples in place of the charts, or the charts.
+    void show_heat_tool(bool shown);
+    void show_thermocouples(CureOf of);
     bool keep_measured();
     /// Looks for the soonest programme of a cure and takes it.
     bool seek_programme(CureOf of);
@@ -178,6 +181,8 @@ class MainWindow : public QMainWindow {
     /// The same for what changes or shows the job: what comes home to another job is dropped.
     bool send_for_job(Errand::Work work);
     void open_library();
+    /// Whether charts stand where other stages have the stand.
+    [[nodiscard]] bool shows_charts() const;
 
     Document* document_;
     JobCard* card_;
@@ -187,6 +192,8 @@ class MainWindow : public QMainWindow {
     ShellSheet* shell_sheet_;
     BuildsSheet* builds_sheet_;
     QStackedWidget* centre_;
+    QToolButton* swap_;
+    bool heat_tool_ = false;
     Ribbon* ribbon_;
     Slip* slip_;
     QLabel *job_name_, *message_;

@@ -20,6 +20,9 @@ namespace {
 constexpr std::array kShopKeys{"people", "shift",  "lift",   "router_x",   "router_y",    "router_z",
                                "oven_x", "oven_y", "oven_z", "door_width", "door_height", "pump"};
 
+/// Of the oven, what belongs to it and not to one load.
+constexpr std::array kOvenKeys{"build", "power", "mapped_at", "map"};
+
 /// A button with a name and what it is for, as large as its words.
 class Card : public QPushButton {
   public:
@@ -59,17 +62,28 @@ Job fresh_job() {
     const auto kept = QSettings().value("shop").toString().toStdString();
     if (kept.empty()) return job;
     try {
-        return patched(job, Json{{"brief", parse_json("the shop's own figures", kept)}});
+        auto figures = parse_json("the shop's own figures", kept);
+        // As it was kept before there was more than Brief's.
+        if (!figures.contains("brief")) figures = Json{{"brief", std::move(figures)}};
+        return patched(job, figures);
     } catch (const InputError&) {
         return job;  // written by hand and not understood: the usual figures serve
     }
 }
 
 void keep_shop_figures(const Job& job) {
-    const auto brief = job_to_json(job).at("brief");
+    const auto all = job_to_json(job);
     Json kept;
-    for (const char* key : kShopKeys) kept[key] = brief.at(key);
+    for (const char* key : kShopKeys) kept["brief"][key] = all.at("brief").at(key);
+    const auto& oven = all.at("heat").at("oven");
+    for (const char* key : kOvenKeys) kept["heat"]["oven"][key] = oven.at(key);
     QSettings().setValue("shop", QString::fromStdString(kept.dump()));
+}
+
+void keep_shop_oven(const Job& job) {
+    auto shop = fresh_job();
+    shop.heat.oven = job.heat.oven;
+    keep_shop_figures(shop);
 }
 
 StartSheet::StartSheet(const Shop& shop, QWidget* parent) : QWidget(parent), shop_(shop) {

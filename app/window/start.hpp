@@ -39,5 +39,7 @@ class StartSheet : public QWidget {
 [[nodiscard]] Job fresh_job();
 /// Keeps a job's figures of the shop (people, shift, lifting, router, oven, door, pump) for every new job.
 void keep_shop_figures(const Job& job);
+/// Of those only how a job's oven is built, its heater and its map.
+void keep_shop_oven(const Job& job);
 
 }  // namespace jig::app

@@ -43,6 +43,13 @@ void MainWindow::show_flow_thickness(bool shown) {
     if (stage_ == Stage::bag) show_scene(false);
 }
 
+void MainWindow::show_thermocouples(CureOf of) {
+    if (document_->job().heat.shows != of)
+        document_->edit("show other thermocouples", patch_of("heat", "shows", std::string(file_word(of))));
+    if (stage_ != Stage::heat) show_stage(Stage::heat);
+    show_heat_tool(true);
+}
+
 void MainWindow::show_other_infusion() {
     auto job = document_->job();
     if (!infuses(job, Infused::part) || !infuses(job, Infused::shell))
@@ -99,7 +106,7 @@ void MainWindow::show_bag_layer(std::optional<std::size_t> layer) {
 void MainWindow::show_scene(bool frame_again) {
     const auto& job = document_->job();
     const auto& f = document_->findings();
-    const bool chart = has_chart(stage_);
+    const bool chart = shows_charts();
     if (chart) chart_->show_chart(job, f, stage_, ink(light_), wording_);
     drawing_->ask({job,
                    f,

@@ -99,6 +99,10 @@ std::vector<Unit> typed_units(Kind kind) {
                     {"m/s", 1}};
         case Kind::output:
             return {{"g/h", 1e-3 / kHour}, {"oz/h", kPound / 16 / kHour}, {"kg/h", 1 / kHour}, {"kg/s", 1}};
+        case Kind::power:
+            return {{"kW", 1e3}, {"kBtu/h", 1055056 / kHour}, {"W", 1}, {"hp", 745.7}};
+        case Kind::energy:
+            return {{"kWh", 1e3 * kHour}, {"kWh", 1e3 * kHour}, {"MJ", 1e6}, {"kBtu", 1055056}, {"J", 1}};
         case Kind::expansion:
             return {{"µm/m·K", 1e-6}, {"µin/in·°F", 1.8e-6}, {"1/K", 1}};
         case Kind::curvature:

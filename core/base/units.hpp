@@ -30,6 +30,8 @@ enum class Kind {
     flow,         ///< m³/s, shown in m³/h or cfm
     speed,        ///< m/s of a tool, shown in mm/s or in/min
     output,       ///< kg/s laid down, shown in g/h or oz/h
+    power,        ///< W, shown in kW or kBtu/h
+    energy,       ///< J, shown in kWh
     expansion,    ///< 1/K
     curvature,    ///< 1/m
     stiffness,    ///< N·m, bending stiffness per width

@@ -228,6 +228,7 @@ struct JobBoard::Inside {
         f.bag = faults.take<bag::Findings>(Stage::bag);
         faults.take<heat::PartGo>(Stage::heat);
         faults.take<heat::Cures>(Stage::heat);
+        faults.take<heat::OvenUse>(Stage::heat);
         f.heat = faults.take<heat::Findings>(Stage::heat);
         f.run = faults.take<run::Findings>(Stage::run);
         f.log = faults.take<log::Findings>(Stage::log);

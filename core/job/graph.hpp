@@ -247,8 +247,8 @@ shell::Findings shell_of(const shell::Choices&, const shape::Findings&, const sp
                          const edge::Findings&, const brief::Crew&, const UnderRibs&, const shell::Warmth&,
                          const ShellLimit&, const shell::Library&);
 run::Findings run_of(const run::Choices&, const run::Asked&, const Room&, const heat::Cures&,
-                     const split::Choices&, const split::Findings&, const plug::Choices&,
-                     const plug::Findings&, const edge::Choices&, const edge::Findings&,
+                     const heat::OvenUse&, const split::Choices&, const split::Findings&,
+                     const plug::Choices&, const plug::Findings&, const edge::Choices&, const edge::Findings&,
                      const shell::Choices&, const shell::Findings&, const back::Choices&,
                      const back::Findings&, const release::Findings&, const part::Choices&,
                      const part::Findings&, const bag::Choices&, const bag::Findings&, const Flowed<false>&,
@@ -257,7 +257,7 @@ plug::Cutting plug_cutting(const plug::Choices&, const plug::Findings&, const pl
 PlugSheets plug_sheets(const plug::Cutting&, Progress&);
 RibCutting rib_cutting(const back::Choices&, const back::Findings&, const back::Library&);
 RibSheets rib_sheets(const RibCutting&, Progress&);
-Settled settled(const run::Choices&, const run::Asked&, const Room&, const heat::Cures&,
+Settled settled(const run::Choices&, const run::Asked&, const Room&, const heat::Cures&, const heat::OvenUse&,
                 const split::Choices&, const split::Findings&, const plug::Choices&, const plug::Findings&,
                 const edge::Choices&, const edge::Findings&, const shell::Choices&, const shell::Findings&,
                 const back::Choices&, const back::Findings&, const release::Findings&, const part::Choices&,
@@ -320,16 +320,16 @@ using JobGraph =
           &nodes::shell_limit, &nodes::shell_of, &back::evaluate, &release::evaluate, &nodes::cloth_asked,
           &nodes::draped, &nodes::bare_face, &nodes::zones_asked, &nodes::regions, &nodes::inserts_asked,
           &nodes::insert_places, &nodes::core_asked, &nodes::core_fit, &part::evaluate, &heat::part_go,
-          &heat::cures, &bag::evaluate, &heat::evaluate, &nodes::flow_asked, &nodes::duty_asked,
-          &nodes::face_wanted, &nodes::part_face<false>, &nodes::try_part_quickly, &nodes::flowed<false>,
-          &nodes::shell_flow_asked, &nodes::shell_face_wanted, &nodes::shell_face<false>,
-          &nodes::shell_flowed<false>, &nodes::run_of, &log::evaluate, &nodes::core_panels,
-          &nodes::plug_cutting, &nodes::plug_sheets, &nodes::rib_cutting, &nodes::rib_sheets, &nodes::settled,
-          &nodes::mesh_edge<false>, &nodes::trial_face<false>, &nodes::try_quickly, &nodes::mesh_edge<true>,
-          &nodes::trial_face<true>, &nodes::try_finely, &nodes::part_face<true>, &nodes::try_part_finely,
-          &nodes::flowed<true>, &nodes::shell_face<true>, &nodes::shell_flowed<true>, &nodes::seek_layout,
-          &nodes::seek_race, &nodes::seek_shell_layout, &nodes::seek_shell_race, &nodes::seek_pitch,
-          &nodes::seek_stack, &nodes::routes>;
+          &heat::cures, &heat::oven_use, &bag::evaluate, &heat::evaluate, &nodes::flow_asked,
+          &nodes::duty_asked, &nodes::face_wanted, &nodes::part_face<false>, &nodes::try_part_quickly,
+          &nodes::flowed<false>, &nodes::shell_flow_asked, &nodes::shell_face_wanted,
+          &nodes::shell_face<false>, &nodes::shell_flowed<false>, &nodes::run_of, &log::evaluate,
+          &nodes::core_panels, &nodes::plug_cutting, &nodes::plug_sheets, &nodes::rib_cutting,
+          &nodes::rib_sheets, &nodes::settled, &nodes::mesh_edge<false>, &nodes::trial_face<false>,
+          &nodes::try_quickly, &nodes::mesh_edge<true>, &nodes::trial_face<true>, &nodes::try_finely,
+          &nodes::part_face<true>, &nodes::try_part_finely, &nodes::flowed<true>, &nodes::shell_face<true>,
+          &nodes::shell_flowed<true>, &nodes::seek_layout, &nodes::seek_race, &nodes::seek_shell_layout,
+          &nodes::seek_shell_race, &nodes::seek_pitch, &nodes::seek_stack, &nodes::routes>;
 using JobSlate = Slate<JobGraph>;
 
 }  // namespace jig

@@ -233,7 +233,7 @@ shell::Findings shell_of(const shell::Choices& c, const shape::Findings& shape, 
 }
 
 run::Findings run_of(const run::Choices& c, const run::Asked& brief, const Room& room,
-                     const heat::Cures& cures, const split::Choices& split_choices,
+                     const heat::Cures& cures, const heat::OvenUse& oven, const split::Choices& split_choices,
                      const split::Findings& split, const plug::Choices& plug_choices,
                      const plug::Findings& plug, const edge::Choices& edge_choices,
                      const edge::Findings& edge, const shell::Choices& shell_choices,
@@ -243,9 +243,9 @@ run::Findings run_of(const run::Choices& c, const run::Asked& brief, const Room&
                      const bag::Choices& bag_choices, const bag::Findings& bag, const Flowed<false>& flow,
                      const ShellFlowed<false>& shell_flow, const run::Library& shop) {
     return run::evaluate(
-        c, {brief,        room.value, cures,         split_choices, split,        plug_choices,   plug,
-            edge_choices, edge,       shell_choices, shell,         back_choices, back,           release,
-            part_choices, part,       bag_choices,   bag,           flow.flow,    shell_flow.flow},
+        c, {brief,   room.value,   cures, oven,          split_choices, split,        plug_choices,
+            plug,    edge_choices, edge,  shell_choices, shell,         back_choices, back,
+            release, part_choices, part,  bag_choices,   bag,           flow.flow,    shell_flow.flow},
         shop);
 }
 
@@ -268,7 +268,7 @@ RibSheets rib_sheets(const RibCutting& cutting, Progress& progress) {
 }
 
 Settled settled(const run::Choices& c, const run::Asked& brief, const Room& room, const heat::Cures& cures,
-                const split::Choices& split_choices, const split::Findings& split,
+                const heat::OvenUse& oven, const split::Choices& split_choices, const split::Findings& split,
                 const plug::Choices& plug_choices, const plug::Findings& plug,
                 const edge::Choices& edge_choices, const edge::Findings& edge,
                 const shell::Choices& shell_choices, const shell::Findings& shell,
@@ -285,7 +285,7 @@ Settled settled(const run::Choices& c, const run::Asked& brief, const Room& room
     laid.sheets = static_cast<int>(ribs.laid.sheets.size());
     const auto cut = part::with_panels(part, panels, brief.pulls <= 1);
     out.run = std::make_shared<const run::Findings>(
-        run_of(c, brief, room, cures, split_choices, split, plug_choices, *out.plug, edge_choices, edge,
+        run_of(c, brief, room, cures, oven, split_choices, split, plug_choices, *out.plug, edge_choices, edge,
                shell_choices, shell, back_choices, laid, release, part_choices, cut, bag_choices, bag, flow,
                shell_flow, shop));
     return out;

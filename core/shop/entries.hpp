@@ -498,6 +498,19 @@ struct PassMark : Entry {
     bool operator==(const PassMark&) const = default;
 };
 
+/// How an oven is built, or a tent with a heater; its size is Brief's.
+struct OvenBuild : Entry {
+    double walls = 0.6;           ///< W/(m²·K) from its air to the room
+    double lining = 10000;        ///< J/(m²·K) that its walls take up as they follow the air
+    double changes = 2.0 / 3600;  ///< 1/s, of its air against the room's
+    static void fields(auto& c, auto&& v) {
+        v("walls_W_m2K", c.walls, 0.05, 50.0);
+        v("lining_J_m2K", c.lining, 0.0, 1e6);
+        v("changes_1_s", c.changes, 0.0, 0.1);
+    }
+    bool operator==(const OvenBuild&) const = default;
+};
+
 /// Hours and prices of hands; one figure an entry.
 struct Rate : Entry {
     std::string unit;

@@ -88,6 +88,12 @@ struct Sees<PassMark> {
     [[nodiscard]] const auto& list() const { return pass_marks; }
 };
 template <>
+struct Sees<OvenBuild> {
+    const std::vector<OvenBuild>& ovens;
+    explicit Sees(const auto& shop) : ovens(shop.ovens) {}
+    [[nodiscard]] const auto& list() const { return ovens; }
+};
+template <>
 struct Sees<Rate> {
     const std::vector<Rate>& rates;
     explicit Sees(const auto& shop) : rates(shop.rates) {}

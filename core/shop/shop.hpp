@@ -24,6 +24,7 @@ struct Shop {
     std::vector<Filament> filaments;
     std::vector<VacuumPump> pumps;
     std::vector<PassMark> pass_marks;
+    std::vector<OvenBuild> ovens;
     std::vector<Rate> rates;
 
     // Made once, in shop.cpp.
@@ -50,6 +51,7 @@ struct Shop {
         visit("filaments", shop.filaments);
         visit("pumps", shop.pumps);
         visit("pass_marks", shop.pass_marks);
+        visit("ovens", shop.ovens);
         visit("rates", shop.rates);
     }
 

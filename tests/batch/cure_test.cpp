@@ -145,6 +145,18 @@ TEST_CASE("a wall's layers are made thicker by name, as far as a limit lets them
     CHECK(ask({"cure", wall, "--thicker", "shell", "--limit", "hot"}).code == 2);
     const auto job = fixtures::data() + "/demo/radar-dome.json";
     CHECK(ask({"cure", job, "--thicker", "shell"}).code == 2);
-    for (const auto& cure : ask({"cure", job}).json()["cures"])
+    const auto answer = ask({"cure", job}).json();
+    for (const auto& cure : answer["cures"]) {
         CHECK(cure.contains("one_go") == (cure["of"] != "post_cure"));
+        // What takes an oven says what it costs: its heat goes through walls, with air, or is let go.
+        if (cure["oven"].is_null()) continue;
+        const auto& oven = cure["oven"];
+        CHECK(oven["energy_J"].get<double>() > 0);
+        CHECK(oven["energy_J"].get<double>() <=
+              oven["walls_J"].get<double>() + oven["air_J"].get<double>() + oven["warmed_J"].get<double>());
+        CHECK(oven["cool_end_K"].get<double>() <= cure["warm_end_K"].get<double>());
+    }
+    CHECK(answer["oven"]["build"] == "lined oven");
+    CHECK(answer["oven"]["power_W"].is_null());
+    CHECK(answer["oven"]["goes_in"].get<int>() >= 0);
 }

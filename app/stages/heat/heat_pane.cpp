@@ -5,6 +5,7 @@
 #include "app/charts/chart_view.hpp"
 #include "app/slip/flow_layout.hpp"
 #include "app/slip/records_pane.hpp"
+#include "app/stages/heat/oven_pane.hpp"
 #include "core/stages/heat/fastest.hpp"
 #include "core/stages/heat/sensors.hpp"
 
@@ -70,6 +71,12 @@ class CurePane : public RecordsPane<Leg> {
         sensors_->setWordWrap(true);
         sensors_->setFont(word_font(9.5));
         box()->addWidget(sensors_);
+        flags_ = new QPushButton("Show them on the tool", this);
+        flags_->setObjectName("flags-" + rules_name());
+        flags_->setToolTip(
+            "The tool stands in place of the charts, each thermocouple a flag with its number");
+        connect(flags_, &QPushButton::clicked, this, [this] { emit wanted("flags-" + rules_name()); });
+        box()->addWidget(flags_, 0, Qt::AlignLeft);
         go_said_ = new QLabel(this);
         go_said_->setWordWrap(true);
         go_said_->setObjectName("go-said-" + rules_name());
@@ -97,6 +104,7 @@ class CurePane : public RecordsPane<Leg> {
         cure_->setVisible(run != nullptr);
         places_->setVisible(run != nullptr && !run->places.empty());
         sensors_->setVisible(run != nullptr);
+        flags_->setVisible(run != nullptr);
         const auto* go = run != nullptr ? f.heat->go(of_) : nullptr;
         go_->setVisible(go != nullptr);
         go_said_->setVisible(go != nullptr);
@@ -189,6 +197,7 @@ class CurePane : public RecordsPane<Leg> {
     PlotView* cure_ = nullptr;
     RecordTable* places_ = nullptr;
     QLabel *sensors_ = nullptr, *go_said_ = nullptr;
+    QPushButton* flags_ = nullptr;
     PlotView* go_ = nullptr;
     const Ink* ink_ = &app::ink(Light::day);
 };
@@ -204,6 +213,9 @@ class HeatPane : public Pane {
             connect(panes_.back(), &Pane::wanted, this, &Pane::wanted);
             box->addWidget(panes_.back());
         }
+        panes_.push_back(make_oven_pane(document, this));
+        connect(panes_.back(), &Pane::wanted, this, &Pane::wanted);
+        box->addWidget(panes_.back());
     }
     void refresh(const Wording& wording) override {
         for (auto* pane : panes_) pane->refresh(wording);

@@ -2,7 +2,7 @@
 
 namespace jig::app {
 
-std::vector<Sentence> heat_sentences(const Job& job, const Shop&) {
+std::vector<Sentence> heat_sentences(const Job& job, const Shop& shop) {
     const bool direct = plug::no_plug(job.plug);
     std::vector<Sentence> out{
         {"The shop is at",
@@ -22,6 +22,29 @@ std::vector<Sentence> heat_sentences(const Job& job, const Shop&) {
          quantity_word("/heat/runs_past", "what a lay-up may run past its air", Kind::warming, 5, 80,
                        "typical: 20 to 40 K; where it prints or the plug is soft, less"),
          "past its air."}};
+    Sentence oven{
+        "It is cured in a",
+        shop_word("/heat/oven/build", "how the oven is built", shop.ovens),
+        "whose heater gives",
+        or_none(quantity_word("/heat/oven/power", "the oven's heater", Kind::power, 0, 60000,
+                              "0 where it is not known: then nobody says whether it keeps up"),
+                "nobody knows how much"),
+        ";",
+        quantity_word("/heat/oven/tools", "such tools in one load", Kind::count, 1, 12),
+        job.heat.oven.tools == 1 ? "such tool cures in one load, with" : "such tools cure in one load, with",
+        quantity_word("/heat/oven/others", "what else stands in the oven", Kind::mass, 0, 500,
+                      "racks, trays, another tool"),
+        "of other things."};
+    if (!job.heat.oven.map.empty()) {
+        oven.push_back(" Its map was read at");
+        oven.push_back(quantity_word("/heat/oven/mapped_at", "what it was set to while its map was read",
+                                     Kind::temperature, kelvin(30), kelvin(250)));
+        oven.push_back(".");
+    }
+    oven.push_back(" On the tool stand the thermocouples of");
+    oven.push_back(enum_word<CureOf>("/heat/shows", "whose thermocouples are shown"));
+    oven.push_back(".");
+    out.push_back(std::move(oven));
     if (direct) {
         // Nothing gels on a plug.
     } else if (job.heat.shell_gel > 0) {

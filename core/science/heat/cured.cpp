@@ -49,7 +49,7 @@ CuredTogether run_programme(std::vector<InOven> walls, const std::vector<Segment
     const auto put = [&](const Course& air) {
         for (auto& of : walls) {
             for (std::size_t i = 0; i < 2; ++i) {
-                if (follow[i]) of.wall.sides[i].air = air;
+                if (follow[i]) of.wall.sides[i].air = warmed_more(air, of.off, out.air.corners.front().T);
             }
         }
     };

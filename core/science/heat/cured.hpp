@@ -17,6 +17,7 @@ struct Cured {
 struct InOven {
     Wall wall;
     std::vector<std::size_t> layers;
+    double off = 0;  ///< share by which its own air is warmed more than the programme says, or less
 };
 struct CuredTogether {
     Course air;

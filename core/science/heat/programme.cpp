@@ -15,6 +15,11 @@ double Course::at(double time) const {
     return before->T + (next->T - before->T) * (time - before->time) / (next->time - before->time);
 }
 
+Course warmed_more(Course course, double share, double from) {
+    for (auto& c : course.corners) c.T += share * (c.T - from);
+    return course;
+}
+
 Course steady(double T) {
     return {{{0, T}}};
 }

@@ -28,6 +28,8 @@ struct Course {
     bool operator==(const Course&) const = default;
 };
 
+/// The same course where all its warming over `from` K is greater by that share.
+Course warmed_more(Course course, double share, double from);
 /// `T` for ever.
 Course steady(double T);
 /// The course of a programme whose holds wait for nobody, from `start` K on.

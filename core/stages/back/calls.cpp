@@ -73,11 +73,9 @@ Calls calls(const Choices& c, const Findings& f, const shell::Findings& shell, c
             "Counted at " + quantity(Kind::mass, brief.lift) +
                 " for one person; plan lifting points and feet before it is turned over.");
     }
-    if (edge.tool && brief.top_temperature > kelvin(45)) {
-        const Point span = edge.tool->high - edge.tool->low;
-        std::array<double, 3> size{
-            span.x(), span.y(),
-            span.z() + shell.stack.laminate.thickness + (c.kind == BackKind::none ? 0 : c.height)};
+    const auto boxed = tool_box(edge, shell, c);
+    if (boxed && brief.top_temperature > kWarmRoom) {
+        auto size = *boxed;
         std::array<double, 3> oven{brief.oven_x, brief.oven_y, brief.oven_z};
         const auto said = [](const std::array<double, 3>& s) {
             return quantity(Kind::length, s[0]) + " × " + quantity(Kind::length, s[1]) + " × " +

@@ -46,6 +46,14 @@ std::vector<Layer> inner_layers(const Sandwich& s) {
     return out;
 }
 
+std::optional<std::array<double, 3>> tool_box(const edge::Findings& edge, const shell::Findings& shell,
+                                              const Choices& c) {
+    if (!edge.tool) return {};
+    const Point span = edge.tool->high - edge.tool->low;
+    const double back = c.kind == BackKind::none ? 0 : c.height;
+    return std::array{span.x(), span.y(), span.z() + shell.stack.laminate.thickness + back};
+}
+
 Sag sag_at(double span, const Laminate& l, const Choices& c) {
     const double D = std::min(l.bending.Ex, l.bending.Ey) * std::pow(l.thickness, 3) / 12;
     const double S = l.shear_stiffness.minCoeff();

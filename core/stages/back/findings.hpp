@@ -1,5 +1,8 @@
 #pragma once
 
+#include <array>
+#include <optional>
+
 #include "core/base/shared.hpp"
 #include "core/stages/back/choices.hpp"
 #include "core/stages/back/crate.hpp"
@@ -35,6 +38,13 @@ struct Findings {
 
 /// Core and inner skin, as layers on top of the shell's own.
 std::vector<Layer> inner_layers(const Sandwich& sandwich);
+
+/// K that Brief has to ask for before the tool has to go into an oven.
+inline constexpr double kWarmRoom = kelvin(45);
+
+/// Length, width and height of the tool as it stands, m: flange, shell and back; none without a tool.
+std::optional<std::array<double, 3>> tool_box(const edge::Findings& edge, const shell::Findings& shell,
+                                              const Choices& choices);
 
 /// Strip of shell between two ribs, simply supported (the safe side: a continuous skin sags less).
 Sag sag_at(double span, const Laminate& laminate, const Choices& choices);

@@ -137,11 +137,24 @@ void judge_run(const Choices& c, const CureRun& run, const plug::Findings& plug,
                   "hold.",
             std::move(fix));
     }
-    if (!run.cured.waited)
+    if (!run.cured.waited) {
+        // Where the oven's own cool end is what never comes near, the band has to take it in.
+        const double under = run.highest_air - run.hottest_air(ends_of(c.oven, c.room).cool);
+        const auto* cool = under > c.within ? coolest(c.oven) : nullptr;
+        const double band = std::ceil(under + 2);
         add(Severity::caution, "never_near",
             "The slowest place never comes within " + quantity(Kind::warming, c.within) + " of the air (" +
                 name + ")",
-            "After two days the hold was counted all the same: more air about it, or a wider band.");
+            cool != nullptr
+                ? "The oven's cool end (" + said_of(*cool) + ") stays " + quantity(Kind::warming, under) +
+                      " under what it is set to. After two days the hold was counted all the same: more air "
+                      "through that end, or a band that takes it in, and a hold that suits it."
+                : "After two days the hold was counted all the same: more air about it, or a wider band.",
+            cool != nullptr && band <= 100
+                ? std::optional(Fix{"Let holds count within " + quantity(Kind::warming, band),
+                                    patch_of("heat", "within", band)})
+                : std::nullopt);
+    }
 }
 
 }  // namespace
@@ -149,12 +162,22 @@ void judge_run(const Choices& c, const CureRun& run, const plug::Findings& plug,
 CureBounds bounds_of(const CureRun& run, const Choices& c, const Findings& f, const Warmed& with) {
     CureBounds out;
     out.climbs = c.climbs;
+    if (const auto* use = f.oven.find(run.of); use != nullptr && use->climbs)
+        out.climbs = std::min(out.climbs, *use->climbs);
     out.within = c.within;
     out.overshoot = c.runs_past;
     // What an oven of this trade comes to.
     out.air = 453.15;
     out.air_by = "the oven";
-    const auto bears = [&](double top, const std::string& what) {
+    if (f.oven.holds && *f.oven.holds < out.air) {
+        // With something left to climb by.
+        out.air = c.room + 0.9 * (*f.oven.holds - c.room);
+        out.air_by = "what the oven's heater holds";
+    }
+    // The warm end is what has to bear it.
+    const double warm = ends_of(c.oven, c.room).warm;
+    const auto bears = [&](double borne, const std::string& what) {
+        const double top = c.room + (borne - c.room) / (1 + warm);
         if (top >= out.air) return;
         out.air = top;
         out.air_by = what;
@@ -239,24 +262,36 @@ Calls calls(const Choices& c, const Findings& f, const Warmed& with) {
             "The plug softens under the shell: lay thinner layers, or choose a cooler resin or a better "
             "board.");
     }
-    if (part.gel_temperature > brief.top_temperature + 0.5) {
+    // The warm end of what each programme is set to, which may be more than the resin asks for.
+    const auto air_of = [&](CureOf of) {
+        const auto* run = f.cures->find(of);
+        return run != nullptr ? run->warmest_air : 0.0;
+    };
+    const double part_hot = std::max(part.gel_temperature, air_of(CureOf::part));
+    if (part_hot > brief.top_temperature + 0.5) {
         add(Severity::caution, "brief_heat",
-            "The part gels at " + quantity(Kind::temperature, part.gel_temperature) +
-                ", hotter than the brief's " + quantity(Kind::temperature, brief.top_temperature),
+            (part_hot > part.gel_temperature + 0.5 ? "The part's cure comes to " : "The part gels at ") +
+                quantity(Kind::temperature, part_hot) + ", hotter than the brief's " +
+                quantity(Kind::temperature, brief.top_temperature),
             "The brief's top temperature is what the tool is judged by.",
-            Fix{"Raise the brief to it", patch_of("brief", "top_temperature", part.gel_temperature)});
+            part_hot <= 500
+                ? std::optional(Fix{"Raise the brief to it", patch_of("brief", "top_temperature", part_hot)})
+                : std::nullopt);
     }
-    const double tool_sees = std::max(brief.top_temperature, f.chain.part_gel);
+    const double tool_sees = std::max({brief.top_temperature, f.chain.part_gel, part_hot});
     auto with_tool = cores_of(shell_choices.layers, "core_hot", shop);
     for (auto& b : in_the_back(back, "back_hot", shop)) with_tool.push_back(std::move(b));
-    const double hottest = std::max(shell_choices.cure_temperature, tool_sees);
+    const double post_air = air_of(CureOf::post_cure),
+                 post_cured = post_air > 0 ? post_air : shell_choices.cure_temperature;
+    const double hottest = std::max(post_cured, tool_sees);
     judge_cure(out,
-               !direct && shell_choices.cure_temperature >= tool_sees ? "the shell is post-cured with it"
-                                                                      : "the tool is used",
+               !direct && post_cured >= tool_sees ? "the shell is post-cured with it" : "the tool is used",
                hottest, with_tool);
-    judge_cure(out, "the part gels", f.chain.part_gel,
-               cores_of(part::all_layers(part), "part_core_hot", shop));
+    judge_cure(out, part_hot > f.chain.part_gel + 0.5 ? "the part is cured" : "the part gels",
+               std::max(f.chain.part_gel, part_hot), cores_of(part::all_layers(part), "part_core_hot", shop));
     for (const auto& run : f.cures->runs) judge_run(c, run, plug, out);
+    // Back judges it where Brief asks for more heat than a warm room.
+    oven_calls(*f.cures, f.oven, brief.top_temperature > back::kWarmRoom, out);
     if (!direct && c.shell_gel > 0 && c.shell_gel < c.room)
         add(Severity::note, "cool_gel",
             "The shell is said to gel at " + quantity(Kind::temperature, c.shell_gel) +

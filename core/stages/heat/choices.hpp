@@ -1,12 +1,24 @@
 // Temperatures that decide size.
 #pragma once
 
+#include <array>
+#include <string>
 #include <vector>
 
 #include "core/base/fields.hpp"
 #include "core/shop/lists.hpp"
 
-namespace jig::heat {
+namespace jig {
+
+enum class CureOf { on_plug, post_cure, part };
+template <>
+struct Words<CureOf> {
+    static constexpr std::array all{Word{"on_plug", "shell on its plug"},
+                                    Word{"post_cure", "shell, free-standing"},
+                                    Word{"part", "part in the tool"}};
+};
+
+namespace heat {
 
 /// What of the shop library this stage reads.
 using Library = Lists<Resin, Core, Board, Bonding>;
@@ -24,6 +36,39 @@ struct Leg {
     bool operator==(const Leg&) const = default;
 };
 
+/// What a thermometer read in the oven, beside what the oven was set to.
+struct OvenSpot {
+    double x = 0.5, y = 0.5,
+           z = 0.5;  ///< shares of its length from the door, its width from the left, its height
+    double off = 0;  ///< K read over what was set
+    static void fields(auto& c, auto&& v) {
+        v("x", c.x, 0.0, 1.0);
+        v("y", c.y, 0.0, 1.0);
+        v("z", c.z, 0.0, 1.0);
+        v("off", c.off, -60.0, 60.0);
+    }
+    bool operator==(const OvenSpot&) const = default;
+};
+
+/// The oven, or the tent with a heater; its size is Brief's.
+struct Oven {
+    std::string build = "lined oven";  ///< in the library
+    double power = 0;                  ///< W of its heater; 0 for not known
+    double mapped_at = 353.15;         ///< K that it was set to while its map was read
+    std::vector<OvenSpot> map;         ///< none while it has not been measured
+    double others = 0;                 ///< kg that stand in it beside the tools
+    int tools = 1;                     ///< such tools that cure in one load
+    static void fields(auto& c, auto&& v) {
+        v("build", c.build);
+        v("power", c.power, 0.0, 1e7);
+        v("mapped_at", c.mapped_at, 293.0, 600.0);
+        v("map", c.map);
+        v("others", c.others, 0.0, 1e5);
+        v("tools", c.tools, 1, 100);
+    }
+    bool operator==(const Oven&) const = default;
+};
+
 struct Choices {
     double room = 293.15;    ///< K
     double shell_gel = 0;    ///< K of plug and shell where the shell gels; 0 for the resin's own figure
@@ -37,6 +82,8 @@ struct Choices {
     double climbs = 40.0 / 3600;  ///< K/s that the oven climbs by with its load at most
     double transfer = 12;         ///< W/(m²·K) between the air and what stands in it
     double runs_past = 30;        ///< K that a lay-up may run past its air by its own heat
+    Oven oven;
+    CureOf shows = CureOf::part;  ///< whose thermocouples stand on the shape
     static void fields(auto& c, auto&& v) {
         v("room", c.room, 263.0, 323.0);
         v("shell_gel", c.shell_gel, 0.0, 450.0);
@@ -50,8 +97,11 @@ struct Choices {
         v("climbs", c.climbs, 1e-5, 1.0);
         v("transfer", c.transfer, 1.0, 500.0);
         v("runs_past", c.runs_past, 2.0, 200.0);
+        v("oven", c.oven);
+        v("shows", c.shows);
     }
     bool operator==(const Choices&) const = default;
 };
 
-}  // namespace jig::heat
+}  // namespace heat
+}  // namespace jig

@@ -57,7 +57,7 @@ CureRun run_of(CureOf of, std::vector<CurePlace> walls, std::vector<Leg> legs, b
         for (std::size_t l = 0; l < place.wall.layers.size(); ++l) {
             if (place.wall.layers[l].resin) watched.push_back(l);
         }
-        in_oven.push_back({place.wall, std::move(watched)});
+        in_oven.push_back({place.wall, std::move(watched), place.off});
     }
     const auto tried = [&](const std::vector<Leg>& with, bool waits) {
         return run_programme(in_oven, segments_of(with, walls.front().wall.start, within), follows(of),
@@ -73,12 +73,19 @@ CureRun run_of(CureOf of, std::vector<CurePlace> walls, std::vector<Leg> legs, b
     if (together.slowest && *together.slowest > 0) out.slowest = out.places[*together.slowest - 1].name;
     out.seconds = out.cured.air.end();
     for (const auto& corner : out.cured.air.corners) out.highest_air = std::max(out.highest_air, corner.T);
+    out.warmest_air = out.highest_air;
+    const auto runs_past = [&](const WallHistory& h, double off) {
+        const double air = out.hottest_air(off);
+        out.warmest_air = std::max(out.warmest_air, air);
+        for (const auto& gel : h.gels) out.overshoot = std::max(out.overshoot, gel.peak - air);
+    };
+    runs_past(out.cured.history, 0);
+    for (const auto& p : out.places) runs_past(p.history, p.off);
     out.cure = 1;
     bool gelled = true;
     double hottest = 0;
     out.each([&](const std::string& name, const Wall&, const WallHistory& h) {
         for (const auto& gel : h.gels) {
-            out.overshoot = std::max(out.overshoot, gel.peak - out.highest_air);
             if (gel.Tg && (!out.Tg || *gel.Tg < *out.Tg)) out.Tg = gel.Tg;
             out.cure = std::min(out.cure, gel.cure);
             gelled = gelled && gel.all;
@@ -124,6 +131,29 @@ CureRun run_of(CureOf of, std::vector<CurePlace> walls, std::vector<Leg> legs, b
     return out;
 }
 
+/// The common wall, and every wall in the oven's cool and warm end in place of where it may stand between.
+std::vector<CurePlace> at_ends(std::vector<CurePlace> walls, const OvenEnds& ends) {
+    if (ends.cool >= 0 && ends.warm <= 0) return walls;
+    std::vector<CurePlace> out{walls.front()};
+    for (auto& place : walls) {
+        const auto name = place.name.empty() ? std::string() : place.name + ", ";
+        for (const bool warm : {false, true}) {
+            out.push_back(place);
+            out.back().name = name + (warm ? "oven's warm end" : "oven's cool end");
+            out.back().off = warm ? ends.warm : ends.cool;
+        }
+    }
+    return out;
+}
+
+/// What a doubler, or the common wall, has come to where it was least warm.
+const WallHistory& least_of(const CureRun& run, std::optional<std::size_t> of) {
+    for (const auto& p : run.places) {
+        if (p.of == of) return p.history;
+    }
+    return run.cured.history;
+}
+
 /// Of the layers that lie on a plug in one go, what each of a whole stack's has come to there.
 void go_on_from(const Seen& go, const Lying& lying, const WallHistory& h, const StackSum& stack,
                 Seen& whole) {
@@ -154,6 +184,7 @@ struct Elsewhere {
     std::string name;
     const StackSum* stack = nullptr;
     const std::vector<std::size_t>* days = nullptr;  ///< of a doubler, see shell::ZoneSum
+    std::size_t number = 0;                          ///< in its list
 };
 
 /// Those that differ most from `common` in thickness, each name once.
@@ -186,6 +217,23 @@ std::vector<Leg> legs_of_part(const Choices& c, double gels_at, const Resin& res
     return {{std::max(c.room, gels_at), kPartRamp, resin.demould_time}};
 }
 
+OvenEnds ends_of(const Oven& oven, double room) {
+    constexpr double kReadWarm = 10;  // K over the room, less of which says nothing of a hot oven
+    OvenEnds out;
+    if (oven.map.empty()) return out;
+    const double by = oven.mapped_at - room;
+    if (by < kReadWarm)
+        throw InputError("heat",
+                         "the oven's map was read at " + quantity(Kind::temperature, oven.mapped_at) +
+                             ", hardly warmer than the room",
+                         "say what it was set to while it was read, or read it hot");
+    for (const auto& spot : oven.map) {
+        out.cool = std::min(out.cool, spot.off / by);
+        out.warm = std::max(out.warm, spot.off / by);
+    }
+    return out;
+}
+
 std::vector<Segment> segments_of(const std::vector<Leg>& legs, double room, double within) {
     std::vector<Segment> out;
     for (const auto& leg : legs) {
@@ -202,8 +250,8 @@ std::vector<Segment> segments_of(const std::vector<Leg>& legs, double room, doub
 }
 
 CureRun through(const CureRun& run, std::vector<Leg> legs, double within, Progress& progress) {
-    std::vector<CurePlace> walls{{"", run.wall, {}}};
-    for (const auto& p : run.places) walls.push_back({p.name, p.wall, {}});
+    std::vector<CurePlace> walls{{"", run.wall, {}, {}}};
+    for (const auto& p : run.places) walls.push_back({p.name, p.wall, {}, p.of, p.off});
     return run_of(run.of, std::move(walls), std::move(legs), false, within, progress);
 }
 
@@ -230,14 +278,20 @@ Cures cures(const Choices& c, const plug::Findings& plug, const shell::Choices& 
     const auto usual = [&](CureOf of) {
         return (of == CureOf::on_plug ? c.on_plug : of == CureOf::post_cure ? c.post_cure : c.part).empty();
     };
+    const auto ends = ends_of(c.oven, c.room);
     const auto run = [&](CureOf of, std::vector<CurePlace> walls) -> const CureRun& {
-        return out.runs.emplace_back(run_of(of, std::move(walls), legs(of), usual(of), c.within, progress));
+        auto by = legs(of);
+        // What is cured in a warm room knows no oven's ends.
+        if (std::any_of(by.begin(), by.end(), [&](const Leg& l) { return l.to > c.room + kWarm; }))
+            walls = at_ends(std::move(walls), ends);
+        return out.runs.emplace_back(
+            run_of(of, std::move(walls), std::move(by), usual(of), c.within, progress));
     };
     const WallSide air{c.transfer, steady(c.room)};
     if (!shell.stack.laid.empty() && !is_solid(shell.stack)) {
         std::vector<Elsewhere> doublers;
         for (const auto& zone : shell.zones)
-            doublers.push_back({"doubler " + zone.name, &zone.whole, &zone.days});
+            doublers.push_back({"doubler " + zone.name, &zone.whole, &zone.days, doublers.size()});
         doublers = most_different(std::move(doublers), shell.stack);
         std::vector<std::size_t> starts{0};
         for (const auto end : shell.day_ends) starts.push_back(end + 1);
@@ -255,42 +309,43 @@ Cures cures(const Choices& c, const plug::Findings& plug, const shell::Choices& 
                 wall_of(i == 0 ? shell.stack : *doublers[i - 1].stack, shell.resin, lying[i], shop));
             walls.push_back({i == 0 ? std::string() : doublers[i - 1].name,
                              on_plug(goes.back(), {plug.board, plug.heat_path, true}, c),
-                             {}});
+                             {},
+                             i == 0 ? std::nullopt : std::optional(doublers[i - 1].number)});
         }
         const auto& first = run(CureOf::on_plug, std::move(walls));
         const auto post = legs(CureOf::post_cure);
         if (std::any_of(post.begin(), post.end(), [&](const Leg& l) { return l.to > c.room + 1; })) {
             // Off the plug all of it goes on from what it has come to there.
             std::vector<CurePlace> free;
-            const auto stand = [&](const std::string& name, const StackSum& stack, const Seen& go,
-                                   const Lying& laid_so, const WallHistory& h) {
+            const auto stand = [&](const std::string& name, std::optional<std::size_t> number,
+                                   const StackSum& stack, const Seen& go, const Lying& laid_so) {
                 auto whole = wall_of(stack, shell.resin, {"shell", true, c.room, 0, stack.laid.size()}, shop);
-                go_on_from(go, laid_so, h, stack, whole);
-                free.push_back({name, {std::move(whole.layers), {air, air}, c.room}, {}});
+                go_on_from(go, laid_so, least_of(first, number), stack, whole);
+                free.push_back({name, {std::move(whole.layers), {air, air}, c.room}, {}, number});
             };
-            stand("", shell.stack, goes.front(), lying.front(), first.cured.history);
+            stand("", {}, shell.stack, goes.front(), lying.front());
             for (std::size_t i = 0; i < doublers.size(); ++i)
-                stand(doublers[i].name, *doublers[i].stack, goes[i + 1], lying[i + 1],
-                      first.places[i].history);
+                stand(doublers[i].name, doublers[i].number, *doublers[i].stack, goes[i + 1], lying[i + 1]);
             run(CureOf::post_cure, std::move(free));
         }
     }
     const auto laid = wall_of(part.stack, part.resin, {"part", true, c.room}, shop);
     if (!laid.layers.empty()) {
         std::vector<Elsewhere> zones;
-        for (const auto& region : part.regions) {
+        for (std::size_t number = 0; number < part.regions.size(); ++number) {
+            const auto& region = part.regions[number];
             if (region.zones == 0 || region.area <= 0) continue;
             std::string name;
             for (std::size_t z = 0; z < part_choices.zones.size(); ++z) {
                 if ((region.zones >> z & 1u) != 0)
                     name += (name.empty() ? "" : " and ") + part_choices.zones[z].name;
             }
-            zones.push_back({"part, " + name, &region.stack});
+            zones.push_back({"part, " + name, &region.stack, nullptr, number});
         }
-        std::vector<CurePlace> walls{{"", in_tool(laid, shell, c, shop), {}}};
+        std::vector<CurePlace> walls{{"", in_tool(laid, shell, c, shop), {}, {}}};
         for (const auto& z : most_different(std::move(zones), part.stack)) {
             const auto seen = wall_of(*z.stack, part.resin, {"part", true, c.room}, shop);
-            if (!seen.layers.empty()) walls.push_back({z.name, in_tool(seen, shell, c, shop), {}});
+            if (!seen.layers.empty()) walls.push_back({z.name, in_tool(seen, shell, c, shop), {}, z.number});
         }
         run(CureOf::part, std::move(walls));
     }

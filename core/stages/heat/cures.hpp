@@ -4,26 +4,21 @@
 #include "core/science/heat/cured.hpp"
 #include "core/stages/heat/walls.hpp"
 
-namespace jig {
-
-enum class CureOf { on_plug, post_cure, part };
-template <>
-struct Words<CureOf> {
-    static constexpr std::array all{Word{"on_plug", "shell on its plug"},
-                                    Word{"post_cure", "shell, free-standing"},
-                                    Word{"part", "part in the tool"}};
-};
-
-namespace heat {
+namespace jig::heat {
 
 /// K that a shell standing free is kept under its own Tg on the way: typical.
 inline constexpr double kStandingMargin = 5;
+
+/// Above this a cure takes an oven, K over the room: typical of what a warm corner still reaches.
+inline constexpr double kWarm = 15;
 
 /// Another wall in the same cure: where a doubler or a zone lies.
 struct CurePlace {
     std::string name;
     Wall wall;
     WallHistory history;
+    std::optional<std::size_t> of;  ///< which doubler or zone it is; none for the common wall
+    double off = 0;                 ///< share by which its air warms more than the programme says, or less
     bool operator==(const CurePlace&) const = default;
 };
 
@@ -42,8 +37,9 @@ struct CureRun {
     std::vector<Leg> legs;   ///< that it goes by: the maker's, or the usual ones of resin and rates
     bool usual = true;       ///< the latter
     double seconds = 0;      ///< from the door shut to the room's heat again
-    double highest_air = 0;  ///< K
-    double overshoot = 0;    ///< K by which a reacting layer runs past the hottest air
+    double highest_air = 0;  ///< K, as it is set
+    double warmest_air = 0;  ///< K that it is at the oven's warm end
+    double overshoot = 0;    ///< K by which a reacting layer runs past the hottest of its own air
     /// K by which the wall is hotter than its Tg at the worst moment after gelation, below 0 where it never
     /// is.
     double over_Tg = -1000;
@@ -61,6 +57,10 @@ struct CureRun {
         see(std::string(), wall, cured.history);
         for (const auto& p : places) see(p.name, p.wall, p.history);
     }
+    /// K that air of such an `off` comes to at most.
+    [[nodiscard]] double hottest_air(double off) const {
+        return highest_air + off * (highest_air - wall.start);
+    }
     bool operator==(const CureRun&) const = default;
 };
 
@@ -72,6 +72,12 @@ struct Cures {
 
 /// The same walls through another programme, worked out in full. Throws as warm().
 CureRun through(const CureRun& run, std::vector<Leg> legs, double within, Progress& progress);
+/// Shares by which an oven's cool end warms less than it is set to, and its warm end more; 0 where it has no
+/// map, or none of it is on that side. Throws InputError where it was read hardly warmer than the room.
+struct OvenEnds {
+    double cool = 0, warm = 0;
+};
+OvenEnds ends_of(const Oven& oven, double room);
 /// A programme as the oven goes: its legs, and back to the room as fast as it last went.
 std::vector<Segment> segments_of(const std::vector<Leg>& legs, double room, double within);
 /// The maker's legs, or the usual ones: of a shell on its plug, and of a part that gels at `gels_at` K.
@@ -86,5 +92,4 @@ Cures cures(const Choices& choices, const plug::Findings& plug, const shell::Cho
             const shell::Findings& shell, const part::Choices& part_choices, const part::Findings& part,
             const CureLibrary& shop, Progress& progress);
 
-}  // namespace heat
-}  // namespace jig
+}  // namespace jig::heat

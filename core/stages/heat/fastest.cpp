@@ -132,6 +132,9 @@ class Search {
         return Went::well;
     }
 
+    /// By which share that wall's air warms more than the programme.
+    [[nodiscard]] double off(std::size_t wall) const { return wall == 0 ? 0 : run_.places[wall - 1].off; }
+
     /// What every wall does, each at the same times.
     [[nodiscard]] std::vector<WallHistory> warmed(const Course& air, std::vector<double> at) {
         WallRules rules;
@@ -146,7 +149,7 @@ class Search {
         parallel_shares(walls.size(), 1, [&](std::size_t from, std::size_t to, unsigned) {
             for (auto w = from; w < to; ++w) {
                 for (std::size_t i = 0; i < 2; ++i) {
-                    if (follow[i]) walls[w].sides[i].air = air;
+                    if (follow[i]) walls[w].sides[i].air = warmed_more(air, off(w), room_);
                 }
                 out[w] = warm(walls[w], rules, progress_);
             }
@@ -191,8 +194,8 @@ class Search {
         const auto& times = all.front().times;
         for (std::size_t t = 0; t < times.size(); ++t) {
             bool reached = times[t] >= from;
-            for (const auto& h : all) {
-                const auto went = judged_at(h, t, hottest);
+            for (std::size_t w = 0; w < all.size(); ++w) {
+                const auto went = judged_at(all[w], t, hottest + off(w) * (hottest - room_));
                 if (went == Went::too_hot || went == Went::over_glass) return {went, times[t]};
                 reached = reached && went == Went::well;
             }
@@ -201,7 +204,7 @@ class Search {
         return {Went::unfinished, times.empty() ? 0 : times.back()};
     }
 
-    /// One wall at one of its times, in air of `hottest` K at most.
+    /// One wall at one of its times, in air of its own of `hottest` K at most.
     [[nodiscard]] Went judged_at(const WallHistory& h, std::size_t t, double hottest) const {
         const auto gelled = [&](std::size_t layer) {
             for (const auto& g : h.gels) {

@@ -2,6 +2,8 @@
 
 #include <algorithm>
 
+#include "core/stages/heat/oven.hpp"
+
 namespace jig::heat {
 namespace {
 
@@ -10,6 +12,9 @@ struct Spot {
     std::string name;  ///< of the wall
     const Wall* wall = nullptr;
     std::size_t place = 0;
+    std::optional<std::size_t> of;
+    double off = 0;  ///< of its air, see CurePlace
+    [[nodiscard]] int end() const { return off < 0 ? -1 : off > 0 ? 1 : 0; }
 };
 
 /// "the doubler on the flange, middle of shell, laminate": what a hand finds.
@@ -44,37 +49,57 @@ std::vector<Sensor> sensors_of(const CureRun& run, const Choices& c) {
     std::optional<Spot> slowest, hottest;
     double latest = -1, peak = 0;
     const bool warmed = run.highest_air > c.room + c.within;
-    run.each([&](const std::string& name, const Wall& wall, const WallHistory& h) {
+    const auto look = [&](const Spot& at, const WallHistory& h) {
         for (std::size_t p = 0; p < h.places.size(); ++p) {
             if (h.places[p].cure.empty()) continue;
-            const auto when = near_at(h, p, run.highest_air, c.within);
-            const double late = when.value_or(1e18);
+            auto spot = at;
+            spot.place = p;
+            const double late = near_at(h, p, run.highest_air, c.within).value_or(1e18);
             if (warmed && late > latest) {
                 latest = late;
-                slowest = Spot{name, &wall, p};
+                slowest = spot;
             }
             const double hot = *std::max_element(h.places[p].T.begin(), h.places[p].T.end());
             if (hot <= peak) continue;
             peak = hot;
-            hottest = Spot{name, &wall, p};
+            hottest = spot;
         }
-    });
+    };
+    look({"", &run.wall, 0, {}, 0}, run.cured.history);
+    for (const auto& p : run.places) look({p.name, &p.wall, 0, p.of, p.off}, p.history);
     std::vector<Sensor> out;
-    const auto alarm = run.highest_air + c.runs_past;
-    if (slowest) out.push_back({said_of(*slowest, run.of), "the slowest: the hold's clock starts by it", {}});
+    if (slowest)
+        out.push_back({said_of(*slowest, run.of),
+                       "the slowest: the hold's clock starts by it",
+                       {},
+                       slowest->of,
+                       slowest->end()});
     if (hottest) {
+        const auto alarm = run.hottest_air(hottest->off) + c.runs_past;
         const auto where = said_of(*hottest, run.of);
         if (!out.empty() && out.front().where == where) {
             out.front().for_what = "the slowest and the hottest: the hold starts by it, its alarm is set";
             out.front().alarm = alarm;
         } else {
-            out.push_back({where, "the hottest: its alarm is set", alarm});
+            out.push_back({where, "the hottest: its alarm is set", alarm, hottest->of, hottest->end()});
         }
     }
     if (warmed && !out.empty()) {
-        out.push_back({"the air at the oven's cool end", "what the slowest lags behind", {}});
-        out.push_back({"the air at the oven's warm end", "that the oven keeps to its programme",
-                       run.highest_air + c.within});
+        const auto at = [&](const OvenSpot* spot) {
+            return spot == nullptr ? std::string() : ", " + said_of(*spot);
+        };
+        out.push_back({"the air at the oven's cool end" + at(coolest(c.oven)),
+                       "what the slowest lags behind",
+                       {},
+                       {},
+                       -1,
+                       true});
+        out.push_back({"the air at the oven's warm end" + at(warmest(c.oven)),
+                       "that the oven keeps to its programme",
+                       run.warmest_air + c.within,
+                       {},
+                       1,
+                       true});
     }
     return out;
 }

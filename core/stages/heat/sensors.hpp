@@ -6,9 +6,12 @@
 namespace jig::heat {
 
 struct Sensor {
-    std::string where;            ///< place and layer, in words
-    std::string for_what;         ///< what it is read for
-    std::optional<double> alarm;  ///< K at which it has to be heard
+    std::string where;              ///< place and layer, in words
+    std::string for_what;           ///< what it is read for
+    std::optional<double> alarm;    ///< K at which it has to be heard
+    std::optional<std::size_t> of;  ///< of what lies elsewhere, as CurePlace says
+    int end = 0;                    ///< −1 at the oven's cool end, 1 at its warm end, 0 wherever it lies
+    bool in_air = false;
     bool operator==(const Sensor&) const = default;
 };
 

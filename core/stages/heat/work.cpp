@@ -1,21 +1,23 @@
 #include "core/stages/heat/work.hpp"
 
 namespace jig::heat {
-namespace {
 
-/// Above this it takes an oven, K over the room.
-constexpr double kWarm = 15;
-
-}  // namespace
-
-Work work(double room, const Cures& cures, const Lists<Rate>& shop) {
+Work work(double room, const Cures& cures, const OvenUse& oven, const Lists<Rate>& shop) {
     Work out;
     for (const auto& run : cures.runs) {
         if (run.highest_air <= room + kWarm) continue;
         const bool of_part = run.of == CureOf::part;
-        out.buy(of_part ? Ledger::each : Ledger::once, of_part ? Stage::part : Stage::heat, "oven, hours",
-                Kind::hours, run.seconds, 0, need(shop.rates, "oven", "shop rates").value / 3600,
-                "running cost, energy with it: " + std::string(said(run.of)));
+        const auto ledger = of_part ? Ledger::each : Ledger::once;
+        const auto stage = of_part ? Stage::part : Stage::heat;
+        // What cures in one load shares its hours and its heat.
+        const std::string whose =
+            std::string(said(run.of)) +
+            (oven.tools > 1 ? ", one of " + std::to_string(oven.tools) + " in the load" : "");
+        out.buy(ledger, stage, "oven, hours", Kind::hours, run.seconds / oven.tools, 0,
+                shop.rate("oven") / 3600, "running cost: " + whose);
+        if (const auto* use = oven.find(run.of))
+            out.buy(ledger, stage, "energy", Kind::energy, use->heat.heater / oven.tools, 0,
+                    shop.rate("energy") / 3.6e6, "heat for the oven: " + whose);
         if (run.of != CureOf::post_cure) continue;
         auto& step =
             out.step(When::cure, Stage::heat,

@@ -7,6 +7,6 @@ namespace jig::heat {
 
 /// The oven of every cure that is warmer than the room, `room` K, by what its programme takes; and the
 /// post-cure as a step of its own.
-Work work(double room, const Cures& cures, const Lists<Rate>& shop);
+Work work(double room, const Cures& cures, const OvenUse& oven, const Lists<Rate>& shop);
 
 }  // namespace jig::heat

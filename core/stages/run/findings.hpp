@@ -5,7 +5,7 @@
 #include "core/stages/bag/findings.hpp"
 #include "core/stages/bag/flow.hpp"
 #include "core/stages/brief/findings.hpp"
-#include "core/stages/heat/cures.hpp"
+#include "core/stages/heat/oven.hpp"
 #include "core/stages/part/findings.hpp"
 #include "core/stages/release/findings.hpp"
 #include "core/stages/run/choices.hpp"
@@ -68,6 +68,7 @@ struct Before {
     Asked brief;
     double room;  ///< K
     const heat::Cures& cures;
+    const heat::OvenUse& oven;
     const split::Choices& split_choices;
     const split::Findings& split;
     const plug::Choices& plug_choices;

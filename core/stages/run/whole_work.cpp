@@ -52,7 +52,7 @@ Work whole_work(const Before& b, const Library& shop) {
     add(shell::work(b.shell_choices, b.shell, b.edge, b.bag_choices, b.bag, b.shell_flow, b.split, b.brief,
                     cured(CureOf::on_plug, b.shell.resin), shop));
     add(back::work(b.back_choices, b.back, b.pieces(), b.shell_choices, b.shell, shop));
-    add(heat::work(b.room, b.cures, shop));
+    add(heat::work(b.room, b.cures, b.oven, shop));
     add(part::work(
         b.part_choices, b.part, b.edge, b.split, b.brief, shop, part_cured,
         bag::work(b.bag_choices, b.bag, b.flow, b.part, b.edge, b.split.parts(), part_cured, shop)));
