@@ -23,7 +23,8 @@ void add_scale_figure(Scene& s, const Ink& k) {
         s.lines.push_back({{a + up + in, b + up - in}, large ? k.faint : k.rule, 1, false});
     }
     s.labels.push_back({(a + b) / 2 - Point(0, 0.05, 0), large ? "1 m rule" : "A4 sheet"});
-    s.aside = {a.cwiseMin(s.bounds.low), c.cwiseMax(s.bounds.high)};
+    const auto before = s.aside.value_or(s.bounds);
+    s.aside = {a.cwiseMin(before.low), c.cwiseMax(before.high)};
 }
 
 void add_dimensions(Scene& s, const Wording& w) {

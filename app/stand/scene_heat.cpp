@@ -27,12 +27,12 @@ void add_oven(Scene& s, const OvenRound& oven, const heat::Oven& choices, const 
     }
     for (const double x : {0.0, 1.0}) {
         for (const double y : {0.0, 1.0})
-            s.lines.push_back({{oven.at(x, y, 0), oven.at(x, y, 1)}, k.faint, 1, true});
+            s.lines.push_back({{oven.at(x, y, 0), oven.at(x, y, 1)}, k.faint, 1, false});
     }
     // A door is crossed.
-    s.lines.push_back({{oven.at(0, 0, 0), oven.at(0, 1, 1)}, k.faint, 1, true});
-    s.lines.push_back({{oven.at(0, 1, 0), oven.at(0, 0, 1)}, k.faint, 1, true});
-    s.labels.push_back({oven.at(0, 0.5, 0.5), "door"});
+    s.lines.push_back({{oven.at(0, 0, 0), oven.at(0, 1, 1)}, k.faint, 1, false});
+    s.lines.push_back({{oven.at(0, 1, 0), oven.at(0, 0, 1)}, k.faint, 1, false});
+    s.labels.push_back({oven.at(0, 0.5, 1), "door"});
     for (const auto& spot : choices.map) {
         const auto off = QString::fromStdString(show(Kind::warming, std::abs(spot.off), w));
         s.labels.push_back({oven.at(spot), spot.off > 0 ? "+" + off : spot.off < 0 ? "−" + off : off});
@@ -95,8 +95,7 @@ void add_thermocouples(Scene& s, const Job& job, const Findings& f, const Triang
         } else {
             for (std::size_t face = 0; face < mesh.triangles.size(); ++face) {
                 if (face < on.size() && !on[face]) continue;
-                const Point p = up((mesh.corner(face, 0) + mesh.corner(face, 1) + mesh.corner(face, 2)) / 3) +
-                                Point(0, 0, raise);
+                const Point p = up(mesh.centre(face)) + Point(0, 0, raise);
                 const double off = (p - toward).squaredNorm();
                 if (off >= least) continue;
                 least = off;
@@ -110,8 +109,12 @@ void add_thermocouples(Scene& s, const Job& job, const Findings& f, const Triang
         s.labels.push_back({tip, QString("%1 %2").arg(number).arg(what.left(what.indexOf(':')))});
     }
     if (number > 0)
-        s.legend += QString("; flags: thermocouples of the cure that Heat names, numbered as it lists them") +
-                    (mapped ? "; dashed: the oven, and what its map is off by" : "");
+        s.legend += QString("; flags: thermocouples, numbered as Heat lists them") +
+                    (mapped ? "; round it the oven, its door crossed, and its map" : "");
+    if (!mapped) return;
+    s.aside = s.bounds;
+    s.aside->low = s.aside->low.cwiseMin(oven.low);
+    s.aside->high = s.aside->high.cwiseMax(oven.low + oven.size);
 }
 
 }  // namespace jig::app

@@ -99,7 +99,7 @@ TEST_CASE("heater, load and build are typed in the oven's sentence, and its figu
         return b.window.document().findings().heat->oven.find(CureOf::part)->heat.heater;
     };
     const double lined = energy();
-    CHECK(b.figure("cure_part_energy").contains("kWh"));
+    CHECK(b.figure("oven_part_energy").contains("kWh"));
     b.choose("/heat/oven/build", "bare steel box");
     CHECK(energy() > lined);
     CHECK(b.word("/heat/oven/power")->text() == "nobody knows how much");

@@ -107,8 +107,8 @@ TEST_CASE("every cure is worked out at both ends, and what is said of it holds f
         const auto& run = cure_of(f, of);
         const auto& same = cure_of(flat, of);
         REQUIRE(run.places.size() == 2 + 2 * same.places.size());
-        CHECK(run.places[0].name == "oven's cool end");
-        CHECK(run.places[1].name == "oven's warm end");
+        CHECK(run.places[0].name == "cool end of the oven");
+        CHECK(run.places[1].name == "warm end of the oven");
         const double room = job.heat.room, top = run.highest_air;
         CHECK(run.warmest_air == Approx(top + (top - room) * 3 / 60));
         CHECK(same.warmest_air == Approx(top));
@@ -119,7 +119,7 @@ TEST_CASE("every cure is worked out at both ends, and what is said of it holds f
         // The cool end is what a hold waits for, and is cured least.
         CHECK(run.seconds >= same.seconds);
         if (of == CureOf::post_cure) {
-            CHECK(run.slowest == "oven's cool end");
+            CHECK(run.slowest == "cool end of the oven");
             CHECK(run.seconds > same.seconds + 5);
         }
         double least = 2;
@@ -133,7 +133,7 @@ TEST_CASE("every cure is worked out at both ends, and what is said of it holds f
     // Its sensors know where.
     const auto sensors = heat::sensors_of(cure_of(f, CureOf::part), job.heat);
     REQUIRE(sensors.size() >= 4);
-    CHECK(sensors[0].where.rfind("oven's cool end", 0) == 0);
+    CHECK(sensors[0].where.rfind("cool end of the oven", 0) == 0);
     CHECK(sensors[0].end == -1);
     CHECK(sensors[1].end == 1);
     CHECK(sensors[2].where == "the air at the oven's cool end, low, at the door, right");

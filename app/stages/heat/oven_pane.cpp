@@ -71,7 +71,7 @@ class OvenPane : public RecordsPane<OvenSpot> {
         nine_->setVisible(records().empty());
         if (records().empty()) {
             said_->setText(
-                "The oven has no map: its ends are taken to be as warm as it is set. Hold it empty at "
+                "<b>The oven</b> has no map: its ends are taken to be as warm as it is set. Hold it empty at "
                 "the heat that is used most, and read it at its corners.");
             return;
         }
@@ -84,8 +84,9 @@ class OvenPane : public RecordsPane<OvenSpot> {
                                               shown(Kind::warming, std::abs(spot->off), wording), way);
         };
         said_->setText(
-            QString("At %1, %2; %3. Both grow with its warmth over the room's. Every cure is worked out "
-                    "at either end.")
+            QString(
+                "<b>The oven</b>: at %1, %2; %3. Both grow with its warmth over the room's. Every cure that "
+                "takes it is worked out at either end.")
                 .arg(shown(Kind::temperature, oven.mapped_at, wording), end("cool", cool, "under"),
                      end("warm", warm, "over")));
     }

@@ -119,7 +119,8 @@ void judge_run(const Choices& c, const CureRun& run, const plug::Findings& plug,
                 "board that bears it.");
     }
     if (run.of == CureOf::post_cure && run.over_Tg > -kStandingMargin) {
-        const auto it = run.over_where.empty() ? std::string("the shell") : "its " + run.over_where;
+        const auto it =
+            run.over_where.empty() ? std::string("the shell") : "the shell (" + run.over_where + ")";
         std::optional<Fix> fix;
         if (run.safe_rate)
             fix = with_legs("Go no faster than " + quantity(Kind::heating, *run.safe_rate),

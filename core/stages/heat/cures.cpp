@@ -136,10 +136,11 @@ std::vector<CurePlace> at_ends(std::vector<CurePlace> walls, const OvenEnds& end
     if (ends.cool >= 0 && ends.warm <= 0) return walls;
     std::vector<CurePlace> out{walls.front()};
     for (auto& place : walls) {
-        const auto name = place.name.empty() ? std::string() : place.name + ", ";
+        // The end first: what is cut short in a table is told apart by it.
+        const auto of = place.name.empty() ? " of the oven" : ", " + place.name;
         for (const bool warm : {false, true}) {
             out.push_back(place);
-            out.back().name = name + (warm ? "oven's warm end" : "oven's cool end");
+            out.back().name = (warm ? "warm end" : "cool end") + of;
             out.back().off = warm ? ends.warm : ends.cool;
         }
     }

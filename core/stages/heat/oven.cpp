@@ -122,7 +122,7 @@ OvenUse oven_use(const Choices& c, const brief::Rooms& brief, const Cures& cures
         heat.heat = oven_heat(with, run.cured.air, c.room, {taken_by(run, area * out.tools)});
         heat.cool = run.hottest_air(ends.cool);
         heat.climbs = kept_up(with, run, area * out.tools, out.power, heat.heat.most, c.room);
-        out.cures.push_back(std::move(heat));
+        out.cures.push_back(heat);
     }
     return out;
 }
@@ -150,7 +150,7 @@ std::string said_of(const OvenSpot& spot) {
 
 void oven_figures(const Choices& c, const OvenUse& use, std::vector<Figure>& out) {
     for (const auto& cure : use.cures) {
-        const std::string key = "cure_" + std::string(file_word(cure.of)), name(said(cure.of));
+        const std::string key = "oven_" + std::string(file_word(cure.of)), name(said(cure.of));
         const auto& h = cure.heat;
         out.push_back({key + "_energy", name + ", energy", Kind::energy, h.heater / use.tools,
                        "through the walls of a " + use.build.name + " " + quantity(Kind::energy, h.walls) +
