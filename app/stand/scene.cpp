@@ -8,12 +8,15 @@
 namespace jig::app {
 namespace {
 
-/// Something everybody knows the size of, lying aside at the left end, where no dimension runs: a sheet of A4
-/// by small things, a metre rule by large ones.
+/// Something everybody knows the size of, lying aside at the left end: a sheet of A4 by small things, a
+/// metre rule by large ones.
 void add_scale_figure(Scene& s, const Ink& k) {
     const bool large = (s.bounds.high - s.bounds.low).head<2>().maxCoeff() > 1.6;
     const double wide = large ? 0.04 : 0.21, deep = large ? 1.0 : 0.297;
-    const double x = s.bounds.low.x() - wide - 0.08, y = (s.bounds.low.y() + s.bounds.high.y() - deep) / 2;
+    // Clear of a dimension that may run there.
+    const double clear =
+        s.dimensions.empty() ? 0.08 : 0.05 + 0.14 * (s.bounds.high - s.bounds.low).head<2>().maxCoeff();
+    const double x = s.bounds.low.x() - wide - clear, y = (s.bounds.low.y() + s.bounds.high.y() - deep) / 2;
     const Point a(x, y, s.ground), b(x + wide, y, s.ground), c(x + wide, y + deep, s.ground),
         d(x, y + deep, s.ground);
     add_quad(s, a, b, c, d, k.sheet, Pattern::plain);
@@ -31,14 +34,30 @@ void add_dimensions(Scene& s, const Wording& w) {
     const auto &lo = s.bounds.low, &hi = s.bounds.high;
     const double away = 0.12 * (hi - lo).head<2>().maxCoeff();
     const auto text = [&](double v) { return QString::fromStdString(show(Kind::length, v, w)); };
-    s.dimensions.push_back(
-        {{lo.x(), lo.y(), s.ground}, {hi.x(), lo.y(), s.ground}, {0, -away, 0}, text(hi.x() - lo.x())});
-    s.dimensions.push_back(
-        {{hi.x(), lo.y(), s.ground}, {hi.x(), hi.y(), s.ground}, {away, 0, 0}, text(hi.y() - lo.y())});
-    s.dimensions.push_back({{hi.x(), lo.y(), lo.z()},
-                            {hi.x(), lo.y(), hi.z()},
-                            {away * 0.6, -away * 0.6, 0},
-                            text(hi.z() - lo.z())});
+    const std::array<double, 2> x{lo.x(), hi.x()}, y{lo.y(), hi.y()}, out{-1, 1};
+    // Along each edge on the ground, and up each corner.
+    std::vector<Dimension> length, width, height;
+    for (const std::size_t far : {0, 1}) {
+        const double side = y[far], end = x[1 - far];
+        length.push_back({{lo.x(), side, s.ground},
+                          {hi.x(), side, s.ground},
+                          {0, out[far] * away, 0},
+                          text(hi.x() - lo.x())});
+        width.push_back({{end, lo.y(), s.ground},
+                         {end, hi.y(), s.ground},
+                         {out[1 - far] * away, 0, 0},
+                         text(hi.y() - lo.y())});
+        for (const std::size_t at : {1, 0})
+            height.push_back({{x[at], side, lo.z()},
+                              {x[at], side, hi.z()},
+                              {out[at] * away * 0.6, out[far] * away * 0.6, 0},
+                              text(hi.z() - lo.z())});
+    }
+    for (auto* all : {&length, &width, &height}) {
+        auto first = all->front();
+        first.elsewhere.assign(all->begin() + 1, all->end());
+        s.dimensions.push_back(std::move(first));
+    }
 }
 
 /// A small cross where the file was mended, and where faces crowd an edge still.

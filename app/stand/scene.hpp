@@ -37,6 +37,7 @@ struct Dimension {
     Point a, b;
     Point off = Point::Zero();
     QString text;
+    std::vector<Dimension> elsewhere = {};  ///< where it may stand as well: dimensions_in() chooses
 };
 
 struct SceneLabel {

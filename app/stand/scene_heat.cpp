@@ -30,8 +30,8 @@ void add_oven(Scene& s, const OvenRound& oven, const heat::Oven& choices, const 
             s.lines.push_back({{oven.at(x, y, 0), oven.at(x, y, 1)}, k.faint, 1, false});
     }
     // A door is crossed.
-    s.lines.push_back({{oven.at(0, 0, 0), oven.at(0, 1, 1)}, k.faint, 1, false});
-    s.lines.push_back({{oven.at(0, 1, 0), oven.at(0, 0, 1)}, k.faint, 1, false});
+    s.lines.push_back({{oven.at(0, 0, 0), oven.at(0, 1, 1)}, k.faint, 1, true});
+    s.lines.push_back({{oven.at(0, 1, 0), oven.at(0, 0, 1)}, k.faint, 1, true});
     s.labels.push_back({oven.at(0, 0.5, 1), "door"});
     for (const auto& spot : choices.map) {
         const auto off = QString::fromStdString(show(Kind::warming, std::abs(spot.off), w));

@@ -16,6 +16,8 @@
 #include <QSlider>
 #include <QWheelEvent>
 
+#include "app/stand/dimensions.hpp"
+
 namespace jig::app {
 namespace {
 
@@ -328,16 +330,13 @@ void Stand::paint_over(QPainter& p) const {
         p.setPen(ink_->ink);
         p.drawText(box, Qt::AlignCenter, text);
     };
-    for (const auto& d : scene_.dimensions) {
-        const QPointF a = at(d.a + d.off), b = at(d.b + d.off);
+    for (const auto& d : dimensions_in(scene_, camera_, size())) {
+        const QPointF a = d.line.p1(), b = d.line.p2();
         p.setPen(QPen(ink_->faint, 1));
-        p.drawLine(a, b);
-        p.drawLine(at(d.a + 0.15 * d.off), at(d.a + 1.1 * d.off));
-        p.drawLine(at(d.b + 0.15 * d.off), at(d.b + 1.1 * d.off));
+        p.drawLine(d.line);
+        for (const auto& leader : d.leaders) p.drawLine(leader);
         // End ticks at 45° to the line, as on a draughted sheet.
-        const QLineF line(a, b);
-        if (line.length() < 12) continue;
-        const QPointF unit = (b - a) / line.length(), tick(unit.x() - unit.y(), unit.y() + unit.x());
+        const QPointF unit = (b - a) / d.line.length(), tick(unit.x() - unit.y(), unit.y() + unit.x());
         p.setPen(QPen(ink_->ink, 1.4));
         p.drawLine(a - 4 * tick, a + 4 * tick);
         p.drawLine(b - 4 * tick, b + 4 * tick);

@@ -230,6 +230,8 @@ struct JobBoard::Inside {
         faults.take<heat::Cures>(Stage::heat);
         faults.take<heat::OvenUse>(Stage::heat);
         f.heat = faults.take<heat::Findings>(Stage::heat);
+        // A back that cannot be worked out stands in no cure's way, only in its oven's.
+        if (const auto heated = slate.recall<Heated>(l.laid).value) f.heat = heated->heat;
         f.run = faults.take<run::Findings>(Stage::run);
         f.log = faults.take<log::Findings>(Stage::log);
         if (const auto laid = faults.take<PlugSheets>(Stage::plug)) f.plug_sheets = {laid, &laid->laid};
@@ -320,7 +322,7 @@ Findings JobBoard::work_out(const Sheet& sheet, Depth depth, Progress& progress,
     threads = threads_or_all(threads);
     auto worked = *sheet;
     worked.laid =
-        slate.work_out<brief::Findings, plug::Findings, heat::Findings, run::Findings, log::Findings>(
+        slate.work_out<brief::Findings, plug::Findings, heat::Findings, Heated, run::Findings, log::Findings>(
             worked.laid, progress, threads, ran);
     if (depth == Depth::quick)
         worked.laid = slate.work_out<Settled, Tried<false>, PartTried<false>, part::CorePanels>(

@@ -203,6 +203,11 @@ struct Settled {
     Shared<run::Findings> run;
     bool operator==(const Settled&) const = default;
 };
+/// Heat with what its cures ask of the oven, where the tool that goes in is known.
+struct Heated {
+    Shared<heat::Findings> heat;
+    bool operator==(const Heated&) const = default;
+};
 struct Routes {
     std::vector<plug::Plan> plans;
     bool operator==(const Routes&) const = default;
@@ -264,6 +269,7 @@ Settled settled(const run::Choices&, const run::Asked&, const Room&, const heat:
                 const part::Findings&, const bag::Choices&, const bag::Findings&, const Flowed<false>&,
                 const ShellFlowed<false>&, const run::Library&, const plug::Cutting&, const PlugSheets&,
                 const RibSheets&, const part::CorePanels&, const plug::Library&);
+Heated heated(const heat::Choices&, const heat::Findings&, const heat::OvenUse&);
 bag::FlowAsked flow_asked(const bag::Choices&, const part::Choices&, const brief::Making&,
                           const bag::FlowLibrary&);
 part::DutyAsked duty_asked(const part::Choices&);
@@ -320,7 +326,7 @@ using JobGraph =
           &nodes::shell_limit, &nodes::shell_of, &back::evaluate, &release::evaluate, &nodes::cloth_asked,
           &nodes::draped, &nodes::bare_face, &nodes::zones_asked, &nodes::regions, &nodes::inserts_asked,
           &nodes::insert_places, &nodes::core_asked, &nodes::core_fit, &part::evaluate, &heat::part_go,
-          &heat::cures, &heat::oven_use, &bag::evaluate, &heat::evaluate, &nodes::flow_asked,
+          &heat::cures, &heat::oven_use, &bag::evaluate, &heat::evaluate, &nodes::heated, &nodes::flow_asked,
           &nodes::duty_asked, &nodes::face_wanted, &nodes::part_face<false>, &nodes::try_part_quickly,
           &nodes::flowed<false>, &nodes::shell_flow_asked, &nodes::shell_face_wanted,
           &nodes::shell_face<false>, &nodes::shell_flowed<false>, &nodes::run_of, &log::evaluate,

@@ -291,6 +291,10 @@ Settled settled(const run::Choices& c, const run::Asked& brief, const Room& room
     return out;
 }
 
+Heated heated(const heat::Choices& c, const heat::Findings& heat, const heat::OvenUse& oven) {
+    return {std::make_shared<const heat::Findings>(heat::with_oven(heat, c, oven))};
+}
+
 bag::FlowAsked flow_asked(const bag::Choices& c, const part::Choices& part, const brief::Making& brief,
                           const bag::FlowLibrary& shop) {
     return bag::flow_asked(c, part, brief, shop);

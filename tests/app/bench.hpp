@@ -19,6 +19,9 @@
 #include "app/slip/record_table.hpp"
 #include "app/window/main_window.hpp"
 #include "app/window/places.hpp"
+#include "core/science/mesh/mesh_file.hpp"
+#include "core/science/mesh/stl.hpp"
+#include "tests/quiet.hpp"
 
 namespace bench {
 
@@ -105,6 +108,10 @@ struct Bench {
         REQUIRE(QTest::qWaitFor([&] { return !window.is_drawing(); }, 30000));
     }
     [[nodiscard]] QString file(const QString& name) const { return folder.path() + "/" + name; }
+    /// What was written out under that name, read as a stranger's mesh.
+    [[nodiscard]] TriangleMesh mesh(const QString& name) const {
+        return read_mesh(read_file(file(name).toStdString()), name.toStdString(), {}, quiet);
+    }
     /// The word of the slip that edits this path.
     QToolButton* word(const QString& path) {
         for (auto* b : window.slip().findChildren<QToolButton*>("word")) {

@@ -379,7 +379,6 @@ TEST_CASE("the real front is marked where the stand shows it, dragged, and fitte
     // Marks of a rim that races, made from the followed front: 30 times along the rim.
     auto job = b.window.document().job();
     job.bag.infusion.race = 30;
-    Progress quiet;
     auto board = b.window.document().board();
     const auto racing =
         board->work_out(board->lay(job, b.window.document().shared_shop()), Depth::stages, quiet).flow;

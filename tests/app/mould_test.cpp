@@ -16,10 +16,6 @@ namespace {
 
 constexpr const char* kNoPlug = "none: the mould itself is made";
 
-TriangleMesh read_mesh_of(Bench& b, const QString& name) {
-    return read_mesh(read_file(b.file(name).toStdString()), name.toStdString(), {}, quiet);
-}
-
 bool on_screen(Bench& b, const QString& name) {
     const auto all = b.window.findChildren<QWidget*>(name);
     return std::any_of(all.begin(), all.end(), [&](QWidget* w) { return w->isVisibleTo(&b.window); });
@@ -119,7 +115,7 @@ TEST_CASE("the mould leaves as it is cut: closed, scaled and, of board, deeper b
                              Json{{"plug", {{"route", "direct"}}}, {"heat", {{"plug_scale", 0.999}}}});
     b.settle();
     CHECK(b.write_out("x-mould", b.file("metal.stl")).contains("scaled to"));
-    const auto volume = [&](const QString& name) { return std::abs(enclosed_volume(read_mesh_of(b, name))); };
+    const auto volume = [&](const QString& name) { return std::abs(enclosed_volume(b.mesh(name))); };
     const auto drawn = b.window.document().findings().plug->plans.front().mould->body.volume;
     CHECK(volume("metal-1.stl") == Approx(drawn * std::pow(0.999, 3)).epsilon(2e-3));
     b.window.document().edit("board",

@@ -168,8 +168,7 @@ TEST_CASE("pieces, seams and parting boards leave as files that read back") {
     for (const auto* ending : {"stl", "obj", "ply"}) {
         CHECK(b.write_out("x-pieces", b.file(QString("p.") + ending)).contains("2 pieces"));
         for (int i = 1; i <= 2; ++i) {
-            const auto back = read_mesh(
-                read_file(b.file(QString("p-%1.%2").arg(i).arg(ending)).toStdString()), ending, {}, quiet);
+            const auto back = b.mesh(QString("p-%1.%2").arg(i).arg(ending));
             CHECK(back.triangles.size() == b.window.document()
                                                .findings()
                                                .split->set.pieces[static_cast<std::size_t>(i - 1)]
@@ -191,11 +190,11 @@ TEST_CASE("pieces, seams and parting boards leave as files that read back") {
     // The board's face in place, with its dowel holes: as much area as is cut, in the plane of the split.
     const auto board = b.window.document().findings().split->boards.front();
     CHECK(b.write_out("x-boards-step", b.file("face.step")).startsWith("Written"));
-    const auto face = read_mesh(read_file(b.file("face.step").toStdString()), "face.step", {}, quiet);
+    const auto face = b.mesh("face.step");
     CHECK(measure(face, topology_of(face)).area == Approx(net_area(split::drilled(board))).epsilon(1e-3));
     for (const auto& p : face.points) CHECK(p.z() == Approx(0).margin(1e-6));
     CHECK(b.write_out("x-boards-mesh", b.file("plate.stl")).contains("1 boards"));
-    const auto plate = read_mesh(read_file(b.file("plate-1.stl").toStdString()), "plate", {}, quiet);
+    const auto plate = b.mesh("plate-1.stl");
     CHECK(measure(plate, topology_of(plate)).size.z() == Approx(0.012).margin(1e-6));
     CHECK(b.write_out("x-surfaces", b.file("surface.obj")).contains("1 surfaces"));
     CHECK(QFile::exists(b.file("surface-1.obj")));

@@ -22,10 +22,6 @@ void take(Bench& b, const char* route) {
     b.settle();
 }
 
-TriangleMesh read_back(Bench& b, const QString& name) {
-    return read_mesh(read_file(b.file(name).toStdString()), name.toStdString(), {}, quiet);
-}
-
 }  // namespace
 
 TEST_CASE("the routes are set side by side, reasons open on a click, and one is taken") {
@@ -128,12 +124,12 @@ TEST_CASE("slabs leave as sheets, an assembly sheet and a stack; tiles and the p
     CHECK(words.contains("Assembly of the plug"));
     CHECK(words.contains("slab 4 of 4"));
     CHECK(b.write_out("x-stack", b.file("stack.stl")).startsWith("Written"));
-    const auto stack = read_back(b, "stack.stl");
+    const auto stack = b.mesh("stack.stl");
     CHECK(enclosed_volume(stack) == Approx(plan(b).slabs.stack.volume).epsilon(1e-4));
     CHECK(b.write_out("x-tiles", b.file("t.stl")).contains("tiles first"));
     CHECK(b.write_out("x-templates", b.file("t.dxf")).contains("only a skeleton"));
     CHECK(b.write_out("x-plug", b.file("plug.obj")).contains("scaled to"));
-    const auto cut = read_back(b, "plug.obj");
+    const auto cut = b.mesh("plug.obj");
     const double scale = b.window.document().job().heat.plug_scale;
     CHECK(scale == 1);  // nobody has chosen another, whatever Heat would like
     const double length = measure(cut, topology_of(cut)).size.x(),

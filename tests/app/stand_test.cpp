@@ -4,8 +4,10 @@
 #include <set>
 
 #include "app/stand/coarsen.hpp"
+#include "app/stand/dimensions.hpp"
 #include "core/science/mesh/stl.hpp"
 #include "tests/app/bench.hpp"
+#include "tests/quiet.hpp"
 #include "tests/shapes.hpp"
 
 using namespace bench;
@@ -67,6 +69,92 @@ TEST_CASE("detail drops while the stand is turned and comes back when it rests")
     QApplication::sendEvent(stand.childAt(200, 200) == nullptr ? &stand : stand.findChild<QWidget*>("canvas"),
                             &wheel);
     CHECK(stand.camera().distance < far);
+}
+
+TEST_CASE("lines are as wide and as dashed as they are meant, whatever way they run") {
+    Bench b;
+    auto& stand = b.window.stand();
+    const QColor red(230, 0, 0);
+    const auto painted = [&](std::vector<Point> way, double width, bool dashed) {
+        Scene s;
+        s.bounds = {Point(-1, -1, -1), Point(1, 1, 1)};
+        s.lines.push_back({std::move(way), red, width, dashed});
+        stand.show_scene(std::move(s), true);
+        QTest::qWait(30);
+        const auto picture = stand.grab().toImage();
+        // What lies half over a pixel counts by half; the paper is a little red itself.
+        const auto redness = [](const QColor& c) { return c.red() - c.green(); };
+        const double paper = redness(ink(Light::day).paper);
+        double sum = 0;
+        for (int y = 0; y < picture.height(); ++y) {
+            for (int x = 0; x < picture.width(); ++x)
+                sum += std::clamp((redness(picture.pixelColor(x, y)) - paper) / (redness(red) - paper), 0.0,
+                                  1.0);
+        }
+        return sum;
+    };
+    const std::vector<std::vector<Point>> ways{{Point(-1, 0, 0), Point(1, 0, 0)},
+                                               {Point(0, -1, 0), Point(0, 1, 0)},
+                                               {Point(0, 0, -1), Point(0, 0, 1)},
+                                               {Point(-0.7, -0.5, -0.6), Point(0.8, 0.6, 0.7)}};
+    for (const auto& way : ways) {
+        const double thin = painted(way, 1, false), bold = painted(way, 6, false),
+                     dashed = painted(way, 6, true);
+        REQUIRE(thin > 40);
+        // Six times as wide, and square at its ends.
+        CHECK(bold / thin > 5.2);
+        CHECK(bold / thin < 6.8);
+        CHECK(dashed / bold > 0.45);
+        CHECK(dashed / bold < 0.85);
+        // In twenty pieces it is the same line: its dashes go on from piece to piece.
+        std::vector<Point> pieces;
+        for (int i = 0; i <= 20; ++i) pieces.push_back(way[0] + (way[1] - way[0]) * i / 20.0);
+        CHECK(painted(pieces, 6, false) == Approx(bold).epsilon(0.02));
+        CHECK(painted(pieces, 6, true) == Approx(dashed).epsilon(0.1));
+    }
+    // What runs through the eye and behind it neither crashes nor covers the view.
+    const auto eye = stand.camera().eye();
+    CHECK(painted({eye - 3 * (eye - stand.camera().target), eye + (eye - stand.camera().target)}, 3, false) <
+          0.05 * stand.width() * stand.height());
+}
+
+TEST_CASE("from wherever it is seen, dimensions cross neither the thing nor each other") {
+    Job job;
+    job.shape.tray.facet = 0.03;
+    const auto f = evaluate(job, load_shop(data_folder().toStdString() + "/library"), quiet, Depth::stages);
+    const auto scene = scene_of(job, f, Stage::brief, ink(Light::day), {UnitSystem::metric, "¤"});
+    REQUIRE(scene.dimensions.size() == 3);
+    const QSize view(900, 700);
+    int seen = 0, over = 0;
+    for (int turn = 0; turn < 36; ++turn) {
+        for (const double pitch : {0.25, 0.5, 0.8, 1.1}) {
+            Camera camera;
+            camera.yaw = radians(10.0 * turn + 3);
+            camera.pitch = pitch;
+            camera.frame(scene.bounds, view);
+            const auto drawn = dimensions_in(scene, camera, view);
+            INFO(turn << " " << pitch);
+            CHECK(drawn.size() == 3);
+            for (std::size_t i = 0; i < drawn.size(); ++i) {
+                for (std::size_t j = 0; j < i; ++j)
+                    CHECK(drawn[i].line.intersects(drawn[j].line, nullptr) != QLineF::BoundedIntersection);
+                // Its middle, where it is written, lies off the faces.
+                ++seen;
+                const auto m = camera.matrix(view);
+                bool covered = false;
+                for (std::size_t c = 0; c + 2 < scene.corners.size() && !covered; c += 3) {
+                    QPolygonF face;
+                    for (std::size_t k = 0; k < 3; ++k)
+                        face << Camera::project(
+                            m, {scene.corners[c + k].x, scene.corners[c + k].y, scene.corners[c + k].z},
+                            view);
+                    covered = face.containsPoint(drawn[i].line.center(), Qt::WindingFill);
+                }
+                over += covered;
+            }
+        }
+    }
+    CHECK(over < seen / 50);
 }
 
 // Run by hand: `app-tests "[orbit]"` prints frames a second, still and turning.

@@ -275,7 +275,11 @@ TEST_CASE("energy and hours are bought as they are used, and shared by what shar
     job.heat.oven.build = "bare steel box";
     CHECK(use_of(worked_out(job), CureOf::part).heat.heater > 2 * alone.heater);
     job.heat.oven.build = "kiln";
-    CHECK_FALSE(worked_out(job).heat);
+    const auto lacks = worked_out(job);
+    REQUIRE(call(lacks, "input"));
+    CHECK(call(lacks, "input")->stage == Stage::heat);
+    CHECK(lacks.heat->oven.cures.empty());
+    CHECK_FALSE(lacks.run);
     // In the room nothing is heated.
     auto cold = oven_job();
     cold.heat.part = {{cold.heat.room, 10.0 / 3600, 24 * 3600}};

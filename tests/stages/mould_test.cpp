@@ -196,6 +196,17 @@ TEST_CASE("the part of a metal mould has the size that metal, gel and cooling le
         CHECK(f.heat->plug_scale == Approx(1 / size).epsilon(1e-5));
         CHECK(f.heat->Tg == need(shop().boards, metal, "test").top_temperature);
     }
+    // Past the tolerance, the mould is cut at the size that brings the part right.
+    job.brief.tolerance = 1e-5;
+    const auto off = worked_out(job);
+    const auto* size = call(off, "size");
+    REQUIRE(size);
+    REQUIRE(size->fix);
+    CHECK(size->fix->label.find("mould") != std::string::npos);
+    const auto cut = worked_out(patched(job, size->fix->patch));
+    CHECK_FALSE(call(cut, "size"));
+    CHECK(std::abs(cut.heat->part_error) < 1e-6);
+    job.brief.tolerance = Job().brief.tolerance;
     // A board that softens below what the part cures at is said to.
     job.plug.direct.mill.board = "PU board 700, 50 mm";
     job.part.gel_temperature = job.brief.top_temperature = kelvin(100);

@@ -73,11 +73,10 @@ void figure_of(const OneGo& go, const char* key, const char* name, std::vector<F
 Findings evaluate(const Choices& c, const brief::Limits& brief, const shape::Findings& shape,
                   const plug::Choices& routes, const plug::Findings& plug, const shell::Findings& shell,
                   const part::Choices& part_choices, const part::Findings& part, const Cures& cures,
-                  const OvenUse& oven, const ShellGo& shell_go, const PartGo& part_go, const Library& shop) {
+                  const ShellGo& shell_go, const PartGo& part_go, const Library& shop) {
     Findings out;
     out.shell_go = shell_go;
     out.part_go = part_go;
-    out.oven = oven;
     out.cures = std::make_shared<const Cures>(cures);
     out.length = std::max(shape.measures.size.x(), shape.measures.size.y());
     const auto mean = [](const Laminate& l) { return (l.cte[0] + l.cte[1]) / 2; };
@@ -162,10 +161,15 @@ Findings evaluate(const Choices& c, const brief::Limits& brief, const shape::Fin
          std::string(direct ? "that" : "Tg") + " less the top temperature " +
              quantity(Kind::temperature, brief.top_temperature)}};
     for (const auto& run : cures.runs) figures_of(run, out.figures);
-    oven_figures(c, oven, out.figures);
     figure_of(shell_go, "go_shell", "shell, at most in one go", out.figures);
     figure_of(part_go, "go_part", "part, at most in one go", out.figures);
     return out;
+}
+
+Findings with_oven(Findings f, const Choices& c, const OvenUse& oven) {
+    oven_figures(c, oven, f.figures);
+    f.oven = oven;
+    return f;
 }
 
 }  // namespace jig::heat
