@@ -84,9 +84,8 @@ class OvenPane : public RecordsPane<OvenSpot> {
                                               shown(Kind::warming, std::abs(spot->off), wording), way);
         };
         said_->setText(
-            QString(
-                "<b>The oven</b>: at %1, %2; %3. Both grow with its warmth over the room's. Every cure that "
-                "takes it is worked out at either end.")
+            QString("<b>The oven</b>: at %1, %2; %3. Both grow with its warmth over the room's. Every cure "
+                    "is worked out at either end.")
                 .arg(shown(Kind::temperature, oven.mapped_at, wording), end("cool", cool, "under"),
                      end("warm", warm, "over")));
     }

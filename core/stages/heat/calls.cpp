@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "core/stages/heat/fastest.hpp"
+#include "core/stages/heat/oven_box.hpp"
 
 namespace jig::heat {
 
@@ -163,16 +164,14 @@ void judge_run(const Choices& c, const CureRun& run, const plug::Findings& plug,
 CureBounds bounds_of(const CureRun& run, const Choices& c, const Findings& f, const Warmed& with) {
     CureBounds out;
     out.climbs = c.climbs;
-    if (const auto* use = f.oven.find(run.of); use != nullptr && use->climbs)
-        out.climbs = std::min(out.climbs, *use->climbs);
     out.within = c.within;
     out.overshoot = c.runs_past;
     // What an oven of this trade comes to.
     out.air = 453.15;
     out.air_by = "the oven";
     if (f.oven.holds && *f.oven.holds < out.air) {
-        // With something left to climb by.
-        out.air = c.room + 0.9 * (*f.oven.holds - c.room);
+        // With a quarter left to climb by.
+        out.air = c.room + 0.75 * (*f.oven.holds - c.room);
         out.air_by = "what the oven's heater holds";
     }
     // The warm end is what has to bear it.
@@ -219,6 +218,13 @@ CureBounds bounds_of(const CureRun& run, const Choices& c, const Findings& f, co
             bears(with.brief.top_temperature, "the hottest that Brief says the tool sees");
             bears(f.Tg - c.Tg_margin, "the tool's Tg less its margin");
             break;
+    }
+    // What its heater has left at that heat, over what a kelvin took of it in the programme that is there,
+    // and a tenth more: sooner means steeper.
+    if (const auto* use = f.oven.find(run.of); use != nullptr && f.oven.power > 0) {
+        const double kelvin_takes = 1.1 * use->heat.warmed / (run.highest_air - c.room);
+        const double left = f.oven.power - oven_loss(box_of(with.brief, f.oven.build), out.air, c.room);
+        out.climbs = std::clamp(left / kelvin_takes, std::min(0.5 / 3600, out.climbs), out.climbs);
     }
     return out;
 }

@@ -281,12 +281,9 @@ Cures cures(const Choices& c, const plug::Findings& plug, const shell::Choices& 
     };
     const auto ends = ends_of(c.oven, c.room);
     const auto run = [&](CureOf of, std::vector<CurePlace> walls) -> const CureRun& {
-        auto by = legs(of);
-        // What is cured in a warm room knows no oven's ends.
-        if (std::any_of(by.begin(), by.end(), [&](const Leg& l) { return l.to > c.room + kWarm; }))
-            walls = at_ends(std::move(walls), ends);
+        // In the room both ends are as warm as it is; what is found sooner and warmer finds them there.
         return out.runs.emplace_back(
-            run_of(of, std::move(walls), std::move(by), usual(of), c.within, progress));
+            run_of(of, at_ends(std::move(walls), ends), legs(of), usual(of), c.within, progress));
     };
     const WallSide air{c.transfer, steady(c.room)};
     if (!shell.stack.laid.empty() && !is_solid(shell.stack)) {

@@ -18,7 +18,7 @@ double plug_warmth(double room, const plug::Findings& plug, double gel, double s
 }
 
 /// What a cure comes to, in lines of its own.
-void figures_of(const CureRun& run, std::vector<Figure>& out) {
+void figures_of(const CureRun& run, const Oven& oven, std::vector<Figure>& out) {
     const std::string key = "cure_" + std::string(file_word(run.of)), name(said(run.of));
     out.push_back({key + "_hours", name + ", in all", Kind::duration, run.seconds,
                    std::string(run.usual ? "the usual programme of resin and rates" : "your programme") +
@@ -42,11 +42,15 @@ void figures_of(const CureRun& run, std::vector<Figure>& out) {
         out.push_back({key + "_gel", name + ", gelled all through after", Kind::duration, *all,
                        "its first place after " + quantity(Kind::duration, first.value_or(*all)) +
                            "; typical kinetics of the family brought to the resin's own gel time"});
+    const auto ends = run.highest_air <= run.wall.start + kWarm ? std::string()
+                      : oven.map.empty()
+                          ? " (the oven has no map: at either end)"
+                          : ", " + quantity(Kind::temperature, run.warmest_air) + " at the oven's warm end";
     out.push_back({key + "_peak", name + ", hottest", Kind::temperature, peak,
                    "after " + quantity(Kind::duration, when) +
                        (run.hottest.empty() ? "" : " at the " + run.hottest) + "; the air is " +
-                       quantity(Kind::temperature, run.highest_air) + " at most, and the resin sets " +
-                       fmt::format("{:.0f} kJ/m² free", set_free / 1000)});
+                       quantity(Kind::temperature, run.highest_air) + " at most" + ends +
+                       ", and the resin sets " + fmt::format("{:.0f} kJ/m² free", set_free / 1000)});
     out.push_back(
         {key + "_cure", name + ", cured to", Kind::ratio, run.cure,
          "the least of all that reacts, at the end" +
@@ -160,7 +164,7 @@ Findings evaluate(const Choices& c, const brief::Limits& brief, const shape::Fin
         {"Tg_margin", direct ? "margin under that" : "margin under Tg", Kind::warming, out.Tg_margin,
          std::string(direct ? "that" : "Tg") + " less the top temperature " +
              quantity(Kind::temperature, brief.top_temperature)}};
-    for (const auto& run : cures.runs) figures_of(run, out.figures);
+    for (const auto& run : cures.runs) figures_of(run, c.oven, out.figures);
     figure_of(shell_go, "go_shell", "shell, at most in one go", out.figures);
     figure_of(part_go, "go_part", "part, at most in one go", out.figures);
     return out;

@@ -5,6 +5,8 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/stages/heat/oven_box.hpp"
+
 namespace jig::heat {
 namespace {
 
@@ -99,12 +101,7 @@ OvenUse oven_use(const Choices& c, const brief::Rooms& brief, const Cures& cures
     const std::array<double, 3> size{brief.oven_x, brief.oven_y, brief.oven_z};
     out.tool = back::tool_box(edge, shell, back_choices);
     if (out.tool) out.goes_in = boxes_in(*out.tool, size);
-    OvenBox box;
-    box.area = 2 * (size[0] * size[1] + size[1] * size[2] + size[2] * size[0]);
-    box.volume = size[0] * size[1] * size[2];
-    box.walls = out.build.walls;
-    box.lining = out.build.lining;
-    box.changes = out.build.changes;
+    const auto box = box_of(brief, out.build);
     if (out.power > 0 && box.area > 0) out.holds = held_by(box, out.power, c.room);
     const auto ends = ends_of(c.oven, c.room);
     for (const auto& run : cures.runs) {

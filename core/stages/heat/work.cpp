@@ -26,7 +26,7 @@ Work work(double room, const Cures& cures, const OvenUse& oven, const Lists<Rate
                      {at_rate(shop, "loading the oven", 1)});
         step.wait = run.seconds;
         step.look("before it: sensors are placed, read and marked, the oven's alarm is set")
-            .look("before it: it stands or hangs as Heat says, and nothing bends it");
+            .look("before it: it stands or hangs so that nothing bends it, with air all round");
     }
     return out;
 }
