@@ -43,40 +43,12 @@ constexpr const char* kShadowFragment = R"(#version 330 core
 in vec2 uv; out vec4 shade; uniform sampler2D soft; void main() { shade = vec4(0.0, 0.0, 0.0, 0.30 * texture(soft, uv).r); }
 )";
 
-// A line's stroke: pixels that it is wide, and whether it is dashed.
 constexpr const char* kLineVertex = R"(#version 330 core
-layout(location=0) in vec3 place; layout(location=1) in vec3 colour; layout(location=2) in vec2 stroke;
-uniform mat4 view; out vec3 hue; out vec3 at; out vec2 pen;
-void main() { gl_Position = view * vec4(place, 1.0); gl_Position.z -= 0.0008 * gl_Position.w; hue = colour; at = place; pen = stroke; }
-)";
-// Each piece a flat strip across the view, long enough at its ends to close the corners between pieces.
-constexpr const char* kLineStrip = R"(#version 330 core
-layout(lines) in; layout(triangle_strip, max_vertices=4) out;
-in vec3 hue[]; in vec3 at[]; in vec2 pen[]; uniform vec2 room; uniform float metre;
-out vec3 c; out float along; flat out float dashed;
-void corner(vec4 end, vec2 off, float far) { gl_Position = end; gl_Position.xy += off / room * end.w; along = far; EmitVertex(); }
-void main() {
-    vec4 a = gl_in[0].gl_Position, b = gl_in[1].gl_Position;
-    const float near = 1e-5;
-    if (a.w < near && b.w < near) return;
-    if (a.w < near) a = mix(a, b, (near - a.w) / (b.w - a.w));
-    if (b.w < near) b = mix(b, a, (near - b.w) / (a.w - b.w));
-    vec2 way = (b.xy / b.w - a.xy / a.w) * room;
-    float far = length(way);
-    way = far > 1e-4 ? way / far : vec2(1.0, 0.0);
-    vec2 side = vec2(-way.y, way.x) * pen[0].x, cap = pen[0].y > 0.5 ? vec2(0.0) : way * pen[0].x;
-    // Dashes go by the axis that it follows most: pieces in a row go on in step, and turning moves none.
-    vec3 d = abs(at[1] - at[0]);
-    int axis = d.x >= d.y && d.x >= d.z ? 0 : d.y >= d.z ? 1 : 2;
-    c = hue[0]; dashed = pen[0].y;
-    corner(a, side - cap, at[0][axis] * metre); corner(a, -side - cap, at[0][axis] * metre);
-    corner(b, side + cap, at[1][axis] * metre); corner(b, -side + cap, at[1][axis] * metre);
-    EndPrimitive();
-}
+layout(location=0) in vec3 place; layout(location=1) in vec3 colour; uniform mat4 view; out vec3 c;
+void main() { gl_Position = view * vec4(place, 1.0); gl_Position.z -= 0.0008 * gl_Position.w; c = colour; }
 )";
 constexpr const char* kLineFragment = R"(#version 330 core
-in vec3 c; in float along; flat in float dashed; out vec4 shade;
-void main() { if (dashed > 0.5 && fract(along / 11.0) > 0.6) discard; shade = vec4(c, 1.0); }
+in vec3 c; out vec4 shade; void main() { shade = vec4(c, 1.0); }
 )";
 
 /// The outline on the ground, blurred by shrinking and growing.
@@ -130,7 +102,7 @@ class GlCanvas : public QOpenGLWidget, public Canvas, private QOpenGLFunctions_3
         initializeOpenGLFunctions();
         surface_ = program(kSurfaceVertex, kSurfaceFragment);
         shadow_ = program(kShadowVertex, kShadowFragment);
-        lines_ = program(kLineVertex, kLineFragment, kLineStrip);
+        lines_ = program(kLineVertex, kLineFragment);
         line_array_.create();
         line_ends_.create();
         vertices_.create();
@@ -190,9 +162,6 @@ class GlCanvas : public QOpenGLWidget, public Canvas, private QOpenGLFunctions_3
         surface_->release();
         lines_->bind();
         lines_->setUniformValue("view", view);
-        lines_->setUniformValue("room", QVector2D(static_cast<float>(width()), static_cast<float>(height())));
-        // Pixels to a metre where it looks at.
-        lines_->setUniformValue("metre", static_cast<float>(height() / (0.54 * stand_.camera().distance)));
         line_array_.bind();
         glDrawArrays(GL_LINES, 0, line_count_);
         line_array_.release();
@@ -201,11 +170,9 @@ class GlCanvas : public QOpenGLWidget, public Canvas, private QOpenGLFunctions_3
     }
 
   private:
-    static std::unique_ptr<QOpenGLShaderProgram> program(const char* vertex, const char* fragment,
-                                                         const char* geometry = nullptr) {
+    static std::unique_ptr<QOpenGLShaderProgram> program(const char* vertex, const char* fragment) {
         auto made = std::make_unique<QOpenGLShaderProgram>();
         made->addShaderFromSourceCode(QOpenGLShader::Vertex, vertex);
-        if (geometry != nullptr) made->addShaderFromSourceCode(QOpenGLShader::Geometry, geometry);
         made->addShaderFromSourceCode(QOpenGLShader::Fragment, fragment);
         made->link();
         return made;
@@ -244,18 +211,16 @@ class GlCanvas : public QOpenGLWidget, public Canvas, private QOpenGLFunctions_3
                     for (int c = 0; c < 3; ++c) ends.push_back(static_cast<float>(p[c]));
                     for (const float c : {line.colour.redF(), line.colour.greenF(), line.colour.blueF()})
                         ends.push_back(c);
-                    ends.push_back(static_cast<float>(line.width));
-                    ends.push_back(line.dashed ? 1.0F : 0.0F);
                 }
             }
         }
         line_array_.bind();
         line_ends_.bind();
         line_ends_.allocate(ends.data(), static_cast<int>(ends.size() * sizeof(float)));
-        line_count_ = static_cast<int>(ends.size() / 8);
-        for (GLuint i = 0; i < 3; ++i) {
+        line_count_ = static_cast<int>(ends.size() / 6);
+        for (GLuint i = 0; i < 2; ++i) {
             glEnableVertexAttribArray(i);
-            glVertexAttribPointer(i, i == 2 ? 2 : 3, GL_FLOAT, GL_FALSE, 8 * sizeof(float),
+            glVertexAttribPointer(i, 3, GL_FLOAT, GL_FALSE, 6 * sizeof(float),
                                   reinterpret_cast<const void*>(i * 3 * sizeof(float)));
         }
         line_array_.release();
