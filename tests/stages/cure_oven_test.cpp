@@ -366,3 +366,24 @@ TEST_CASE("the soonest programme suits both ends and the heater") {
         CHECK_FALSE(use_of(after, CureOf::part).climbs);
     }
 }
+
+TEST_CASE("a tool too large for the oven that its cure needs is said, and a tent goes round it") {
+    auto job = oven_job();
+    // As warm as a warm room: Back has nothing to say of the oven, the post-cure has.
+    job.brief.top_temperature = kelvin(40);
+    job.heat.part = {{kelvin(24), 15.0 / 3600, 24 * 3600}};
+    CHECK_FALSE(call(worked_out(job), "oven_small"));
+    job.brief.oven_x = job.brief.oven_y = job.brief.oven_z = 0.2;
+    job.heat.oven.power = 100;
+    const auto f = worked_out(job);
+    const auto* small = call(f, "oven_small");
+    REQUIRE(small);
+    REQUIRE(small->fix);
+    const auto tent = patched(job, small->fix->patch);
+    CHECK(tent.heat.oven.build == "tent of quilts with a heater");
+    CHECK(tent.heat.oven.power == 0);
+    const auto mended = worked_out(tent);
+    CHECK_FALSE(call(mended, "oven_small"));
+    CHECK(mended.heat->oven.goes_in >= 1);
+    CHECK_FALSE(call(mended, "input"));
+}

@@ -100,3 +100,27 @@ TEST_CASE("what never comes near is given up after the patience, and said") {
     CHECK(none.air.end() == Approx((kTo - kRoom) / kRate + kHold));
     CHECK_FALSE(none.slowest);
 }
+
+TEST_CASE("a wall in an oven's end does what it does alone in air that is off by that share") {
+    const double off = -0.07;
+    std::vector<InOven> in{{plate(0.012), {0}, 0}, {plate(0.012), {0}, off}};
+    const auto both = run_programme(in, up_and_hold(), kBoth, kPatience, quiet);
+    // Its hold counts by the programme's air: 7 % of 60 K are past its band, so it never comes near.
+    CHECK_FALSE(both.waited);
+    auto alone = plate(0.012);
+    auto air = both.air;
+    for (auto& corner : air.corners) corner.T = kRoom + (1 + off) * (corner.T - kRoom);
+    for (auto& side : alone.sides) side.air = air;
+    WallRules rules;
+    rules.end = both.air.end();
+    const auto h = warm(alone, rules, quiet);
+    CHECK(both.histories[1].peak == Approx(h.peak).margin(0.1));
+    CHECK(both.histories[1].peak == Approx(kRoom + (1 + off) * (kTo - kRoom)).margin(0.1));
+    CHECK(both.histories[0].peak == Approx(kTo).margin(0.1));
+    // Within its band it does come, and the hold waits for it.
+    in[1].off = -0.03;
+    const auto near = run_programme(in, up_and_hold(), kBoth, kPatience, quiet);
+    CHECK(near.waited);
+    REQUIRE(near.slowest);
+    CHECK(*near.slowest == 1);
+}
