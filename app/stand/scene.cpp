@@ -204,6 +204,8 @@ Scene scene_of(const Job& job, const Findings& f, Stage stage, const Ink& k, con
     if (turned) {
         add_moulds(s, f.plug->plans, up, k, view.apart);
         s.comes_apart = stage == Stage::plug && job.plug.direct.way == MouldWay::printed;
+        if (stage == Stage::heat)
+            s.legend = "the block as it stands; where its thermocouples go stands in Heat's list";
     } else
         switch (stage) {
             case Stage::split:
