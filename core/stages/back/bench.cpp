@@ -352,8 +352,8 @@ void Bench::strains(const System& system, const Solution& u, double warming, Cas
                                                                 : nullptr;
     // The strain at a point force or a tie is the mesh's own and grows as it gets finer: what is judged is
     // the mean over the patch of a hand about each face.
-    std::vector<double> raw(mesh.triangles.size());
-    for (std::size_t f = 0; f < raw.size(); ++f) {
+    Eigen::ArrayXd raw = Eigen::ArrayXd::Zero(static_cast<Eigen::Index>(mesh.triangles.size()));
+    for (std::size_t f = 0; f < mesh.triangles.size(); ++f) {
         const auto& l = model.skins[model.skin_of(f)].laminate;
         const auto e = system.strain(f, u);
         // What warming does freely strains nothing.
@@ -361,14 +361,15 @@ void Bench::strains(const System& system, const Solution& u, double warming, Cas
         for (const double z : {-l.thickness / 2, l.thickness / 2}) {
             const Eigen::Vector3d s = middle + z * bend;
             const double mean = (s[0] + s[1]) / 2, radius = std::hypot((s[0] - s[1]) / 2, s[2] / 2);
-            raw[f] = std::max({raw[f], std::abs(mean + radius), std::abs(mean - radius)});
+            auto& most = raw[static_cast<Eigen::Index>(f)];
+            most = std::max({most, std::abs(mean + radius), std::abs(mean - radius)});
         }
     }
-    std::vector<char> ribs(raw.size());
+    std::vector<char> ribs(mesh.triangles.size());
     for (std::size_t f = 0; f < ribs.size(); ++f) ribs[f] = tool_.parts[f] == ToolPart::rib;
     const auto means = patch_means(mesh, raw, kHand, ribs);
-    for (std::size_t f = 0; f < means.size(); ++f) {
-        const double most = means[f];
+    for (std::size_t f = 0; f < ribs.size(); ++f) {
+        const double most = means(static_cast<Eigen::Index>(f), 0);
         const bool rib = ribs[f] != 0;
         if (!rib)
             out.skin = std::max(out.skin, most / in_.shell_found.resin.strain_limit);

@@ -489,22 +489,17 @@ Trial try_out(const DutyAsked& asked, const TriangleMesh& face, const Frame& fra
         }
         r.worst = mesh.points[at];
         r.where = whereabouts(r.worst, low, high);
-        std::array<std::vector<double>, 4> shares;
+        // Cracks, fibres, core and wrinkles of each face.
+        Eigen::ArrayX4d shares(static_cast<Eigen::Index>(mesh.triangles.size()), 4);
         for (std::size_t f = 0; f < mesh.triangles.size(); ++f) {
             const auto use = use_of(made.at(f), system->strain(f, u), made.resin());
-            shares[0].push_back(use.cracks);
-            shares[1].push_back(use.fibres);
-            shares[2].push_back(use.core);
-            shares[3].push_back(use.wrinkles);
+            shares.row(static_cast<Eigen::Index>(f)) << use.cracks, use.fibres, use.core, use.wrinkles;
         }
-        const auto most = [&](const std::vector<double>& share) {
-            const auto means = patch_means(mesh, share, kPatch);
-            return *std::max_element(means.begin(), means.end());
-        };
-        r.cracks = most(shares[0]);
-        r.fibres = most(shares[1]);
-        r.core_shear = most(shares[2]);
-        r.wrinkles = most(shares[3]);
+        const Eigen::Array4d most = patch_means(mesh, shares, kPatch).colwise().maxCoeff().transpose();
+        r.cracks = most[0];
+        r.fibres = most[1];
+        r.core_shear = most[2];
+        r.wrinkles = most[3];
         if (duty.hold == PartHold::rests) {
             for (const auto& [point, force] : u.held) r.lifts += std::max(0.0, -force.z());
         }
