@@ -1,6 +1,7 @@
 #include "core/science/flow/settle.hpp"
 
 #include <cmath>
+#include <Eigen/IterativeLinearSolvers>
 #include <Eigen/SparseCholesky>
 
 #include "core/science/flow/network.hpp"
@@ -13,11 +14,48 @@ constexpr int kSteps = 12;
 constexpr double kGrowth = 100;
 /// Pa to which pressures are found.
 constexpr double kNear = 5;
-/// A round with the slopes of an earlier one that leaves more than this of the last round's change is worth
-/// slopes of its own.
-constexpr double kSlow = 0.3;
+/// Of what a round begins with, what its equations may leave: next to what their slopes leave it is nothing.
+constexpr double kLeaves = 1e-4;
+/// A factor costs about as much as a dozen turns with it: where an earlier round's needs more turns than
+/// this, one of its own pays for itself within a few rounds.
+constexpr int kTurns = 5;
 /// Of Alexander's (1977) two stages, of second order and L-stable.
 const double kStage = 1 - std::sqrt(0.5);
+
+using Slopes = Eigen::SparseMatrix<double>;
+
+/// The factor of slopes of an earlier round, as a guide to those of this one: steps and slopes change little
+/// by little, so that a few turns do what a factor of its own would.
+class Guide {
+  public:
+    template <class Matrix>
+    Guide& analyzePattern(const Matrix&) {
+        return *this;
+    }
+    template <class Matrix>
+    Guide& factorize(const Matrix&) {
+        return *this;
+    }
+    template <class Matrix>
+    Guide& compute(const Matrix&) {
+        return *this;
+    }
+    [[nodiscard]] static Eigen::ComputationInfo info() { return Eigen::Success; }
+    template <class Right>
+    [[nodiscard]] Eigen::VectorXd solve(const Right& right) const {
+        return factor_.solve(right);
+    }
+    void factor(const Slopes& slopes) {
+        if (!known_) factor_.analyzePattern(slopes);
+        known_ = true;
+        factor_.factorize(slopes);
+    }
+    [[nodiscard]] bool known() const { return known_; }
+
+  private:
+    Eigen::SimplicialLDLT<Slopes> factor_;
+    bool known_ = false;
+};
 
 class Settling {
   public:
@@ -36,6 +74,7 @@ class Settling {
         }
         for (std::size_t i = 0; i < n; ++i) gives_[i] = cloth_[i] > 0 ? gives_[i] / cloth_[i] : 0;
         lift_ = rules.density * rules.gravity;
+        turns_.setTolerance(kLeaves);
     }
 
     /// m³ of resin at a point for which its cloth is thicker.
@@ -92,10 +131,6 @@ class Settling {
     /// Pressures at which what lies over is `base` and what flows at them for `step`.
     void reach(const std::vector<double>& base, double step) {
         const auto m = static_cast<Eigen::Index>(free_.size());
-        double last = 1e300;
-        // The second stage of a step begins with the first one's.
-        bool renew = step != slopes_for_;
-        slopes_for_ = step;
         for (int round = 0; round < 40; ++round) {
             std::vector<Eigen::Triplet<double>> entries;
             Eigen::VectorXd left(m);
@@ -113,21 +148,15 @@ class Settling {
                     out += T * (p_[i] - p_[j] + lift_.dot(mesh_.points[j] - mesh_.points[i]));
                     stiff += T;
                     held += T;
-                    if (renew && number_[j] != kNone && number_[j] < row)
-                        entries.emplace_back(row, number_[j], -T);
+                    if (number_[j] != kNone && number_[j] < row) entries.emplace_back(row, number_[j], -T);
                 }
                 // What neither gives nor is drawn on has a pressure that nothing tells: it keeps its own.
-                if (renew) entries.emplace_back(row, row, stiff + 1e-9 * held);
+                entries.emplace_back(row, row, stiff + 1e-9 * held);
                 left[row] = -out;
             }
-            if (renew) {
-                Eigen::SparseMatrix<double> matrix(m, m);
-                matrix.setFromTriplets(entries.begin(), entries.end());
-                if (!known_) solver_.analyzePattern(matrix);
-                known_ = true;
-                solver_.factorize(matrix);
-            }
-            const Eigen::VectorXd change = solver_.solve(left);
+            Slopes slopes(m, m);
+            slopes.setFromTriplets(entries.begin(), entries.end());
+            const Eigen::VectorXd change = solved(slopes, left);
             for (std::size_t k = 0; k < free_.size(); ++k) {
                 const auto i = free_[k];
                 // Never past what the room itself could press.
@@ -135,12 +164,16 @@ class Settling {
                 worst = std::max(worst, std::abs(to - p_[i]));
                 p_[i] = to;
             }
-            // With slopes of its own a round leaves next to nothing of its change; with old ones a share,
-            // of which no resin may come or go.
-            if (worst < (renew ? kNear : 0.02 * kNear)) break;
-            renew = worst > kSlow * last;
-            last = worst;
+            // A round leaves next to nothing of its change.
+            if (worst < kNear) break;
         }
+    }
+
+    Eigen::VectorXd solved(const Slopes& slopes, const Eigen::VectorXd& right) {
+        auto& guide = turns_.preconditioner();
+        if (!guide.known() || turns_.iterations() > kTurns) guide.factor(slopes);
+        turns_.compute(slopes);
+        return turns_.solve(right);
     }
 
     [[nodiscard]] double load(std::size_t i) const { return std::max(rules_.room - p_[i], rules_.least); }
@@ -155,9 +188,7 @@ class Settling {
     Point lift_;
     std::vector<int> number_;
     std::vector<std::uint32_t> free_;
-    Eigen::SimplicialLDLT<Eigen::SparseMatrix<double>> solver_;
-    bool known_ = false;
-    double slopes_for_ = 0;  ///< the step that the solver's slopes were made for
+    Eigen::ConjugateGradient<Slopes, Eigen::Lower, Guide> turns_;
 };
 
 }  // namespace
