@@ -242,6 +242,29 @@ Json go_json(const heat::OneGo& go) {
             {"exotherm", peaks_json(go.curve)}};
 }
 
+Json folds_json(const heat::FoldsUse& use) {
+    Json out = Json::array();
+    for (std::size_t i = 0; i < use.all.size(); ++i) {
+        const auto& fold = (*use.on.folds)[i];
+        const auto& one = use.all[i];
+        out.push_back({{"where", use.on.where[i]},
+                       {"at_m", {fold.at.x(), fold.at.y(), fold.at.z()}},
+                       {"turns_deg", degrees(fold.turn)},
+                       {"most_deg", degrees(fold.most)},
+                       {"radius_m", fold.radius},
+                       {"length_m", fold.length},
+                       {"hollow", fold.hollow},
+                       {"alpha_1_K", one.alpha},
+                       {"closes_deg", degrees(one.closes)},
+                       {"build_deg", degrees(one.build)},
+                       {"flank_m", fold.flank},
+                       {"held", !fold.free},
+                       {"swings_m", one.swings},
+                       {"moves_m", one.moves}});
+    }
+    return out;
+}
+
 Json oven_json(const heat::CureHeat& use) {
     const auto& h = use.heat;
     return {{"energy_J", h.heater}, {"walls_J", h.walls},     {"air_J", h.air},
@@ -291,6 +314,7 @@ Json cures_of_job(const Arguments& a, Progress& progress) {
     }
     const auto& oven = on.findings.heat->oven;
     return {{"cures", std::move(cures)},
+            {"folds", folds_json(on.findings.heat->folds)},
             {"calls", std::move(calls)},
             {"oven",
              {{"build", oven.build.name},

@@ -66,7 +66,7 @@ const std::vector<Group>& groups_of(Stage stage) {
          {"Bolts", {"clamp_*", "torque", "pressed"}},
          {"Vacuum", {"reached", "down", "room", "allowed", "rise", "boils", "volume", "force"}}},
         {{"", {"Tg", "Tg_margin", "part_error"}},
-         {"Size", {"plug_scale", "spring_in", "tool_hot", "tool_room"}},
+         {"Size", {"plug_scale", "fold_moves", "folds", "spring_in", "tool_hot", "tool_room"}},
          {"Part", {"part_Tg"}},
          {"Cures", {"cure_*"}},
          {"The oven", {"oven_*"}},

@@ -201,7 +201,9 @@ Scene scene_of(const Job& job, const Findings& f, Stage stage, const Ink& k, con
     const bool turned =
         f.plug && plug::no_plug(job.plug) &&
         (stage == Stage::plug || stage == Stage::shell || stage == Stage::back || stage == Stage::heat);
-    if (turned) {
+    if (stage == Stage::heat && job.heat.stands == OnStand::folds && f.heat && f.heat->folds.on.face) {
+        add_folds(s, f.heat->folds, up, k, stone, w);
+    } else if (turned) {
         add_moulds(s, f.plug->plans, up, k, view.apart);
         s.comes_apart = stage == Stage::plug && job.plug.direct.way == MouldWay::printed;
         if (stage == Stage::heat)

@@ -117,4 +117,33 @@ void add_thermocouples(Scene& s, const Job& job, const Findings& f, const Triang
     s.aside->high = s.aside->high.cwiseMax(oven.low + oven.size);
 }
 
+void add_folds(Scene& s, const heat::FoldsUse& use, const Upright& up, const Ink& k, const QColor& plain,
+               const Wording& w) {
+    const auto& face = *use.on.face;
+    std::vector<char> folds(face.triangles.size(), 0), worst(face.triangles.size(), 0);
+    for (std::size_t i = 0; i < use.all.size(); ++i) {
+        for (const auto f : (*use.on.folds)[i].faces) (use.worst() == i ? worst : folds)[f] = 1;
+    }
+    add_shape(s, face, up, 0, 0, [&](std::size_t f, QColor& colour, Pattern& pattern) {
+        colour = worst[f] ? k.clay : folds[f] ? k.petrol : plain;
+        pattern = worst[f] ? Pattern::crosses : folds[f] ? Pattern::hatch : Pattern::plain;
+        return true;
+    });
+    const double off = 0.05 * (s.bounds.high - s.bounds.low).norm();
+    for (std::size_t i = 0; i < use.all.size(); ++i) {
+        const auto& fold = (*use.on.folds)[i];
+        // A leader that stands off the face, so that the number does not lie on the hatch.
+        const Point at = up(fold.at), tip = at + Point(0, 0, off);
+        s.lines.push_back({{at, tip}, k.ink, 1, false});
+        s.labels.push_back(
+            {tip, QString("%1 %2 %3")
+                      .arg(i + 1)
+                      .arg(use.all[i].closes >= 0 ? "closes" : "opens",
+                           QString::fromStdString(show(Kind::angle, std::abs(use.all[i].closes), w)))});
+    }
+    s.legend =
+        "the part's face; hatched: its folds, numbered as Heat lists them; crossed: the one whose flank "
+        "moves furthest";
+}
+
 }  // namespace jig::app

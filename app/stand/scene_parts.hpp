@@ -71,6 +71,9 @@ void add_arrow(Scene& s, const Point& from, const Point& way, const QString& tex
 /// oven with its map, where it has one.
 void add_thermocouples(Scene& s, const Job& job, const Findings& f, const TriangleMesh& mesh,
                        const Upright& up, double raise, const Ink& k, const Wording& w);
+/// The part's face with its folds, each with its number and what it closes by.
+void add_folds(Scene& s, const heat::FoldsUse& use, const Upright& up, const Ink& k, const QColor& plain,
+               const Wording& w);
 void add_pull(Scene& s, const Findings& f, const Upright& up, const Ink& k, const Wording& w);
 void add_pieces(Scene& s, const Job& job, const Findings& f, const Upright& up, const Ink& k,
                 const QColor& stone, const View& view);

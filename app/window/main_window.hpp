@@ -103,6 +103,7 @@ class MainWindow : public QMainWindow {
     /// In Heat the tool with its thermocouples in place of the charts, or the charts.
     void show_heat_tool(bool shown);
     void show_thermocouples(CureOf of);
+    void show_folds();
     bool keep_measured();
     /// Looks for the soonest programme of a cure and takes it.
     bool seek_programme(CureOf of);
@@ -127,6 +128,8 @@ class MainWindow : public QMainWindow {
     void resizeEvent(QResizeEvent* event) override;
 
   private:
+    /// The tool in place of Heat's charts, with what of it `job` says.
+    void show_of_heat(const QString& what, Job job);
     void build_head(QWidget* head);
     void build_acts();
     void build_menu(QToolButton* under, Act::Menu which);

@@ -44,8 +44,20 @@ void MainWindow::show_flow_thickness(bool shown) {
 }
 
 void MainWindow::show_thermocouples(CureOf of) {
-    if (document_->job().heat.shows != of)
-        document_->edit("show other thermocouples", patch_of("heat", "shows", std::string(file_word(of))));
+    auto job = document_->job();
+    job.heat.shows = of;
+    job.heat.stands = OnStand::thermocouples;
+    show_of_heat("show other thermocouples", std::move(job));
+}
+
+void MainWindow::show_folds() {
+    auto job = document_->job();
+    job.heat.stands = OnStand::folds;
+    show_of_heat("show the part's folds", std::move(job));
+}
+
+void MainWindow::show_of_heat(const QString& what, Job job) {
+    if (!(job.heat == document_->job().heat)) document_->replace(what, std::move(job));
     if (stage_ != Stage::heat) show_stage(Stage::heat);
     show_heat_tool(true);
 }

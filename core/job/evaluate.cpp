@@ -229,6 +229,7 @@ struct JobBoard::Inside {
         faults.take<heat::PartGo>(Stage::heat);
         faults.take<heat::Cures>(Stage::heat);
         faults.take<heat::OvenUse>(Stage::heat);
+        faults.take<heat::FaceFolds>(Stage::heat);
         f.heat = faults.take<heat::Findings>(Stage::heat);
         // A back that cannot be worked out stands in no cure's way, only in its oven's.
         if (const auto heated = slate.recall<Heated>(l.laid).value) f.heat = heated->heat;

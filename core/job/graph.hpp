@@ -269,6 +269,7 @@ Settled settled(const run::Choices&, const run::Asked&, const Room&, const heat:
                 const part::Findings&, const bag::Choices&, const bag::Findings&, const Flowed<false>&,
                 const ShellFlowed<false>&, const run::Library&, const plug::Cutting&, const PlugSheets&,
                 const RibSheets&, const part::CorePanels&, const plug::Library&);
+heat::FaceFolds face_folds(const ToolSurface&, Progress&);
 Heated heated(const heat::Choices&, const heat::Findings&, const heat::OvenUse&);
 bag::FlowAsked flow_asked(const bag::Choices&, const part::Choices&, const brief::Making&,
                           const bag::FlowLibrary&);
@@ -326,11 +327,11 @@ using JobGraph =
           &nodes::shell_limit, &nodes::shell_of, &back::evaluate, &release::evaluate, &nodes::cloth_asked,
           &nodes::draped, &nodes::bare_face, &nodes::zones_asked, &nodes::regions, &nodes::inserts_asked,
           &nodes::insert_places, &nodes::core_asked, &nodes::core_fit, &part::evaluate, &heat::part_go,
-          &heat::cures, &heat::oven_use, &bag::evaluate, &heat::evaluate, &nodes::heated, &nodes::flow_asked,
-          &nodes::duty_asked, &nodes::face_wanted, &nodes::part_face<false>, &nodes::try_part_quickly,
-          &nodes::flowed<false>, &nodes::shell_flow_asked, &nodes::shell_face_wanted,
-          &nodes::shell_face<false>, &nodes::shell_flowed<false>, &nodes::run_of, &log::evaluate,
-          &nodes::core_panels, &nodes::plug_cutting, &nodes::plug_sheets, &nodes::rib_cutting,
+          &heat::cures, &heat::oven_use, &bag::evaluate, &nodes::face_folds, &heat::evaluate, &nodes::heated,
+          &nodes::flow_asked, &nodes::duty_asked, &nodes::face_wanted, &nodes::part_face<false>,
+          &nodes::try_part_quickly, &nodes::flowed<false>, &nodes::shell_flow_asked,
+          &nodes::shell_face_wanted, &nodes::shell_face<false>, &nodes::shell_flowed<false>, &nodes::run_of,
+          &log::evaluate, &nodes::core_panels, &nodes::plug_cutting, &nodes::plug_sheets, &nodes::rib_cutting,
           &nodes::rib_sheets, &nodes::settled, &nodes::mesh_edge<false>, &nodes::trial_face<false>,
           &nodes::try_quickly, &nodes::mesh_edge<true>, &nodes::trial_face<true>, &nodes::try_finely,
           &nodes::part_face<true>, &nodes::try_part_finely, &nodes::flowed<true>, &nodes::shell_face<true>,

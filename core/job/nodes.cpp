@@ -291,6 +291,10 @@ Settled settled(const run::Choices& c, const run::Asked& brief, const Room& room
     return out;
 }
 
+heat::FaceFolds face_folds(const ToolSurface& tool, Progress& progress) {
+    return tool.face ? heat::face_folds(*tool.face, progress) : heat::FaceFolds{};
+}
+
 Heated heated(const heat::Choices& c, const heat::Findings& heat, const heat::OvenUse& oven) {
     return {std::make_shared<const heat::Findings>(heat::with_oven(heat, c, oven))};
 }

@@ -5,6 +5,7 @@
 #include "app/charts/chart_view.hpp"
 #include "app/slip/flow_layout.hpp"
 #include "app/slip/records_pane.hpp"
+#include "app/stages/heat/folds_pane.hpp"
 #include "app/stages/heat/oven_pane.hpp"
 #include "core/stages/heat/fastest.hpp"
 #include "core/stages/heat/sensors.hpp"
@@ -213,9 +214,11 @@ class HeatPane : public Pane {
             connect(panes_.back(), &Pane::wanted, this, &Pane::wanted);
             box->addWidget(panes_.back());
         }
-        panes_.push_back(make_oven_pane(document, this));
-        connect(panes_.back(), &Pane::wanted, this, &Pane::wanted);
-        box->addWidget(panes_.back());
+        for (auto* pane : {make_folds_pane(document, this), make_oven_pane(document, this)}) {
+            panes_.push_back(pane);
+            connect(pane, &Pane::wanted, this, &Pane::wanted);
+            box->addWidget(pane);
+        }
     }
     void refresh(const Wording& wording) override {
         for (auto* pane : panes_) pane->refresh(wording);

@@ -41,8 +41,12 @@ std::vector<Sentence> heat_sentences(const Job& job, const Shop& shop) {
                                      Kind::temperature, kelvin(30), kelvin(250)));
         oven.push_back(".");
     }
-    oven.push_back(" On the tool stand the thermocouples of");
-    oven.push_back(enum_word<CureOf>("/heat/shows", "whose thermocouples are shown"));
+    oven.push_back(" On the stand are");
+    oven.push_back(enum_word<OnStand>("/heat/stands", "what of it stands on the tool"));
+    if (job.heat.stands == OnStand::thermocouples) {
+        oven.push_back("of");
+        oven.push_back(enum_word<CureOf>("/heat/shows", "whose thermocouples are shown"));
+    }
     oven.push_back(".");
     out.push_back(std::move(oven));
     if (direct) {
@@ -66,7 +70,11 @@ std::vector<Sentence> heat_sentences(const Job& job, const Shop& shop) {
                                  Kind::scale, 0.95, 1.05, "100 % is the drawing's"),
                    "of the drawing's size."});
     out.push_back({"Spring-in is judged at a corner of",
-                   quantity_word("/heat/corner", "corner", Kind::angle, radians(20), radians(150)), "."});
+                   quantity_word("/heat/corner", "corner", Kind::angle, radians(20), radians(150)),
+                   "; the part's own folds are",
+                   flag_word("/heat/opened", "whether the drawing has them opened",
+                             "opened in the drawing already", "drawn as the part is wanted"),
+                   "."});
     return out;
 }
 

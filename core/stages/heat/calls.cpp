@@ -261,6 +261,7 @@ Calls calls(const Choices& c, const Findings& f, const Warmed& with) {
                                     patch_of("heat", "plug_scale", f.plug_scale)})
                 : std::nullopt);
     }
+    fold_calls(c, f.folds, brief.tolerance, out);
     for (const auto& plan : plug.plans) {
         if (direct || f.chain.shell_gel <= plan.substrate.top_temperature) continue;
         add(Severity::stop, "plug_hot",

@@ -18,6 +18,14 @@ struct Words<CureOf> {
                                     Word{"part", "part in the tool"}};
 };
 
+/// What of Heat is seen on the tool itself.
+enum class OnStand { thermocouples, folds };
+template <>
+struct Words<OnStand> {
+    static constexpr std::array all{Word{"thermocouples", "the thermocouples"},
+                                    Word{"folds", "the part's folds"}};
+};
+
 namespace heat {
 
 /// What of the shop library this stage reads.
@@ -83,7 +91,9 @@ struct Choices {
     double transfer = 12;         ///< W/(m²·K) between the air and what stands in it
     double runs_past = 30;        ///< K that a lay-up may run past its air by its own heat
     Oven oven;
-    CureOf shows = CureOf::part;  ///< whose thermocouples stand on the shape
+    OnStand stands = OnStand::thermocouples;  ///< what the stand shows of the tool
+    CureOf shows = CureOf::part;              ///< whose thermocouples stand on the shape
+    bool opened = false;                      ///< the drawing's folds have been opened for what they close by
     static void fields(auto& c, auto&& v) {
         v("room", c.room, 263.0, 323.0);
         v("shell_gel", c.shell_gel, 0.0, 450.0);
@@ -98,7 +108,9 @@ struct Choices {
         v("transfer", c.transfer, 1.0, 500.0);
         v("runs_past", c.runs_past, 2.0, 200.0);
         v("oven", c.oven);
+        v("stands", c.stands);
         v("shows", c.shows);
+        v("opened", c.opened);
     }
     bool operator==(const Choices&) const = default;
 };

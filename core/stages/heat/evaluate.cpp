@@ -77,7 +77,8 @@ void figure_of(const OneGo& go, const char* key, const char* name, std::vector<F
 Findings evaluate(const Choices& c, const brief::Limits& brief, const shape::Findings& shape,
                   const plug::Choices& routes, const plug::Findings& plug, const shell::Findings& shell,
                   const part::Choices& part_choices, const part::Findings& part, const Cures& cures,
-                  const ShellGo& shell_go, const PartGo& part_go, const Library& shop) {
+                  const ShellGo& shell_go, const PartGo& part_go, const FaceFolds& folds,
+                  const Library& shop) {
     Findings out;
     out.shell_go = shell_go;
     out.part_go = part_go;
@@ -124,6 +125,7 @@ Findings evaluate(const Choices& c, const brief::Limits& brief, const shape::Fin
     const auto& pl = part.stack.laminate;
     out.spring_in = spring_in(c.corner, out.chain.part_alpha, pl.cte_through, -part.stack.cure.in_plane,
                               -part.stack.cure.through, c.room - out.chain.part_gel);
+    out.folds = folds_use(folds, out.chain, part_choices, part);
     const auto um = [](double a) { return quantity(Kind::expansion, a); };
     out.figures = {
         {"tool_room", direct ? "tool as it is cut, in the room" : "tool against plug, in the room",
@@ -164,6 +166,7 @@ Findings evaluate(const Choices& c, const brief::Limits& brief, const shape::Fin
         {"Tg_margin", direct ? "margin under that" : "margin under Tg", Kind::warming, out.Tg_margin,
          std::string(direct ? "that" : "Tg") + " less the top temperature " +
              quantity(Kind::temperature, brief.top_temperature)}};
+    fold_figures(c, out.folds, out.figures);
     for (const auto& run : cures.runs) figures_of(run, c.oven, out.figures);
     figure_of(shell_go, "go_shell", "shell, at most in one go", out.figures);
     figure_of(part_go, "go_part", "part, at most in one go", out.figures);

@@ -4,6 +4,7 @@
 #include "core/science/heat/growth.hpp"
 #include "core/stages/back/choices.hpp"
 #include "core/stages/heat/choices.hpp"
+#include "core/stages/heat/folds.hpp"
 #include "core/stages/heat/one_go.hpp"
 #include "core/stages/heat/oven.hpp"
 #include "core/stages/part/findings.hpp"
@@ -22,6 +23,7 @@ struct Findings {
     double Tg_margin = 0;     ///< K left under the tool's Tg at the top temperature
     double part_Tg = 0;       ///< K that the part's resin reaches in its cure
     Shared<Cures> cures;      ///< what each programme does through its wall
+    FoldsUse folds;           ///< what the part's folds do
     OvenUse oven;             ///< what they ask of it, where that is known
     OneGo shell_go, part_go;  ///< how hot either becomes, by how thick it is laid at once
     double plug_scale = 1;    ///< to cut the plug by so that the part comes out right
@@ -37,7 +39,8 @@ struct Findings {
 Findings evaluate(const Choices& choices, const brief::Limits& brief, const shape::Findings& shape,
                   const plug::Choices& routes, const plug::Findings& plug, const shell::Findings& shell,
                   const part::Choices& part_choices, const part::Findings& part, const Cures& cures,
-                  const ShellGo& shell_go, const PartGo& part_go, const Library& shop);
+                  const ShellGo& shell_go, const PartGo& part_go, const FaceFolds& folds,
+                  const Library& shop);
 
 /// With the oven's figures after its own.
 Findings with_oven(Findings findings, const Choices& choices, const OvenUse& oven);
