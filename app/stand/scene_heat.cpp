@@ -7,6 +7,9 @@
 namespace jig::app {
 namespace {
 
+/// rad; what a fold closes by less than is shown as nought.
+constexpr double kStays = 1e-4;
+
 /// The oven round what stands on the stand, its door on the left.
 struct OvenRound {
     Point low, size;
@@ -135,11 +138,13 @@ void add_folds(Scene& s, const heat::FoldsUse& use, const Upright& up, const Ink
         // A leader that stands off the face, so that the number does not lie on the hatch.
         const Point at = up(fold.at), tip = at + Point(0, 0, off);
         s.lines.push_back({{at, tip}, k.ink, 1, false});
-        s.labels.push_back(
-            {tip, QString("%1 %2 %3")
-                      .arg(i + 1)
-                      .arg(use.all[i].closes >= 0 ? "closes" : "opens",
-                           QString::fromStdString(show(Kind::angle, std::abs(use.all[i].closes), w)))});
+        const auto angle = [&](double of) { return QString::fromStdString(show(Kind::angle, of, w)); };
+        const double closes = use.all[i].closes;
+        s.labels.push_back({tip, QString("%1: %2 %3")
+                                     .arg(i + 1)
+                                     .arg(angle(fold.turn), std::abs(closes) < kStays ? "stays"
+                                                            : closes > 0 ? "closes " + angle(closes)
+                                                                         : "opens " + angle(-closes))});
     }
     s.legend =
         "the part's face; hatched: its folds, numbered as Heat lists them; crossed: the one whose flank "

@@ -10,6 +10,11 @@
 namespace jig::app {
 namespace {
 
+/// What is built has to show the little that it differs by.
+QString hundredths(double angle) {
+    return QString::number(degrees(angle), 'f', 2) + "°";
+}
+
 class FoldsPane : public Pane {
   public:
     FoldsPane(Document& document, QWidget* parent) : Pane(parent), document_(document) {
@@ -59,10 +64,10 @@ class FoldsPane : public Pane {
         for (std::size_t i = 0; i < folds.size(); ++i) {
             const auto& one = use.all[i];
             const auto& fold = folds[i];
-            rows << QStringList{
-                QString("%1 %2").arg(i + 1).arg(QString::fromStdString(use.on.where[i])),
-                shown(Kind::angle, fold.turn, wording), shown(Kind::angle, one.closes, wording),
-                shown(Kind::angle, one.build, wording), shown(Kind::thickness, one.moves, wording)};
+            rows << QStringList{QString::fromStdString(use.on.where[i]),
+                                shown(Kind::angle, fold.turn, wording),
+                                shown(Kind::angle, one.closes, wording), hundredths(one.build),
+                                shown(Kind::thickness, one.moves, wording)};
             tips
                 << QString(
                        "%1, %2 along it, %3; across it the stack grows by %4; %5 of its shorter flank swing, "
