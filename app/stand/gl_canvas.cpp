@@ -43,12 +43,37 @@ constexpr const char* kShadowFragment = R"(#version 330 core
 in vec2 uv; out vec4 shade; uniform sampler2D soft; void main() { shade = vec4(0.0, 0.0, 0.0, 0.30 * texture(soft, uv).r); }
 )";
 
+// A line's stroke: pixels that it is wide, and whether it is dashed. Each piece is a flat strip across the
+// view, drawn once for each of its corners (end 0 or 1, side -1 or 1), long enough at its ends to close the
+// corners between pieces. No geometry shader: software OpenGL takes many times as long with one.
 constexpr const char* kLineVertex = R"(#version 330 core
-layout(location=0) in vec3 place; layout(location=1) in vec3 colour; uniform mat4 view; out vec3 c;
-void main() { gl_Position = view * vec4(place, 1.0); gl_Position.z -= 0.0008 * gl_Position.w; c = colour; }
+layout(location=0) in vec2 corner; layout(location=1) in vec3 from; layout(location=2) in vec3 to;
+layout(location=3) in vec3 colour; layout(location=4) in vec2 stroke;
+uniform mat4 view; uniform vec2 room; uniform float metre;
+out vec3 c; out float along; flat out float dashed;
+void main() {
+    c = colour; dashed = stroke.y; along = 0.0;
+    vec4 a = view * vec4(from, 1.0), b = view * vec4(to, 1.0);
+    const float near = 1e-5;
+    if (a.w < near && b.w < near) { gl_Position = vec4(2.0, 2.0, 2.0, 1.0); return; }
+    if (a.w < near) a = mix(a, b, (near - a.w) / (b.w - a.w));
+    if (b.w < near) b = mix(b, a, (near - b.w) / (a.w - b.w));
+    vec2 way = (b.xy / b.w - a.xy / a.w) * room;
+    float far = length(way);
+    way = far > 1e-4 ? way / far : vec2(1.0, 0.0);
+    vec2 cap = stroke.y > 0.5 ? vec2(0.0) : way * (2.0 * corner.x - 1.0);
+    gl_Position = corner.x > 0.5 ? b : a;
+    gl_Position.xy += (vec2(-way.y, way.x) * corner.y + cap) * stroke.x / room * gl_Position.w;
+    gl_Position.z -= 0.0008 * gl_Position.w;
+    // Dashes go by the axis that it follows most: pieces in a row go on in step, and turning moves none.
+    vec3 d = abs(to - from);
+    int axis = d.x >= d.y && d.x >= d.z ? 0 : d.y >= d.z ? 1 : 2;
+    along = (corner.x > 0.5 ? to : from)[axis] * metre;
+}
 )";
 constexpr const char* kLineFragment = R"(#version 330 core
-in vec3 c; out vec4 shade; void main() { shade = vec4(c, 1.0); }
+in vec3 c; in float along; flat in float dashed; out vec4 shade;
+void main() { if (dashed > 0.5 && fract(along / 11.0) > 0.6) discard; shade = vec4(c, 1.0); }
 )";
 
 /// The outline on the ground, blurred by shrinking and growing.
@@ -88,7 +113,8 @@ class GlCanvas : public QOpenGLWidget, public Canvas, private QOpenGLFunctions_3
         surface_.reset();
         shadow_.reset();
         lines_.reset();
-        line_ends_.destroy();
+        strip_.destroy();
+        line_pieces_.destroy();
         soft_.reset();
         corners_.destroy();
         quad_.destroy();
@@ -104,7 +130,11 @@ class GlCanvas : public QOpenGLWidget, public Canvas, private QOpenGLFunctions_3
         shadow_ = program(kShadowVertex, kShadowFragment);
         lines_ = program(kLineVertex, kLineFragment);
         line_array_.create();
-        line_ends_.create();
+        line_pieces_.create();
+        strip_.create();
+        strip_.bind();
+        constexpr std::array<float, 8> ends{0, -1, 0, 1, 1, -1, 1, 1};
+        strip_.allocate(ends.data(), static_cast<int>(sizeof ends));
         vertices_.create();
         corners_.create();
         quad_array_.create();
@@ -162,8 +192,11 @@ class GlCanvas : public QOpenGLWidget, public Canvas, private QOpenGLFunctions_3
         surface_->release();
         lines_->bind();
         lines_->setUniformValue("view", view);
+        lines_->setUniformValue("room", QVector2D(static_cast<float>(width()), static_cast<float>(height())));
+        // Pixels to a metre where it looks at.
+        lines_->setUniformValue("metre", static_cast<float>(height() / (0.54 * stand_.camera().distance)));
         line_array_.bind();
-        glDrawArrays(GL_LINES, 0, line_count_);
+        glDrawArraysInstanced(GL_TRIANGLE_STRIP, 0, 4, line_count_);
         line_array_.release();
         lines_->release();
         glDisable(GL_DEPTH_TEST);
@@ -204,24 +237,28 @@ class GlCanvas : public QOpenGLWidget, public Canvas, private QOpenGLFunctions_3
         fresh_ = false;
         const auto& scene = stand_.scene();
         if (scene.revision == 0 || scene.revision != revision_) upload_surfaces(scene);
-        std::vector<float> ends;
+        std::vector<float> pieces;
         for (const auto& line : scene.lines) {
             for (std::size_t i = 0; i + 1 < line.points.size(); ++i) {
-                for (const auto& p : {line.points[i], line.points[i + 1]}) {
-                    for (int c = 0; c < 3; ++c) ends.push_back(static_cast<float>(p[c]));
-                    for (const float c : {line.colour.redF(), line.colour.greenF(), line.colour.blueF()})
-                        ends.push_back(c);
-                }
+                for (const auto& p : {line.points[i], line.points[i + 1]})
+                    for (int c = 0; c < 3; ++c) pieces.push_back(static_cast<float>(p[c]));
+                pieces.insert(pieces.end(), {line.colour.redF(), line.colour.greenF(), line.colour.blueF(),
+                                             static_cast<float>(line.width), line.dashed ? 1.0F : 0.0F});
             }
         }
+        constexpr int kEach = 11;
         line_array_.bind();
-        line_ends_.bind();
-        line_ends_.allocate(ends.data(), static_cast<int>(ends.size() * sizeof(float)));
-        line_count_ = static_cast<int>(ends.size() / 6);
-        for (GLuint i = 0; i < 2; ++i) {
+        strip_.bind();
+        glEnableVertexAttribArray(0);
+        glVertexAttribPointer(0, 2, GL_FLOAT, GL_FALSE, 0, nullptr);
+        line_pieces_.bind();
+        line_pieces_.allocate(pieces.data(), static_cast<int>(pieces.size() * sizeof(float)));
+        line_count_ = static_cast<int>(pieces.size()) / kEach;
+        for (GLuint i = 1; i < 5; ++i) {
             glEnableVertexAttribArray(i);
-            glVertexAttribPointer(i, 3, GL_FLOAT, GL_FALSE, 6 * sizeof(float),
-                                  reinterpret_cast<const void*>(i * 3 * sizeof(float)));
+            glVertexAttribPointer(i, i == 4 ? 2 : 3, GL_FLOAT, GL_FALSE, kEach * sizeof(float),
+                                  reinterpret_cast<const void*>((i - 1) * 3 * sizeof(float)));
+            glVertexAttribDivisor(i, 1);
         }
         line_array_.release();
         soft_.reset();
@@ -239,7 +276,7 @@ class GlCanvas : public QOpenGLWidget, public Canvas, private QOpenGLFunctions_3
     std::unique_ptr<QOpenGLShaderProgram> surface_, shadow_, lines_;
     std::unique_ptr<QOpenGLTexture> soft_;
     QOpenGLVertexArrayObject vertices_, quad_array_, line_array_;
-    QOpenGLBuffer corners_, quad_, line_ends_;
+    QOpenGLBuffer corners_, quad_, strip_, line_pieces_;
     QRectF box_;
     int count_ = 0, coarse_count_ = 0, line_count_ = 0;
     std::uint64_t revision_ = 0;  ///< of the surfaces that were uploaded

@@ -71,6 +71,53 @@ TEST_CASE("detail drops while the stand is turned and comes back when it rests")
     CHECK(stand.camera().distance < far);
 }
 
+TEST_CASE("lines are as wide and as dashed as they are meant, whatever way they run") {
+    Bench b;
+    auto& stand = b.window.stand();
+    const QColor red(230, 0, 0);
+    const auto painted = [&](std::vector<Point> way, double width, bool dashed) {
+        Scene s;
+        s.bounds = {Point(-1, -1, -1), Point(1, 1, 1)};
+        s.lines.push_back({std::move(way), red, width, dashed});
+        stand.show_scene(std::move(s), true);
+        QTest::qWait(30);
+        const auto picture = stand.grab().toImage();
+        // What lies half over a pixel counts by half; the paper is a little red itself.
+        const auto redness = [](const QColor& c) { return c.red() - c.green(); };
+        const double paper = redness(ink(Light::day).paper);
+        double sum = 0;
+        for (int y = 0; y < picture.height(); ++y) {
+            for (int x = 0; x < picture.width(); ++x)
+                sum += std::clamp((redness(picture.pixelColor(x, y)) - paper) / (redness(red) - paper), 0.0,
+                                  1.0);
+        }
+        return sum;
+    };
+    const std::vector<std::vector<Point>> ways{{Point(-1, 0, 0), Point(1, 0, 0)},
+                                               {Point(0, -1, 0), Point(0, 1, 0)},
+                                               {Point(0, 0, -1), Point(0, 0, 1)},
+                                               {Point(-0.7, -0.5, -0.6), Point(0.8, 0.6, 0.7)}};
+    for (const auto& way : ways) {
+        const double thin = painted(way, 1, false), bold = painted(way, 6, false),
+                     dashed = painted(way, 6, true);
+        REQUIRE(thin > 40);
+        // Six times as wide, and square at its ends.
+        CHECK(bold / thin > 5.2);
+        CHECK(bold / thin < 6.8);
+        CHECK(dashed / bold > 0.45);
+        CHECK(dashed / bold < 0.85);
+        // In twenty pieces it is the same line: its dashes go on from piece to piece.
+        std::vector<Point> pieces;
+        for (int i = 0; i <= 20; ++i) pieces.push_back(way[0] + (way[1] - way[0]) * i / 20.0);
+        CHECK(painted(pieces, 6, false) == Approx(bold).epsilon(0.02));
+        CHECK(painted(pieces, 6, true) == Approx(dashed).epsilon(0.1));
+    }
+    // What runs through the eye and behind it neither crashes nor covers the view.
+    const auto eye = stand.camera().eye();
+    CHECK(painted({eye - 3 * (eye - stand.camera().target), eye + (eye - stand.camera().target)}, 3, false) <
+          0.05 * stand.width() * stand.height());
+}
+
 TEST_CASE("from wherever it is seen, dimensions cross neither the thing nor each other") {
     Job job;
     job.shape.tray.facet = 0.03;
