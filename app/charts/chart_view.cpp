@@ -22,6 +22,10 @@ PlotView::PlotView(QWidget* parent) : QWidget(parent), ink_(&app::ink(Light::day
 }
 
 void PlotView::show_plot(Plot plot, const Ink& ink, const Wording& wording) {
+    if (held_) {
+        plot.x = plot_.x;
+        plot.y = plot_.y;
+    }
     if (plot != plot_) read_.reset();
     plot_ = std::move(plot);
     ink_ = &ink;
@@ -38,6 +42,17 @@ void PlotView::paintEvent(QPaintEvent*) {
     QPainter p(this);
     p.fillRect(rect(), ink_->paper);
     paint_plot(p, paper(), plot_, *ink_, wording_, read_);
+    p.setRenderHint(QPainter::Antialiasing);
+    p.setPen(QPen(ink_->ink, 1.4));
+    p.setBrush(ink_->sheet);
+    for (const auto& grip : plot_.grips) p.drawRect(QRectF(on_screen(grip.at) - QPointF(4, 4), QSizeF(8, 8)));
+    if (held_) {
+        p.setBrush(ink_->tape);
+        const auto area = plot_area(paper(), plot_);
+        auto at = on_screen(held_at_);
+        at = {std::clamp(at.x(), area.left(), area.right()), std::clamp(at.y(), area.top(), area.bottom())};
+        p.drawRect(QRectF(at - QPointF(5, 5), QSizeF(10, 10)));
+    }
     if (hasFocus()) {
         p.setBrush(Qt::NoBrush);
         p.setPen(QPen(ink_->ink, 2));
@@ -55,8 +70,50 @@ void PlotView::read_at(std::optional<double> x) {
     QAccessible::updateAccessibility(&told);
 }
 
-/// The stop that is nearest to the pointer.
+std::optional<std::size_t> PlotView::grip_near(const QPointF& at) const {
+    constexpr double kNear = 12;  // px, half of what a hand hits
+    std::optional<std::size_t> out;
+    double least = kNear;
+    for (std::size_t i = 0; i < plot_.grips.size(); ++i) {
+        const double away = QLineF(on_screen(plot_.grips[i].at), at).length();
+        if (away >= least) continue;
+        least = away;
+        out = i;
+    }
+    return out;
+}
+
+void PlotView::mousePressEvent(QMouseEvent* event) {
+    const auto grip = grip_near(event->position());
+    if (event->button() != Qt::LeftButton || !grip) return QWidget::mousePressEvent(event);
+    held_ = grip;
+    held_at_ = plot_.grips[*grip].at;
+    moved_ = false;
+    read_at({});
+    update();
+}
+
+void PlotView::mouseReleaseEvent(QMouseEvent* event) {
+    if (!held_ || event->button() != Qt::LeftButton) return QWidget::mouseReleaseEvent(event);
+    const auto grip = *held_;
+    held_.reset();
+    update();
+    if (moved_) emit drawn(plot_.key, grip, held_at_, true);
+}
+
+/// The stop that is nearest to the pointer; or where it draws a grip to.
 void PlotView::mouseMoveEvent(QMouseEvent* event) {
+    if (held_) {
+        // Past the axes too: what is drawn longer than all there is has room nowhere else.
+        held_at_ = place_at(paper(), plot_, event->position());
+        moved_ = true;
+        update();
+        emit drawn(plot_.key, *held_, held_at_, false);
+        return;
+    }
+    const auto grip = grip_near(event->position());
+    setCursor(grip ? Qt::SizeAllCursor : Qt::ArrowCursor);
+    setToolTip(grip ? plot_.grips[*grip].words : QString());
     const auto area = plot_area(paper(), plot_);
     const auto stops = stops_of(plot_);
     if (stops.empty() || !area.adjusted(-4, -4, 4, 4).contains(event->position())) return read_at({});
@@ -99,6 +156,11 @@ void PlotView::keyPressEvent(QKeyEvent* event) {
         case Qt::Key_End:
             return walk(read_ ? far : -1);
         case Qt::Key_Escape:
+            if (held_) {
+                held_.reset();
+                update();
+                return emit dropped();
+            }
             if (read_) return read_at({});
             break;
         default:
@@ -145,6 +207,8 @@ void ChartView::show_chart(const Job& job, const Findings& f, Stage stage, const
         if (i == more_.size()) {
             more_.push_back(new PlotView(plot_->parentWidget()));
             more_.back()->setObjectName("plot-" + QString::number(i + 1));
+            connect(more_.back(), &PlotView::drawn, this, &ChartView::drawn);
+            connect(more_.back(), &PlotView::dropped, this, &ChartView::dropped);
             grid_->addWidget(more_.back(), static_cast<int>(i + 1) / 2, static_cast<int>(i + 1) % 2);
         }
         more_[i]->setVisible(i < beside.size());

@@ -21,8 +21,18 @@ class PlotView : public QWidget {
     [[nodiscard]] const Plot& plot() const { return plot_; }
     /// Where it is read, SI; none while nobody reads.
     [[nodiscard]] std::optional<double> read() const { return read_; }
+    /// Where a place of it is on the widget, px.
+    [[nodiscard]] QPointF on_screen(const QPointF& at) const { return drawn_at(paper(), plot_, at); }
+
+  signals:
+    /// A grip of `key` has been drawn to a place, SI; `done` when it is let go.
+    void drawn(const QString& key, std::size_t grip, const QPointF& to, bool done);
+    /// What was drawn is to be as it was.
+    void dropped();
 
   protected:
+    void mousePressEvent(QMouseEvent* event) override;
+    void mouseReleaseEvent(QMouseEvent* event) override;
     void paintEvent(QPaintEvent*) override;
     void mouseMoveEvent(QMouseEvent* event) override;
     void leaveEvent(QEvent*) override;
@@ -30,10 +40,16 @@ class PlotView : public QWidget {
 
   private:
     [[nodiscard]] QRectF paper() const;
+    [[nodiscard]] std::optional<std::size_t> grip_near(const QPointF& at) const;
     void read_at(std::optional<double> x);
     void walk(int by);
     Plot plot_;
     std::optional<double> read_;
+    /// The grip that is held and where the pointer has drawn it, SI. Meanwhile the axes stay as they are, so
+    /// that the same place of the screen stays the same time and heat.
+    std::optional<std::size_t> held_;
+    QPointF held_at_;
+    bool moved_ = false;
     const Ink* ink_;
     Wording wording_;
 };
@@ -47,6 +63,8 @@ class ChartView : public QWidget {
 
   signals:
     void stage_wanted(Stage stage);
+    void drawn(const QString& key, std::size_t grip, const QPointF& to, bool done);
+    void dropped();
 
   protected:
     void paintEvent(QPaintEvent*) override;

@@ -4,6 +4,7 @@
 #include <array>
 #include <cmath>
 #include <functional>
+#include "core/stages/heat/legs.hpp"
 
 namespace jig::app {
 bool has_chart(Stage stage) {
@@ -113,6 +114,14 @@ Plot cure_plot(const heat::CureRun& run) {
                   {"hottest", extreme_of(run, &WallPlace::T, true), Tone::clay, false, false},
                   {"coolest", extreme_of(run, &WallPlace::T, false), Tone::petrol, false, false},
                   {"Tg", extreme_of(run, &WallPlace::Tg, false), Tone::moss, true, false}};
+    plot.key = QString::fromStdString(std::string(file_word(run.of)));
+    for (const auto& corner : heat::leg_corners(run.legs, run.cured.air)) {
+        const auto& at = run.cured.air.corners[corner.corner];
+        plot.grips.push_back({{at.time, at.T},
+                              QString("leg %1, %2: drag it")
+                                  .arg(corner.leg + 1)
+                                  .arg(corner.held ? "how long it holds" : "how hot and how fast")});
+    }
     std::erase_if(plot.lines, [](const PlotLine& l) { return l.points.empty(); });
     double low = 1e9, high = 0;
     for (const auto& line : plot.lines) {

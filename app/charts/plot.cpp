@@ -149,6 +149,30 @@ QRectF plot_area(const QRectF& where, const Plot& plot) {
     return where.adjusted(left, 3.2 * line, -right, -std::min(below, 0.6 * where.height()));
 }
 
+namespace {
+
+/// The stretch of x that is drawn.
+std::pair<double, double> stretch_of(const Plot& plot) {
+    if (plot.x.places.empty()) return {plot.x.low, plot.x.high};
+    return {-0.5, static_cast<double>(plot.x.places.size()) - 0.5};
+}
+
+}  // namespace
+
+QPointF drawn_at(const QRectF& where, const Plot& plot, const QPointF& at) {
+    const auto area = plot_area(where, plot);
+    const auto [low, high] = stretch_of(plot);
+    return {area.left() + (at.x() - low) / (high - low) * area.width(),
+            area.bottom() - (at.y() - plot.y.low) / (plot.y.high - plot.y.low) * area.height()};
+}
+
+QPointF place_at(const QRectF& where, const Plot& plot, const QPointF& drawn) {
+    const auto area = plot_area(where, plot);
+    const auto [low, high] = stretch_of(plot);
+    return {low + (drawn.x() - area.left()) / area.width() * (high - low),
+            plot.y.low + (area.bottom() - drawn.y()) / area.height() * (plot.y.high - plot.y.low)};
+}
+
 void paint_plot(QPainter& p, const QRectF& where, const Plot& plot, const Ink& k, const Wording& w,
                 std::optional<double> read) {
     p.save();
@@ -166,12 +190,8 @@ void paint_plot(QPainter& p, const QRectF& where, const Plot& plot, const Ink& k
     }
     const auto area = plot_area(where, plot);
     const bool named = !plot.x.places.empty();
-    const double low_x = named ? -0.5 : plot.x.low,
-                 high_x = named ? static_cast<double>(plot.x.places.size()) - 0.5 : plot.x.high;
-    const auto at = [&](double x, double y) {
-        return QPointF(area.left() + (x - low_x) / (high_x - low_x) * area.width(),
-                       area.bottom() - (y - plot.y.low) / (plot.y.high - plot.y.low) * area.height());
-    };
+    const auto [low_x, high_x] = stretch_of(plot);
+    const auto at = [&](double x, double y) { return drawn_at(where, plot, {x, y}); };
     p.setFont(word_font(9.5));
     p.setPen(k.faint);
     p.drawText(QRectF(where.left(), where.top() + 1.9 * row, area.width(), 1.2 * row),

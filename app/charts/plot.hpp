@@ -49,6 +49,13 @@ struct PlotNote {
     bool operator==(const PlotNote&) const = default;
 };
 
+/// A corner of a chart that hands may draw elsewhere.
+struct PlotGrip {
+    QPointF at;     ///< SI
+    QString words;  ///< what it is
+    bool operator==(const PlotGrip&) const = default;
+};
+
 struct Plot {
     QString title;
     Axis x, y;
@@ -57,6 +64,8 @@ struct Plot {
     std::vector<PlotNote> notes;
     QString nothing;     ///< said in place of the lines where there are none
     bool aside = false;  ///< stands in the slip with the words that it is about, not on the stand
+    std::vector<PlotGrip> grips = {};
+    QString key = {};  ///< whose they are
     bool operator==(const Plot&) const = default;
 };
 
@@ -77,6 +86,10 @@ QString text_of(const Plot& plot, const Wording& wording);
 
 /// Where the lines are drawn within `where`, axes and title outside of it.
 QRectF plot_area(const QRectF& where, const Plot& plot);
+
+/// Where a place of it is drawn within `where`, and what place that is.
+QPointF drawn_at(const QRectF& where, const Plot& plot, const QPointF& at);
+QPointF place_at(const QRectF& where, const Plot& plot, const QPointF& drawn);
 
 /// Draws the chart; `read` sets a hairline with the values there.
 void paint_plot(QPainter& painter, const QRectF& where, const Plot& plot, const Ink& ink,

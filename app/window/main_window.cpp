@@ -126,6 +126,8 @@ MainWindow::MainWindow(Shop shop, QString recovery, std::shared_ptr<JobBoard> bo
     connect(card_, &JobCard::settle_wanted, this, &MainWindow::settle);
     connect(ribbon_, &Ribbon::stage_wanted, this, &MainWindow::show_stage);
     connect(chart_, &ChartView::stage_wanted, this, &MainWindow::show_stage);
+    connect(chart_, &ChartView::drawn, this, &MainWindow::draw_programme);
+    connect(chart_, &ChartView::dropped, this, &MainWindow::drop_programme);
     connect(ribbon_, &Ribbon::fold_wanted, this, &MainWindow::fold_section);
     connect(drawing_, &Drawing::made, this,
             [this](const std::shared_ptr<Drawing::Made>& drawn) { show_drawn(*drawn); });

@@ -20,6 +20,7 @@
 #include "app/window/palette.hpp"
 #include "app/window/start.hpp"
 #include "core/stages/back/trial.hpp"
+#include "core/stages/heat/legs.hpp"
 
 class QLabel;
 class QMenu;
@@ -128,6 +129,17 @@ class MainWindow : public QMainWindow {
     void resizeEvent(QResizeEvent* event) override;
 
   private:
+    /// A corner of a cure's programme is drawn to a place of its chart, s and K; all of one drag is one step.
+    void draw_programme(const QString& cure, std::size_t grip, const QPointF& to, bool done);
+    /// As it was before it was drawn.
+    void drop_programme();
+    /// The programme that is being drawn, as it was when its corner was taken up.
+    struct Drawn {
+        CureOf of;
+        std::vector<heat::Leg> legs;
+        Course air;
+    };
+    std::optional<Drawn> in_hand_;
     /// The tool in place of Heat's charts, with what of it `job` says.
     void show_of_heat(const QString& what, Job job);
     void build_head(QWidget* head);

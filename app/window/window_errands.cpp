@@ -11,6 +11,7 @@
 #include "core/job/trial.hpp"
 #include "core/stages/back/suggest.hpp"
 #include "core/stages/bag/flow.hpp"
+#include "core/stages/heat/legs.hpp"
 #include "core/stages/plug/sheets.hpp"
 
 namespace jig::app {

@@ -62,6 +62,39 @@ void MainWindow::show_of_heat(const QString& what, Job job) {
     show_heat_tool(true);
 }
 
+void MainWindow::draw_programme(const QString& cure, std::size_t grip, const QPointF& to, bool done) {
+    const auto& f = document_->findings();
+    if (!in_hand_ && f.heat) {
+        for (const auto& run : f.heat->cures->runs) {
+            if (cure == QString::fromStdString(std::string(file_word(run.of))))
+                in_hand_ = Drawn{run.of, run.legs, run.cured.air};
+        }
+    }
+    if (!in_hand_) return;
+    const auto corners = heat::leg_corners(in_hand_->legs, in_hand_->air);
+    if (grip < corners.size()) {
+        auto job = document_->job();
+        // Let go where it was taken up, the usual programme is still the usual one.
+        auto legs =
+            heat::drawn_to(in_hand_->legs, in_hand_->air, corners[grip], to.x(), to.y(), job.heat.climbs);
+        auto& own = heat::legs_in(job.heat, in_hand_->of);
+        if (!own.empty() || legs != in_hand_->legs) {
+            own = std::move(legs);
+            document_->drag("draw a programme", std::move(job));
+        }
+    }
+    if (!done) return;
+    document_->end_drag();
+    in_hand_.reset();
+}
+
+void MainWindow::drop_programme() {
+    if (!in_hand_) return;
+    in_hand_.reset();
+    document_->end_drag();
+    document_->undo();
+}
+
 void MainWindow::show_other_infusion() {
     auto job = document_->job();
     if (!infuses(job, Infused::part) || !infuses(job, Infused::shell))

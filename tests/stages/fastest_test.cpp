@@ -5,6 +5,7 @@
 #include "core/job/trial.hpp"
 #include "core/shop/cure.hpp"
 #include "core/stages/heat/fastest.hpp"
+#include "core/stages/heat/legs.hpp"
 #include "tests/job/fixtures.hpp"
 #include "tests/quiet.hpp"
 

@@ -7,7 +7,7 @@
 #include "app/slip/records_pane.hpp"
 #include "app/stages/heat/folds_pane.hpp"
 #include "app/stages/heat/oven_pane.hpp"
-#include "core/stages/heat/fastest.hpp"
+#include "core/stages/heat/legs.hpp"
 #include "core/stages/heat/sensors.hpp"
 
 namespace jig::app {
@@ -101,7 +101,8 @@ class CurePane : public RecordsPane<Leg> {
         table().setVisible(!records().empty());
         title_->setText(heading + (records().empty()
                                        ? "the usual programme of its resin and the shop's rates."
-                                       : "your programme; without a leg it is the usual one."));
+                                       : "your programme; without a leg it is the usual one. Its corners are "
+                                         "drawn in the chart too."));
         cure_->setVisible(run != nullptr);
         places_->setVisible(run != nullptr && !run->places.empty());
         sensors_->setVisible(run != nullptr);

@@ -31,13 +31,6 @@ struct Fastest {
 /// Cancelled.
 Fastest fastest(const CureRun& run, const CureBounds& bounds, double longest, Progress& progress);
 
-/// A cure's own legs among the choices.
-inline std::vector<Leg>& legs_in(Choices& choices, CureOf of) {
-    return of == CureOf::on_plug     ? choices.on_plug
-           : of == CureOf::post_cure ? choices.post_cure
-                                     : choices.part;
-}
-
 /// CureBounds of a job's cure: no less cured than by the programme that it has, a free-standing shell to the
 /// Tg that Brief's heat asks for where its resin can; no hotter than what lies in the oven bears.
 CureBounds bounds_of(const CureRun& run, const Choices& choices, const Findings& findings,

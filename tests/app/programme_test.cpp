@@ -1,0 +1,117 @@
+// A cure's programme drawn by its corners, with a real pointer.
+#include "app/charts/chart_view.hpp"
+#include "tests/app/bench.hpp"
+
+using namespace bench;
+
+namespace {
+
+/// The chart of the part's cure.
+PlotView* part_chart(Bench& b) {
+    for (auto* view : b.window.findChildren<PlotView*>()) {
+        if (view->isVisibleTo(&b.window) && view->plot().key == "part") return view;
+    }
+    FAIL("the part's cure has no chart");
+    return nullptr;
+}
+
+const std::vector<heat::Leg>& legs(Bench& b) {
+    return b.window.document().job().heat.part;
+}
+
+/// The part's cure of one leg of the maker's own.
+void one_leg(Bench& b) {
+    b.window.show_stage(Stage::heat);
+    b.press("add-part");
+    b.type_cell("legs-part", 0, 0, "45");
+    b.type_cell("legs-part", 0, 1, "20");
+    b.type_cell("legs-part", 0, 2, "8 h");
+}
+
+void move_by(PlotView* chart, const QPoint& from, const QPoint& by) {
+    for (int i = 1; i <= 5; ++i) {
+        QTest::mouseMove(chart, from + by * i / 5);
+        QTest::qWait(10);
+    }
+}
+
+}  // namespace
+
+TEST_CASE("a corner that is drawn changes its leg, in one step, and figures follow") {
+    Bench b;
+    one_leg(b);
+    auto* chart = part_chart(b);
+    REQUIRE(chart->plot().grips.size() == 2);
+    const double before = b.window.document().findings().heat->cures->find(CureOf::part)->seconds;
+    // The hold's end to the right: it holds for longer.
+    const auto end = chart->on_screen(chart->plot().grips[1].at).toPoint();
+    QTest::mouseMove(chart, end);
+    CHECK(chart->toolTip().contains("how long it holds"));
+    QTest::mousePress(chart, Qt::LeftButton, {}, end);
+    const auto axis = chart->plot().x;
+    const double per_pixel = (axis.high - axis.low) /
+                             (chart->on_screen({axis.high, 300}).x() - chart->on_screen({axis.low, 300}).x());
+    move_by(chart, end, {40, 0});
+    // Meanwhile the axis stays, or the same place of the screen would be another time.
+    CHECK(chart->plot().x == axis);
+    QTest::mouseRelease(chart, Qt::LeftButton, {}, end + QPoint(40, 0));
+    b.settle();
+    REQUIRE(legs(b).size() == 1);
+    CHECK(legs(b)[0].hold == Approx(8 * 3600 + 40 * per_pixel).margin(300 + per_pixel));
+    CHECK(legs(b)[0].to == Approx(318.15));
+    CHECK(b.window.document().findings().heat->cures->find(CureOf::part)->seconds > before);
+    CHECK(b.cell("legs-part", 0, 2) ==
+          QString::fromStdString(show_for_edit(Kind::hours, legs(b)[0].hold, {UnitSystem::metric, "¤"})));
+    b.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(legs(b)[0].hold == Approx(8 * 3600));
+    // The climb's end up and to the right: hotter, and slower.
+    chart = part_chart(b);
+    const auto top = chart->on_screen(chart->plot().grips[0].at).toPoint();
+    QTest::mousePress(chart, Qt::LeftButton, {}, top);
+    move_by(chart, top, {30, -12});
+    QTest::mouseRelease(chart, Qt::LeftButton, {}, top + QPoint(30, -12));
+    b.settle();
+    CHECK(legs(b)[0].to > 318.2);
+    CHECK(legs(b)[0].rate < 20.0 / 3600);
+    CHECK(legs(b)[0].hold == Approx(8 * 3600));
+}
+
+TEST_CASE("Esc gives a programme back that is being drawn, and a click on its corner changes nothing") {
+    Bench b;
+    one_leg(b);
+    const auto was = legs(b);
+    auto* chart = part_chart(b);
+    const auto end = chart->on_screen(chart->plot().grips[1].at).toPoint();
+    QTest::mouseClick(chart, Qt::LeftButton, {}, end);
+    b.settle();
+    CHECK(legs(b) == was);
+    QTest::mousePress(chart, Qt::LeftButton, {}, end);
+    move_by(chart, end, {60, 0});
+    CHECK(legs(b) != was);
+    QTest::keyClick(chart, Qt::Key_Escape);
+    CHECK(legs(b) == was);
+    QTest::mouseRelease(chart, Qt::LeftButton, {}, end + QPoint(60, 0));
+    b.settle();
+    CHECK(legs(b) == was);
+    // Away from its corners the chart is read as ever.
+    QTest::mouseMove(chart, chart->on_screen({0.3 * chart->plot().x.high, chart->plot().y.high}).toPoint() +
+                                QPoint(0, 30));
+    CHECK(chart->read());
+}
+
+TEST_CASE("the usual programme becomes the maker's own when it is drawn") {
+    Bench b;
+    b.window.show_stage(Stage::heat);
+    b.settle();
+    REQUIRE(legs(b).empty());
+    auto* chart = part_chart(b);
+    REQUIRE(!chart->plot().grips.empty());
+    const auto at = chart->on_screen(chart->plot().grips.back().at).toPoint();
+    QTest::mousePress(chart, Qt::LeftButton, {}, at);
+    move_by(chart, at, {-40, 0});
+    QTest::mouseRelease(chart, Qt::LeftButton, {}, at + QPoint(-40, 0));
+    b.settle();
+    CHECK_FALSE(legs(b).empty());
+    b.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(legs(b).empty());
+}
