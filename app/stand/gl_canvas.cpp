@@ -228,6 +228,7 @@ class GlCanvas : public QOpenGLWidget, public Canvas, private QOpenGLFunctions_3
         for (GLuint i = 0; i < 4; ++i) {
             glEnableVertexAttribArray(i);
             glVertexAttribPointer(i, sizes[i], GL_FLOAT, GL_FALSE, sizeof(Corner),
+                                  // NOLINTNEXTLINE(performance-no-int-to-ptr): OpenGL takes offsets so
                                   reinterpret_cast<const void*>(start * sizeof(float)));
             start += static_cast<std::size_t>(sizes[i]);
         }
@@ -257,6 +258,7 @@ class GlCanvas : public QOpenGLWidget, public Canvas, private QOpenGLFunctions_3
         for (GLuint i = 1; i < 5; ++i) {
             glEnableVertexAttribArray(i);
             glVertexAttribPointer(i, i == 4 ? 2 : 3, GL_FLOAT, GL_FALSE, kEach * sizeof(float),
+                                  // NOLINTNEXTLINE(performance-no-int-to-ptr)
                                   reinterpret_cast<const void*>((i - 1) * 3 * sizeof(float)));
             glVertexAttribDivisor(i, 1);
         }

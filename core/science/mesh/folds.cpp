@@ -60,11 +60,11 @@ std::vector<Bend> one_way_bends(const TriangleMesh& mesh, const Topology& topolo
     std::vector<Bend> out(mesh.triangles.size());
     for (std::size_t f = 0; f < out.size(); ++f) {
         double most = 0, least = 0;
-        const Curving* tightest = nullptr;
+        const auto* tightest = &at[mesh.triangles[f].front()];
         for (const auto i : mesh.triangles[f]) {
             most += at[i].most / 3;
             least += at[i].least / 3;
-            if (tightest == nullptr || std::abs(at[i].most) > std::abs(tightest->most)) tightest = &at[i];
+            if (std::abs(at[i].most) > std::abs(tightest->most)) tightest = &at[i];
         }
         if (std::abs(most) * rules.widest < 1 || std::abs(least) > kOneWay * std::abs(most)) continue;
         const Point normal = mesh.area_vector2(f);
