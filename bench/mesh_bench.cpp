@@ -1,13 +1,16 @@
 // STL, release and slices against CGAL, bare Embree and the time to touch the bytes.
 #include <benchmark/benchmark.h>
 
+#include <cmath>
 #include <cstdio>
 #include <filesystem>
 #include <fstream>
 #include <memory>
 
 #include "bench/reference.hpp"
+#include "core/science/mesh/curving.hpp"
 #include "core/science/mesh/draft.hpp"
+#include "core/science/mesh/folds.hpp"
 #include "core/science/mesh/slice.hpp"
 #include "core/science/mesh/stl.hpp"
 
@@ -104,5 +107,44 @@ void slabs_against_cgal(benchmark::State& state) {
     state.counters["cuts_alone_times_faster"] = cuts / ours;
 }
 BENCHMARK(slabs_against_cgal)->Unit(benchmark::kMillisecond)->Iterations(2);
+
+/// A hat's profile drawn out, of `side` squares either way.
+TriangleMesh hat(std::uint32_t side) {
+    TriangleMesh mesh;
+    for (std::uint32_t i = 0; i <= side; ++i) {
+        for (std::uint32_t j = 0; j <= side; ++j) {
+            const double x = static_cast<double>(i) / side, y = static_cast<double>(j) / side;
+            mesh.points.emplace_back(x, y, 0.1 * std::tanh((0.25 - std::abs(x - 0.5)) / 0.03));
+        }
+    }
+    for (std::uint32_t i = 0; i < side; ++i) {
+        for (std::uint32_t j = 0; j < side; ++j) {
+            const auto at = i * (side + 1) + j;
+            mesh.triangles.push_back({at, at + side + 1, at + side + 2});
+            mesh.triangles.push_back({at, at + side + 2, at + 1});
+        }
+    }
+    return mesh;
+}
+
+/// Folds of a face, beside the bends that they are read off.
+void folds_of_a_face(benchmark::State& state) {
+    const auto side = static_cast<std::uint32_t>(state.range(0));
+    const auto whole = hat(side), half = hat(side / 2);
+    const auto topology = topology_of(whole), topology_half = topology_of(half);
+    Progress quiet;
+    const FoldRules rules;
+    for (auto _ : state) benchmark::DoNotOptimize(folds(whole, topology, rules, quiet).size());
+    const double ours =
+        bench::fastest(2, [&] { benchmark::DoNotOptimize(folds(whole, topology, rules, quiet).size()); });
+    const double of_half =
+        bench::fastest(2, [&] { benchmark::DoNotOptimize(folds(half, topology_half, rules, quiet).size()); });
+    const double bends = bench::fastest(
+        2, [&] { benchmark::DoNotOptimize(curvings(whole, topology, rules.reach, quiet).size()); });
+    state.counters["folds"] = static_cast<double>(folds(whole, topology, rules, quiet).size());
+    state.counters["times_its_bends"] = ours / bends;
+    state.counters["growth_exponent"] = std::log2(ours / of_half) / 2;
+}
+BENCHMARK(folds_of_a_face)->Arg(100)->Arg(400)->Unit(benchmark::kMillisecond)->Iterations(1);
 
 }  // namespace

@@ -66,6 +66,10 @@ QString shown(Kind kind, double value, const Wording& wording) {
     return QString::fromStdString(show(kind, value, wording));
 }
 
+QString hundredths(double angle) {
+    return QString::number(degrees(angle), 'f', 2) + "°";
+}
+
 std::vector<double> ticks_of(const Axis& axis, int most, const Wording& w) {
     std::vector<double> out;
     if (!axis.places.empty()) {

@@ -15,6 +15,9 @@ namespace jig::app {
 /// A figure as it is said.
 [[nodiscard]] QString shown(Kind kind, double value, const Wording& wording);
 
+/// An angle where the little that it differs by counts.
+[[nodiscard]] QString hundredths(double angle);
+
 /// The inks a chart speaks in; a line's name and dash tell it apart without them.
 enum class Tone { petrol, ink, faint, tape, moss, clay };
 

@@ -76,6 +76,7 @@ class Sheets {
                 chart(stage);
                 break;
             case Stage::heat:
+                folds();
                 sensors();
                 chart(stage);
                 break;
@@ -162,6 +163,23 @@ class Sheets {
             pen_.table({"where", "for", "alarm at", ""}, rows, {0.48, 0.34, 0.12, 0.06},
                        {false, false, true, false});
         }
+    }
+
+    /// What each fold is to be built at, and beside it room for what the first part measures.
+    void folds() {
+        if (!f_.heat || f_.heat->folds.all.empty()) return;
+        const auto& use = f_.heat->folds;
+        QList<QStringList> rows;
+        for (std::size_t i = 0; i < use.all.size(); ++i)
+            rows << QStringList{QString("%1 %2").arg(i + 1).arg(QString::fromStdString(use.on.where[i])),
+                                hundredths((*use.on.folds)[i].turn),
+                                shown(Kind::angle, use.all[i].closes),
+                                hundredths(use.all[i].build),
+                                shown(Kind::thickness, use.all[i].moves),
+                                QString()};
+        pen_.heading("Folds, as the part closes");
+        pen_.table({"fold", "turns", "closes", "build it", "flank moves", "first part"}, rows,
+                   {0.30, 0.14, 0.14, 0.14, 0.14, 0.14}, {false, true, true, true, true, true});
     }
 
     void chart(Stage stage) {

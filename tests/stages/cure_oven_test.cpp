@@ -7,9 +7,12 @@
 #include "core/stages/heat/sensors.hpp"
 #include "tests/job/fixtures.hpp"
 #include "tests/quiet.hpp"
+#include "tests/stages/cure_runs.hpp"
 
 using namespace jig;
+using fixtures::bought;
 using fixtures::call;
+using fixtures::cure_of;
 using fixtures::shop;
 using fixtures::small_job;
 using fixtures::worked_out;
@@ -33,26 +36,11 @@ heat::Oven mapped() {
     return out;
 }
 
-const heat::CureRun& cure_of(const Findings& f, CureOf of) {
-    REQUIRE(f.heat);
-    const auto* run = f.heat->cures->find(of);
-    REQUIRE(run != nullptr);
-    return *run;
-}
-
 const heat::CureHeat& use_of(const Findings& f, CureOf of) {
     REQUIRE(f.heat);
     const auto* use = f.heat->oven.find(of);
     REQUIRE(use != nullptr);
     return *use;
-}
-
-double bought_of(const Findings& f, Ledger ledger, const std::string& what) {
-    double sum = 0;
-    for (const auto& m : f.run->materials) {
-        if (m.ledger == ledger && m.what == what) sum += m.amount;
-    }
-    return sum;
 }
 
 }  // namespace
@@ -246,22 +234,21 @@ TEST_CASE("energy and hours are bought as they are used, and shared by what shar
     job.brief.oven_x = 2.4;
     job.brief.oven_z = 0.6;
     const auto one = worked_out(job);
-    CHECK(bought_of(one, Ledger::once, "energy") == Approx(use_of(one, CureOf::post_cure).heat.heater));
-    CHECK(bought_of(one, Ledger::each, "energy") == Approx(use_of(one, CureOf::part).heat.heater));
+    CHECK(bought(one, Ledger::once, "energy") == Approx(use_of(one, CureOf::post_cure).heat.heater));
+    CHECK(bought(one, Ledger::each, "energy") == Approx(use_of(one, CureOf::part).heat.heater));
     const double goes_in = one.heat->oven.goes_in;
     REQUIRE(goes_in >= 2);
     REQUIRE(goes_in < 100);
     job.heat.oven.tools = 2;
     const auto two = worked_out(job);
     CHECK_FALSE(call(two, "oven_full"));
-    CHECK(bought_of(two, Ledger::each, "oven, hours") ==
-          Approx(bought_of(one, Ledger::each, "oven, hours") / 2));
+    CHECK(bought(two, Ledger::each, "oven, hours") == Approx(bought(one, Ledger::each, "oven, hours") / 2));
     const auto &alone = use_of(one, CureOf::part).heat, &shared = use_of(two, CureOf::part).heat;
     // The walls lose as much; the load takes twice as much.
     CHECK(shared.walls == Approx(alone.walls));
     CHECK(shared.heater > alone.heater);
     CHECK(shared.heater < 2 * alone.heater);
-    CHECK(bought_of(two, Ledger::each, "energy") == Approx(shared.heater / 2));
+    CHECK(bought(two, Ledger::each, "energy") == Approx(shared.heater / 2));
     // More than go in are said, with as many as do.
     job.heat.oven.tools = static_cast<int>(goes_in) + 1;
     const auto full = worked_out(job);
@@ -289,7 +276,7 @@ TEST_CASE("energy and hours are bought as they are used, and shared by what shar
     cold.heat.post_cure = cold.heat.part;
     const auto unheated = worked_out(cold);
     CHECK(unheated.heat->oven.cures.empty());
-    CHECK(bought_of(unheated, Ledger::each, "energy") == 0);
+    CHECK(bought(unheated, Ledger::each, "energy") == 0);
 }
 
 TEST_CASE("a heater that falls behind is said, with what it keeps up with") {

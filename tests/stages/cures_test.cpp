@@ -10,41 +10,26 @@
 #include "core/stages/part/kit.hpp"
 #include "tests/job/fixtures.hpp"
 #include "tests/quiet.hpp"
+#include "tests/stages/cure_runs.hpp"
 
 using namespace jig;
+using fixtures::bought;
 using fixtures::call;
+using fixtures::cure_of;
 using fixtures::shop;
 using fixtures::small_job;
 using fixtures::worked_out;
-
-namespace {
-
-const heat::CureRun& run_of(const Findings& f, CureOf of) {
-    const auto* run = f.heat->cures->find(of);
-    REQUIRE(run != nullptr);
-    return *run;
-}
-
-double oven_hours(const Findings& f, Ledger ledger) {
-    double sum = 0;
-    for (const auto& m : f.run->materials) {
-        if (m.ledger == ledger && m.what == "oven, hours") sum += m.amount;
-    }
-    return sum;
-}
-
-}  // namespace
 
 TEST_CASE("without legs of the maker's own, cures are the usual ones of resin and rates") {
     auto job = small_job();
     const auto f = worked_out(job);
     REQUIRE(f.heat);
-    const auto& plug = run_of(f, CureOf::on_plug);
+    const auto& plug = cure_of(f, CureOf::on_plug);
     CHECK(plug.usual);
     // Held in the room, it takes the resin's own time to demould.
     CHECK(plug.seconds == Approx(f.shell->resin.demould_time).epsilon(0.02));
     CHECK(plug.cured.air.corners.front().T == Approx(job.heat.room));
-    const auto& post = run_of(f, CureOf::post_cure);
+    const auto& post = cure_of(f, CureOf::post_cure);
     const double rise = job.shell.cure_temperature - job.heat.room;
     const double ramp = need(shop().rates, "post-cure ramp", "test").value / 3600,
                  hold = need(shop().rates, "post-cure hold", "test").value * 3600;
@@ -65,11 +50,11 @@ TEST_CASE("hours of the oven in the ledger are those of the programmes") {
     auto job = small_job();
     job.heat.part = {{kelvin(60), 20.0 / 3600, 4 * 3600}};
     const auto f = worked_out(job);
-    CHECK(oven_hours(f, Ledger::once) == Approx(run_of(f, CureOf::post_cure).seconds));
-    CHECK(oven_hours(f, Ledger::each) == Approx(run_of(f, CureOf::part).seconds));
+    CHECK(bought(f, Ledger::once, "oven, hours") == Approx(cure_of(f, CureOf::post_cure).seconds));
+    CHECK(bought(f, Ledger::each, "oven, hours") == Approx(cure_of(f, CureOf::part).seconds));
     // In the room nobody books an oven.
     job.heat.part = {{job.heat.room, 20.0 / 3600, 24 * 3600}};
-    CHECK(oven_hours(worked_out(job), Ledger::each) == 0);
+    CHECK(bought(worked_out(job), Ledger::each, "oven, hours") == 0);
 }
 
 TEST_CASE("a longer hold never lowers Tg, a hotter one is never cured less, and kelvins count") {
@@ -77,14 +62,14 @@ TEST_CASE("a longer hold never lowers Tg, a hotter one is never cured less, and 
     double before = 0;
     for (const double hours : {1.0, 3.0, 8.0, 20.0}) {
         job.heat.post_cure = {{kelvin(70), 15.0 / 3600, hours * 3600}};
-        const double Tg = *run_of(worked_out(job), CureOf::post_cure).Tg;
+        const double Tg = *cure_of(worked_out(job), CureOf::post_cure).Tg;
         CHECK(Tg >= before - 1e-6);
         before = Tg;
     }
     before = 0;
     for (const double to : {40.0, 55.0, 70.0, 90.0}) {
         job.heat.post_cure = {{kelvin(to), 15.0 / 3600, 8 * 3600}};
-        const double cure = run_of(worked_out(job), CureOf::post_cure).cure;
+        const double cure = cure_of(worked_out(job), CureOf::post_cure).cure;
         CHECK(cure >= before - 1e-6);
         before = cure;
     }
@@ -95,9 +80,9 @@ TEST_CASE("a hold's clock waits for the slowest place") {
     job.heat.post_cure = {{kelvin(80), 1.0, 3600}};
     job.heat.transfer = 30;
     job.heat.within = 2;
-    const auto quick = run_of(worked_out(job), CureOf::post_cure).cured.air;
+    const auto quick = cure_of(worked_out(job), CureOf::post_cure).cured.air;
     job.heat.transfer = 6;
-    const auto slow = run_of(worked_out(job), CureOf::post_cure).cured.air;
+    const auto slow = cure_of(worked_out(job), CureOf::post_cure).cured.air;
     REQUIRE(quick.corners.size() >= 3);
     const auto held = [](const Course& air) { return air.corners[2].time - air.corners[1].time; };
     CHECK(held(quick) > 3600);
@@ -114,13 +99,13 @@ TEST_CASE("standing free too hot too soon sags, and the rate that is offered doe
     auto f = worked_out(job);
     REQUIRE(call(f, "sags"));
     // Kept, for the findings that it is of do not stay.
-    const auto run = run_of(f, CureOf::post_cure);
+    const auto run = cure_of(f, CureOf::post_cure);
     CHECK(run.over_Tg > 0);
     REQUIRE(run.safe_rate);
     job.heat.post_cure[0].rate = *run.safe_rate;
     f = worked_out(job);
     CHECK_FALSE(call(f, "sags"));
-    CHECK(run_of(f, CureOf::post_cure).over_Tg <= -heat::kStandingMargin + 0.3);
+    CHECK(cure_of(f, CureOf::post_cure).over_Tg <= -heat::kStandingMargin + 0.3);
     // The usual programme of a shop that ramps as fast is slowed down by the call's own fix.
     auto own = shop();
     for (auto& r : own.rates) {
@@ -160,8 +145,8 @@ TEST_CASE("Tg and waits are the programmes', wherever they are told") {
     job.heat.on_plug = {{kelvin(30), 10.0 / 3600, 40 * 3600}};
     job.heat.part = {{kelvin(50), 20.0 / 3600, 5 * 3600}};
     const auto f = worked_out(job);
-    CHECK(f.heat->Tg == *run_of(f, CureOf::post_cure).Tg);
-    CHECK(f.heat->part_Tg == *run_of(f, CureOf::part).Tg);
+    CHECK(f.heat->Tg == *cure_of(f, CureOf::post_cure).Tg);
+    CHECK(f.heat->part_Tg == *cure_of(f, CureOf::part).Tg);
     CHECK(value_of(f.heat->figures, "Tg") == f.heat->Tg);
     CHECK(f.heat->Tg_margin == Approx(f.heat->Tg - job.brief.top_temperature));
     // A shorter hold than the rule of thumb counts on leaves less.
@@ -172,8 +157,8 @@ TEST_CASE("Tg and waits are the programmes', wherever they are told") {
         if (t.stage == "shell" && t.wait > 0) shell = t.wait;
         if (t.stage == "part" || t.stage == "bag") part = std::max(part, t.wait);
     }
-    CHECK(shell == Approx(run_of(f, CureOf::on_plug).seconds));
-    CHECK(part == Approx(run_of(f, CureOf::part).seconds));
+    CHECK(shell == Approx(cure_of(f, CureOf::on_plug).seconds));
+    CHECK(part == Approx(cure_of(f, CureOf::part).seconds));
 }
 
 TEST_CASE(
@@ -394,8 +379,8 @@ TEST_CASE(
     // Fast and hot enough that thickness tells.
     plain.heat.post_cure = job.heat.post_cure = {{kelvin(80), 600.0 / 3600, 4 * 3600}};
     const auto f = worked_out(job), without = worked_out(plain);
-    const auto& post = run_of(f, CureOf::post_cure);
-    CHECK(run_of(without, CureOf::post_cure).places.empty());
+    const auto& post = cure_of(f, CureOf::post_cure);
+    CHECK(cure_of(without, CureOf::post_cure).places.empty());
     REQUIRE(post.places.size() == 1);
     CHECK(post.places[0].name == "doubler on the flange");
     CHECK(post.slowest == "doubler on the flange");
@@ -405,7 +390,7 @@ TEST_CASE(
     for (const auto& l : post.wall.layers) common += l.thickness;
     CHECK(thick == Approx(f.shell->zones[0].whole.laminate.thickness).epsilon(1e-6));
     CHECK(common == Approx(f.shell->stack.laminate.thickness).epsilon(1e-6));
-    CHECK(post.seconds > run_of(without, CureOf::post_cure).seconds + 300);
+    CHECK(post.seconds > cure_of(without, CureOf::post_cure).seconds + 300);
     for (const auto& run : f.heat->cures->runs) {
         CHECK(run.cure == Approx(least_cure(run)));
         for (const auto& p : run.places) {
@@ -415,7 +400,7 @@ TEST_CASE(
         }
     }
     // The part has no zones here.
-    CHECK(run_of(f, CureOf::part).places.empty());
+    CHECK(cure_of(f, CureOf::part).places.empty());
 }
 
 TEST_CASE(
@@ -453,12 +438,12 @@ TEST_CASE(
     CHECK(evenings == f.shell->days - 1);
     CHECK(f.run->plan.days > plain.run->plan.days);
     CHECK(call(f, "runs_hot") == nullptr);
-    CHECK(run_of(f, CureOf::on_plug).overshoot <= job.heat.runs_past + 3);
+    CHECK(cure_of(f, CureOf::on_plug).overshoot <= job.heat.runs_past + 3);
     // One ply so thick cannot be parted.
     job.shell.zones[0].layers.resize(1);
     job.shell.zones[0].layers[0].thickness = 0.012;
     const auto thick = worked_out(job);
-    const auto& run = run_of(thick, CureOf::on_plug);
+    const auto& run = cure_of(thick, CureOf::on_plug);
     CHECK(run.hottest == "doubler on the flange");
     REQUIRE(call(thick, "runs_hot") != nullptr);
     CHECK(call(thick, "runs_hot")->headline.find("doubler on the flange") != std::string::npos);
@@ -469,7 +454,7 @@ TEST_CASE("a part's zones are places of its cure, by their names, most different
     // With a map each of them would stand there at both ends.
     job.heat.oven.map.clear();
     const auto f = worked_out(job);
-    const auto& run = run_of(f, CureOf::part);
+    const auto& run = cure_of(f, CureOf::part);
     std::set<std::string> names;
     for (const auto& p : run.places) names.insert(p.name);
     CHECK(names.size() == run.places.size());
@@ -487,7 +472,7 @@ TEST_CASE("a part's zones are places of its cure, by their names, most different
         many.shell.zones.push_back(zone);
     }
     const auto told = worked_out(many);
-    const auto& places = run_of(told, CureOf::on_plug).places;
+    const auto& places = cure_of(told, CureOf::on_plug).places;
     REQUIRE(places.size() == heat::kMostPlaces);
     CHECK(places.front().name == "doubler on the flange 9");
     CHECK(places.back().name == "doubler on the flange 4");
@@ -497,9 +482,9 @@ TEST_CASE("thermocouples go where the hold waits, where it runs hottest, and to 
     auto job = doubled(14);
     job.heat.post_cure = {{kelvin(80), 600.0 / 3600, 4 * 3600}};
     const auto f = worked_out(job);
-    const auto sensors = heat::sensors_of(run_of(f, CureOf::post_cure), job.heat);
+    const auto sensors = heat::sensors_of(cure_of(f, CureOf::post_cure), job.heat);
     REQUIRE(sensors.size() >= 3);
-    const auto post_slowest = run_of(f, CureOf::post_cure).slowest;
+    const auto post_slowest = cure_of(f, CureOf::post_cure).slowest;
     REQUIRE_FALSE(post_slowest.empty());
     CHECK(sensors[0].where.find("doubler on the flange: ") == 0);
     CHECK(sensors[0].for_what.find("slowest") != std::string::npos);
@@ -511,22 +496,22 @@ TEST_CASE("thermocouples go where the hold waits, where it runs hottest, and to 
     for (const auto& s : sensors) alarms += s.alarm.has_value();
     CHECK(alarms == 2);
     // In the room only what runs hot is read.
-    const auto cold = heat::sensors_of(run_of(f, CureOf::on_plug), job.heat);
+    const auto cold = heat::sensors_of(cure_of(f, CureOf::on_plug), job.heat);
     REQUIRE(cold.size() == 1);
     CHECK(cold[0].alarm == Approx(job.heat.room + job.heat.runs_past));
-    const auto places = heat::places_of(run_of(f, CureOf::post_cure), job.heat.within);
+    const auto places = heat::places_of(cure_of(f, CureOf::post_cure), job.heat.within);
     REQUIRE(places.size() == 2);
     CHECK(places[0].name.empty());
     REQUIRE(places[0].near);
     REQUIRE(places[1].near);
     CHECK(*places[1].near > *places[0].near);
-    CHECK(std::min(places[0].cure, places[1].cure) == Approx(run_of(f, CureOf::post_cure).cure));
+    CHECK(std::min(places[0].cure, places[1].cure) == Approx(cure_of(f, CureOf::post_cure).cure));
 }
 
 TEST_CASE("the soonest programme keeps its bounds in the doubler too") {
     auto job = doubled(14);
     const auto f = worked_out(job);
-    const auto& run = run_of(f, CureOf::post_cure);
+    const auto& run = cure_of(f, CureOf::post_cure);
     const heat::Warmed with{job.brief, *f.plug, job.shell, *f.shell, job.back, job.part, shop()};
     const auto bounds = heat::bounds_of(run, job.heat, *f.heat, with);
     const auto found = heat::fastest(run, bounds, 7 * 86400, quiet);

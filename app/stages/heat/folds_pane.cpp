@@ -10,11 +10,6 @@
 namespace jig::app {
 namespace {
 
-/// What is built has to show the little that it differs by.
-QString hundredths(double angle) {
-    return QString::number(degrees(angle), 'f', 2) + "°";
-}
-
 class FoldsPane : public Pane {
   public:
     FoldsPane(Document& document, QWidget* parent) : Pane(parent), document_(document) {
