@@ -22,8 +22,7 @@ class FoldsPane : public Pane {
         table_ = new RecordTable({{"fold", false, false, {}},
                                   {"turns", false, true, {}},
                                   {"closes", false, true, {}},
-                                  {"build it", false, true, {}},
-                                  {"moves", false, true, {}}},
+                                  {"build it", false, true, {}}},
                                  false, this);
         table_->setObjectName("folds");
         table_->setAccessibleName("The part's folds and what each closes by");
@@ -61,18 +60,18 @@ class FoldsPane : public Pane {
             const auto& fold = folds[i];
             rows << QStringList{QString::fromStdString(use.on.where[i]),
                                 shown(Kind::angle, fold.turn, wording),
-                                shown(Kind::angle, one.closes, wording), hundredths(one.build),
-                                shown(Kind::thickness, one.moves, wording)};
+                                shown(Kind::angle, one.closes, wording), hundredths(one.build)};
             tips
                 << QString(
                        "%1, %2 along it, %3; across it the stack grows by %4; %5 of its shorter flank swing, "
-                       "whose end moves")
+                       "whose end moves %6")
                        .arg(fold.hollow ? "hollow seen from outside" : "round seen from outside",
                             shown(Kind::length, fold.length, wording),
                             fold.radius > 0 ? "radius " + shown(Kind::thickness, fold.radius, wording)
                                             : QString("sharp"),
                             shown(Kind::expansion, one.alpha, wording),
-                            shown(Kind::length, one.swings, wording));
+                            shown(Kind::length, one.swings, wording),
+                            shown(Kind::thickness, one.moves, wording));
         }
         table_->show_rows(rows, tips);
         fit_height(table_, 1, 8);

@@ -2,8 +2,8 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 #include <numeric>
+#include <optional>
 
 #include "core/science/mesh/curving.hpp"
 
@@ -26,8 +26,8 @@ constexpr double kClosed = 0.2;
 constexpr double kStraight = 0.8;
 /// Of a strip's length, how far about its middle its axis is averaged.
 constexpr double kNear = 0.1;
-/// Faces from which a strip's flanks are walked.
-constexpr std::size_t kFlanks = 64;
+/// Faces from which a strip is walked across, and its flanks.
+constexpr std::size_t kWalks = 400, kFlanks = 64;
 constexpr std::uint32_t kNoFold = 0xffffffffu;
 
 /// rad from which an edge is a fold by itself: what is fitted through so steep a crease says little.
@@ -284,6 +284,122 @@ double median(std::vector<double> values) {
     return *middle;
 }
 
+/// Up to about `most` of a strip's faces, strewn over it whatever their order.
+std::vector<std::uint32_t> some_of(const std::vector<std::uint32_t>& faces, std::size_t most) {
+    if (faces.size() <= most) return faces;
+    std::vector<std::uint32_t> out;
+    const auto share = static_cast<double>(most) / static_cast<double>(faces.size());
+    for (const auto f : faces) {
+        // Knuth's multiplicative hash.
+        if (static_cast<double>(f * 2654435761u) < share * 4294967296.0) out.push_back(f);
+    }
+    return out;
+}
+
+/// Walks over strips and says what folds they are.
+class Measurer {
+  public:
+    Measurer(const TriangleMesh& mesh, const Topology& topology, const FoldRules& rules,
+             const std::vector<Bend>& bends, const std::vector<std::uint32_t>& fold_of)
+        : mesh_(mesh),
+          rules_(rules),
+          bends_(bends),
+          walk_(mesh, topology, fold_of),
+          rims_(rim_ways(mesh, topology)) {}
+
+    std::optional<Fold> measured(std::vector<std::uint32_t> faces) {
+        walk_over(faces);
+        Fold fold;
+        std::vector<double> turns, cores;
+        double weighed = 0, round = 0;
+        Point middle = Point::Zero();
+        for (const auto& w : walks_) {
+            fold.length += w.along;
+            weighed += w.along * w.met.turn;
+            round += w.met.round ? w.along : 0;
+            middle += w.along * w.met.middle;
+            if (!w.whole) continue;
+            turns.push_back(std::abs(w.met.turn));
+            cores.push_back(w.met.core);
+        }
+        if (!(fold.length > kShortest * rules_.reach) || turns.empty()) return {};
+        // What closes on itself has no flank to swing.
+        if (round > kClosed * fold.length) return {};
+        fold.turn = std::abs(weighed) / fold.length;
+        if (fold.turn < rules_.least) return {};
+        // A twentieth is let go: walks that slip over a corner.
+        std::sort(turns.begin(), turns.end());
+        fold.most = std::max(fold.turn, turns[(turns.size() - 1) * 19 / 20]);
+        fold.radius = median(cores) / (kCore * fold.turn);
+        fold.hollow = bends_[faces.front()].most > 0;
+        place(middle / fold.length, fold);
+        std::vector<double> flanks;
+        for (const auto f : some_of(faces, kFlanks)) flanks.push_back(walk_.flank(f, bends_[f].across));
+        fold.flank = flanks.empty() ? 0 : median(std::move(flanks));
+        fold.faces = std::move(faces);
+        fold.free = runs_out(mesh_, rims_, bends_, fold);
+        return fold;
+    }
+
+  private:
+    struct Walked {
+        std::uint32_t face = 0;
+        Crossing met;
+        double along = 0;    ///< m of the fold's length that it stands for
+        bool whole = false;  ///< not over a corner of the strip's end
+    };
+
+    void walk_over(const std::vector<std::uint32_t>& faces) {
+        walks_.clear();
+        std::vector<double> widths;
+        double all = 0, walked = 0;
+        const auto area = [&](std::uint32_t f) { return mesh_.area_vector2(f).norm() / 2; };
+        for (const auto f : faces) all += area(f);
+        for (const auto f : some_of(faces, kWalks)) {
+            walks_.push_back({f, walk_.across(f, bends_[f].across), area(f), false});
+            widths.push_back(walks_.back().met.width);
+            walked += area(f);
+        }
+        if (walks_.empty() || !(walked > 0)) return walks_.clear();
+        // A face at a strip's end is crossed at a corner of it: it would seem long.
+        const double usual = median(widths);
+        for (auto& w : walks_) {
+            w.along *= all / walked / std::max(w.met.width, usual / 2);
+            w.whole = w.met.width >= usual / 2;
+        }
+    }
+    /// Where it is and how it lies there.
+    void place(const Point& middle, Fold& fold) const {
+        double nearest = 1e300;
+        Point outside = Point::Zero();
+        for (const auto& w : walks_) {
+            const double away = (w.met.middle - middle).norm();
+            if (away >= nearest || !w.whole) continue;
+            nearest = away;
+            fold.at = w.met.middle;
+            fold.along = bends_[w.face].axis;
+            outside = mesh_.area_vector2(w.face);
+        }
+        // One face's axis is as rough as its fit: that of its neighbourhood is taken.
+        Point along = Point::Zero();
+        for (const auto& w : walks_) {
+            if ((w.met.middle - fold.at).norm() > kNear * fold.length) continue;
+            const auto& bend = bends_[w.face];
+            const Point axis = std::abs(bend.most) * mesh_.area_vector2(w.face).norm() * bend.axis;
+            along += axis.dot(fold.along) < 0 ? -axis : axis;
+        }
+        fold.along = along.normalized();
+        fold.across = outside.cross(fold.along).normalized();
+    }
+
+    const TriangleMesh& mesh_;
+    const FoldRules& rules_;
+    const std::vector<Bend>& bends_;
+    Walk walk_;
+    std::vector<Point> rims_;
+    std::vector<Walked> walks_;
+};
+
 }  // namespace
 
 std::vector<Fold> folds(const TriangleMesh& mesh, const Topology& topology, const FoldRules& rules,
@@ -297,74 +413,12 @@ std::vector<Fold> folds(const TriangleMesh& mesh, const Topology& topology, cons
         fold_of[f] = strips.of(f);
         members[fold_of[f]].push_back(f);
     }
-    Walk walk(mesh, topology, fold_of);
-    const auto rims = rim_ways(mesh, topology);
+    Measurer measurer(mesh, topology, rules, bends, fold_of);
     std::vector<Fold> out;
     for (auto& faces : members) {
         if (faces.empty()) continue;
         progress.check();
-        std::vector<Crossing> met;
-        std::vector<double> widths;
-        for (const auto f : faces) {
-            met.push_back(walk.across(f, bends[f].across));
-            widths.push_back(met.back().width);
-        }
-        // A face at a strip's end is crossed at a corner of it: it would seem long.
-        const double usual = median(widths);
-        Fold fold;
-        std::vector<double> turns, cores;
-        double weighed = 0, round = 0;
-        Point middle = Point::Zero();
-        for (std::size_t k = 0; k < faces.size(); ++k) {
-            const double area = mesh.area_vector2(faces[k]).norm() / 2;
-            const double along = area / std::max(met[k].width, usual / 2);
-            fold.length += along;
-            weighed += along * met[k].turn;
-            round += met[k].round ? along : 0;
-            middle += along * met[k].middle;
-            if (met[k].width < usual / 2) continue;
-            turns.push_back(std::abs(met[k].turn));
-            cores.push_back(met[k].core);
-        }
-        if (!(fold.length > kShortest * rules.reach) || turns.empty()) continue;
-        // What closes on itself has no flank to swing.
-        if (round > kClosed * fold.length) continue;
-        fold.turn = std::abs(weighed) / fold.length;
-        if (fold.turn < rules.least) continue;
-        // A twentieth is let go: walks that slip over a corner.
-        std::sort(turns.begin(), turns.end());
-        fold.most = std::max(fold.turn, turns[(turns.size() - 1) * 19 / 20]);
-        fold.radius = median(cores) / (kCore * fold.turn);
-        fold.hollow = bends[faces.front()].most > 0;
-        middle /= fold.length;
-        double nearest = 1e300;
-        Point outside = Point::Zero();
-        for (std::size_t k = 0; k < faces.size(); ++k) {
-            const double away = (met[k].middle - middle).norm();
-            if (away >= nearest || met[k].width < usual / 2) continue;
-            nearest = away;
-            fold.at = met[k].middle;
-            fold.along = bends[faces[k]].axis;
-            outside = mesh.area_vector2(faces[k]);
-        }
-        // One face's axis is as rough as its fit: that of its neighbourhood is taken.
-        Point along = Point::Zero();
-        for (std::size_t k = 0; k < faces.size(); ++k) {
-            if ((met[k].middle - fold.at).norm() > kNear * fold.length) continue;
-            const Point axis =
-                std::abs(bends[faces[k]].most) * mesh.area_vector2(faces[k]).norm() * bends[faces[k]].axis;
-            along += axis.dot(fold.along) < 0 ? -axis : axis;
-        }
-        fold.along = along.normalized();
-        fold.across = outside.cross(fold.along).normalized();
-        const auto each = std::max<std::size_t>(1, faces.size() / kFlanks);
-        std::vector<double> flanks;
-        for (std::size_t k = 0; k < faces.size(); k += each)
-            flanks.push_back(walk.flank(faces[k], bends[faces[k]].across));
-        fold.flank = median(std::move(flanks));
-        fold.faces = std::move(faces);
-        fold.free = runs_out(mesh, rims, bends, fold);
-        out.push_back(std::move(fold));
+        if (auto fold = measurer.measured(std::move(faces))) out.push_back(std::move(*fold));
     }
     std::stable_sort(out.begin(), out.end(), [](const Fold& a, const Fold& b) { return a.turn > b.turn; });
     return out;

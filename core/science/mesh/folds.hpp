@@ -30,10 +30,10 @@ struct FoldRules {
 
 /// Folds of a surface, those that turn most first. A face belongs to one where it bends within `widest` and
 /// along that at most a third as much: a dish has none. A strip ends where its bend falls under a fifth of
-/// its tightest, or changes its way. How far it turns is walked: from every face of the strip over the mesh
-/// in the plane across the fold, both ways, until the strip is left, adding up what the faces' normals turn
-/// by. Lengths are the strip's area over its width. What comes back to itself, as round a tube, is no fold.
-/// Throws Cancelled.
+/// its tightest, or changes its way. How far it turns is walked: from up to 400 faces of the strip over the
+/// mesh in the plane across the fold, both ways, until the strip is left, adding up what the faces' normals
+/// turn by. Lengths are the strip's area over its width. What comes back to itself, as round a tube, is no
+/// fold. Throws Cancelled.
 std::vector<Fold> folds(const TriangleMesh& mesh, const Topology& topology, const FoldRules& rules,
                         Progress& progress);
 
