@@ -129,6 +129,15 @@ void PlotView::leaveEvent(QEvent*) {
     if (!hasFocus()) read_at({});
 }
 
+/// What goes out of sight is let go of: nobody would tell where its button came up.
+void PlotView::hideEvent(QHideEvent* event) {
+    if (held_) {
+        held_.reset();
+        emit dropped();
+    }
+    QWidget::hideEvent(event);
+}
+
 void PlotView::walk(int by) {
     const auto stops = stops_of(plot_);
     if (stops.empty()) return;

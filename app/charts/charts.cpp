@@ -4,6 +4,7 @@
 #include <array>
 #include <cmath>
 #include <functional>
+
 #include "core/stages/heat/legs.hpp"
 
 namespace jig::app {

@@ -136,7 +136,7 @@ class MainWindow : public QMainWindow {
     /// The programme that is being drawn, as it was when its corner was taken up.
     struct Drawn {
         CureOf of;
-        std::vector<heat::Leg> legs;
+        std::vector<heat::Leg> legs, own;  ///< as it went, and as it was typed: none for the usual one
         Course air;
     };
     std::optional<Drawn> in_hand_;

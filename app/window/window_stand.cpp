@@ -67,7 +67,11 @@ void MainWindow::draw_programme(const QString& cure, std::size_t grip, const QPo
     if (!in_hand_ && f.heat) {
         for (const auto& run : f.heat->cures->runs) {
             if (cure == QString::fromStdString(std::string(file_word(run.of))))
-                in_hand_ = Drawn{run.of, run.legs, run.cured.air};
+                in_hand_ = Drawn{run.of, run.legs, {}, run.cured.air};
+        }
+        if (in_hand_) {
+            auto job = document_->job();
+            in_hand_->own = heat::legs_in(job.heat, in_hand_->of);
         }
     }
     if (!in_hand_) return;
@@ -90,9 +94,12 @@ void MainWindow::draw_programme(const QString& cure, std::size_t grip, const QPo
 
 void MainWindow::drop_programme() {
     if (!in_hand_) return;
+    auto job = document_->job();
+    const bool drawn = heat::legs_in(job.heat, in_hand_->of) != in_hand_->own;
     in_hand_.reset();
     document_->end_drag();
-    document_->undo();
+    // What has changed nothing left no step: the one before it is not its own.
+    if (drawn) document_->undo();
 }
 
 void MainWindow::show_other_infusion() {

@@ -66,6 +66,9 @@ TEST_CASE("a fold that closes past the tolerance is called, and silent once the 
     b.choose("/heat/opened", "opened in the drawing already");
     CHECK(b.window.document().job().heat.opened);
     CHECK_FALSE(called());
+    // It is not opened twice: what is drawn is what is built.
+    const auto& folds = *b.window.document().findings().heat->folds.on.folds;
+    CHECK(b.cell("folds", 0, 3) == QString::number(degrees(folds[0].turn), 'f', 2) + "°");
     b.key(Qt::Key_Z, Qt::ControlModifier);
     CHECK(called());
 }

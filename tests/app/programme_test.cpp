@@ -101,6 +101,21 @@ TEST_CASE("Esc gives a programme back that is being drawn, and a click on its co
     QTest::mouseRelease(chart, Qt::LeftButton, {}, end + QPoint(60, 0));
     b.settle();
     CHECK(legs(b) == was);
+    // Drawn by less than a step it is as it was, and Esc takes back no step that was there before.
+    QTest::mousePress(chart, Qt::LeftButton, {}, end);
+    move_to(chart, end + QPoint(0, 0), Qt::LeftButton);
+    QTest::keyClick(chart, Qt::Key_Escape);
+    b.settle();
+    CHECK(legs(b) == was);
+    // Out of sight it is let go of.
+    QTest::mousePress(chart, Qt::LeftButton, {}, end);
+    move_by(chart, end, {60, 0});
+    CHECK(legs(b) != was);
+    b.window.show_stage(Stage::part);
+    b.settle();
+    CHECK(legs(b) == was);
+    b.window.show_stage(Stage::heat);
+    b.settle();
     // Away from its corners the chart is read as ever.
     move_to(chart,
             chart->on_screen({0.3 * chart->plot().x.high, chart->plot().y.high}).toPoint() + QPoint(0, 30));

@@ -50,9 +50,12 @@ class FoldsPane : public Pane {
         const auto& chain = f.heat->chain;
         said_->setText(
             QString("<b>Folds</b>: from %1 down to %2 each turns further, for the part shrinks more through "
-                    "its thickness than along it. Draw them so much opener, and they come right.")
+                    "its thickness than along it. %3")
                 .arg(shown(Kind::temperature, chain.part_gel, wording),
-                     shown(Kind::temperature, chain.room, wording)));
+                     shown(Kind::temperature, chain.room, wording),
+                     document_.job().heat.opened
+                         ? "The drawing has them opened: build them as they are drawn."
+                         : "Draw them so much opener, and they come right."));
         QList<QStringList> rows;
         QList<QString> tips;
         for (std::size_t i = 0; i < folds.size(); ++i) {

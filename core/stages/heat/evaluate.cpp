@@ -126,6 +126,9 @@ Findings evaluate(const Choices& c, const brief::Limits& brief, const shape::Fin
     out.spring_in = spring_in(c.corner, out.chain.part_alpha, pl.cte_through, -part.stack.cure.in_plane,
                               -part.stack.cure.through, c.room - out.chain.part_gel);
     out.folds = folds_use(folds, out.chain, part_choices, part);
+    // Opened once is opened enough: the tool turns as it is drawn.
+    for (std::size_t i = 0; c.opened && i < out.folds.all.size(); ++i)
+        out.folds.all[i].build = (*folds.folds)[i].turn;
     const auto um = [](double a) { return quantity(Kind::expansion, a); };
     out.figures = {
         {"tool_room", direct ? "tool as it is cut, in the room" : "tool against plug, in the room",
