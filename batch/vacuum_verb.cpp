@@ -1,3 +1,5 @@
+#include <cmath>
+
 #include "batch/on_board.hpp"
 #include "batch/read_case.hpp"
 #include "batch/read_mesh.hpp"
@@ -45,10 +47,22 @@ Json film_json(const Film& f) {
             {"joins", f.joins}};
 }
 
-void write_film(const Film& f, const Frame& frame, const std::string& folder, Json& out) {
+void write_film(const SheetSet& set, const std::string& folder, Json& out) {
     make_folder(folder);
     out["files"] = Json::array();
-    write_sheets(bag::film_sheet(f, frame), folder + "/film", out["files"]);
+    write_sheets(set, folder + "/film", out["files"]);
+}
+
+Json wrap_json(const bag::Wrap& k) {
+    if (k.sheets == 0) return {};
+    return {{"round_m", {k.round.along, k.round.across}},
+            {"sheets", k.sheets},
+            {"tube", k.tube},
+            {"sheet_m", {k.length, k.width}},
+            {"seam_m", k.seam},
+            {"joins", k.joins},
+            {"wanted_m", k.tube ? Json(k.wanted) : Json()},
+            {"bends_m", k.bends > 0 && std::isfinite(k.bends) ? Json(k.bends) : Json()}};
 }
 
 Json bridge_json(const std::optional<Bridge>& b) {
@@ -96,6 +110,8 @@ Json bag_of_job(const Arguments& a, Progress& progress) {
         for (auto& [key, value] : out.items()) value = Json();
     }
     out["closed"] = bag.closed;
+    out["way"] = file_word(on.job.bag.way);
+    out["wrap"] = wrap_json(bag.wrap);
     out["clamp"] = clamp_json(bag.clamp);
     out["layers"] = layers_json(bag.layers);
     out["bridge"] = bridge_json(bag.bridge);
@@ -106,6 +122,8 @@ Json bag_of_job(const Arguments& a, Progress& progress) {
     out["leak_Pa_m3_s"] = bag.pump.leak;
     out["end_Pa"] = bag.reached;
     out["time_s"] = or_null(bag.down);
+    out["alone_Pa_m3_s"] = or_null(bag.alone);
+    out["duty"] = bag.cycle ? Json(bag.cycle->duty()) : Json();
     out["force_N"] = bag.force;
     Json calls = Json::array();
     for (auto& call : calls_to_json(on.findings.calls)) {
@@ -114,7 +132,7 @@ Json bag_of_job(const Arguments& a, Progress& progress) {
     out["calls"] = std::move(calls);
     if (a.option("out")) {
         if (!bag.measured) throw InputError("bag", "there is no film to cut", "see the job's Bag and Edge");
-        write_film(bag.film, bag.frame, *a.option("out"), out);
+        write_film(bag::closing_sheet(bag, on.job.edge.tape_land), *a.option("out"), out);
         const auto path = *a.option("out") + "/layers.csv";
         write_atomically(layer_table(bag.layers), path);
         out["files"].push_back(path);
@@ -250,7 +268,7 @@ Json run_bag(const Arguments& a, Progress& progress) {
     Json out = film_json(film);
     if (rules.sheet)
         out["bridge"] = bridge_json(bridge_under(mesh.mesh, topology, frame, rules, film, progress));
-    if (a.option("out")) write_film(film, frame, *a.option("out"), out);
+    if (a.option("out")) write_film(bag::film_sheet(film, frame), *a.option("out"), out);
     return out;
 }
 

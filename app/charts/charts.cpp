@@ -278,6 +278,27 @@ Plot drop_plot(const bag::Findings& bag, const bag::DropTest& test) {
             {}};
 }
 
+Plot resin_plot(const part::ResinAccount& account, const Wording& w) {
+    const double area = account.asked.area, here = account.over_cloth(area);
+    constexpr double kSmallest = 0.02;
+    const double least = std::min(kSmallest, area / 4), most = std::max(1.0, 2.5 * area);
+    PlotLine all{"resin ÷ dry cloth", {}, Tone::petrol, false, false};
+    // What a very small one takes goes off the top.
+    const double top = std::max(3.0, 1.6 * here);
+    // Closer where it bends.
+    for (int i = 0; i <= 80; ++i) {
+        const double at = least * std::pow(most / least, i / 80.0), over = account.over_cloth(at);
+        if (over <= top) all.points.emplace_back(at, over);
+    }
+    return {"Resin to mix, by the size of the part",
+            {"face", Kind::area, 0, most, {}},
+            {"for each kg of dry cloth", Kind::factor, 0, top, {}},
+            {all},
+            {},
+            {{{area, here}, "this part: " + shown(Kind::factor, here, w)}},
+            {}};
+}
+
 std::vector<Plot> plots_of(const Job& job, const Findings& f, Stage stage, const Wording& w) {
     if (stage == Stage::bag && f.bag && f.bag->closed) {
         std::vector<Plot> out{pump_plot(*f.bag, job.bag.wanted)};

@@ -19,6 +19,8 @@ Plot cure_plot(const heat::CureRun& run);
 Plot degree_plot(const heat::CureRun& run);
 /// How hot a lay-up becomes by how thick it is laid at once, `of` which; the lay-up that there is marked.
 Plot go_plot(const heat::OneGo& go, const QString& of, const Wording& wording);
+/// Resin mixed for each kilogram of cloth by how large a part of this kind is; this one marked.
+Plot resin_plot(const part::ResinAccount& account, const Wording& wording);
 /// Mass of each weighed pull against what is `planned`, kg.
 Plot mass_plot(const log::Choices& log, double planned);
 

@@ -130,8 +130,8 @@ QString bag_name(const Job& job) {
         names << (job.bag.film == ReleaseFilm::perforated ? "perforated film" : "release film");
     if (job.part.how != LayUp::infused) names << "breather";
     if (job.part.how == LayUp::infused && job.bag.infusion.medium) names << "flow medium";
-    names << "bag";
-    if (job.bag.second) names << "second bag";
+    names << (job.bag.way == BagWay::reusable ? "reusable bag" : "bag");
+    if (job.bag.films() > 1) names << "second bag";
     return names.join(", ");
 }
 

@@ -9,6 +9,7 @@
 #include <QStylePainter>
 
 #include "app/slip/flow_layout.hpp"
+#include "app/theme/pennant.hpp"
 
 namespace jig::app {
 namespace {
@@ -39,6 +40,28 @@ class Mark : public QWidget {
   private:
     Severity severity_;
     QColor colour_;
+};
+
+/// Its flag on the stand.
+class FlagMark : public QWidget {
+  public:
+    FlagMark(int number, Severity severity, const Ink& ink, QWidget* parent)
+        : QWidget(parent), number_(number), severity_(severity), ink_(&ink) {
+        setFixedSize(26, 18);
+        setToolTip("Its place is flagged on the stand");
+    }
+
+  protected:
+    void paintEvent(QPaintEvent*) override {
+        QPainter p(this);
+        p.setRenderHint(QPainter::Antialiasing);
+        paint_pennant(p, {1, 2}, number_, severity_, *ink_);
+    }
+
+  private:
+    int number_;
+    Severity severity_;
+    const Ink* ink_;
 };
 
 /// A button whose words go on in the next line where the slip is narrow or text is large.
@@ -94,7 +117,8 @@ QString word_of(const Fix& fix) {
     return out;
 }
 
-CallRow::CallRow(const Call& call, bool open, const Ink& ink, const Wording& wording, QWidget* parent)
+CallRow::CallRow(const Call& call, bool open, int flag, const Ink& ink, const Wording& wording,
+                 QWidget* parent)
     : QWidget(parent), key_(QString::fromStdString(call.key)), ink_(&ink) {
     setObjectName("call-row-" + key_);
     setFocusPolicy(Qt::StrongFocus);
@@ -103,10 +127,12 @@ CallRow::CallRow(const Call& call, bool open, const Ink& ink, const Wording& wor
         return QString::fromStdString(worded(sentence, wording));
     };
     said_ = QString("%1: %2").arg(word_for(call.severity), text(call.headline));
+    if (flag > 0) said_ += QString("; flag %1 on the stand").arg(flag);
     auto* line = new QHBoxLayout(this);
     line->setContentsMargins(2, 3, 2, 3);
     line->setSpacing(8);
     line->addWidget(new Mark(call.severity, ink, this), 0, Qt::AlignTop);
+    if (flag > 0) line->addWidget(new FlagMark(flag, call.severity, ink, this), 0, Qt::AlignTop);
     auto* words = new QVBoxLayout();
     words->setSpacing(2);
     const auto label = [&](const QString& what, QWidget* on, const QFont& font) {
@@ -126,17 +152,23 @@ CallRow::CallRow(const Call& call, bool open, const Ink& ink, const Wording& wor
     more->setContentsMargins(0, 0, 0, 0);
     more->setSpacing(3);
     more->addWidget(label(text(call.why), more_, word_font(10)));
-    if (call.fix) {
+    const auto path = call.fix ? word_of(*call.fix) : QString();
+    if (call.fix || flag > 0) {
         auto* acts = new FlowLayout(nullptr, 6, 4);
-        auto* fix = new WrappedButton(text(call.fix->label), ink, more_);
-        fix->setObjectName("fix-" + key_);
-        connect(fix, &QPushButton::clicked, this, &CallRow::fix_wanted);
-        acts->addWidget(fix);
-        if (const auto path = word_of(*call.fix); !path.isEmpty()) {
+        if (call.fix) {
+            auto* fix = new WrappedButton(text(call.fix->label), ink, more_);
+            fix->setObjectName("fix-" + key_);
+            connect(fix, &QPushButton::clicked, this, &CallRow::fix_wanted);
+            acts->addWidget(fix);
+        }
+        if (flag > 0 || !path.isEmpty()) {
             auto* show_it = new QPushButton("Show it", more_);
             show_it->setObjectName("show-" + key_);
             show_it->setAccessibleName("Show what causes it: " + text(call.headline));
-            connect(show_it, &QPushButton::clicked, this, [this, path] { emit word_wanted(path); });
+            connect(show_it, &QPushButton::clicked, this, [this, path, flag] {
+                if (flag > 0) emit place_wanted();
+                if (!path.isEmpty()) emit word_wanted(path);
+            });
             acts->addWidget(show_it);
         }
         more->addLayout(acts);

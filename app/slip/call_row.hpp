@@ -16,7 +16,8 @@ QString word_of(const Fix& fix);
 class CallRow : public QWidget {
     Q_OBJECT
   public:
-    CallRow(const Call& call, bool open, const Ink& ink, const Wording& wording, QWidget* parent);
+    /// `flag` is the number of its flag on the stand; 0 where it has none.
+    CallRow(const Call& call, bool open, int flag, const Ink& ink, const Wording& wording, QWidget* parent);
     [[nodiscard]] bool is_open() const;
     [[nodiscard]] const QString& key() const { return key_; }
     void toggle();
@@ -26,6 +27,8 @@ class CallRow : public QWidget {
     void fix_wanted();
     /// The word that causes it is to be shown.
     void word_wanted(const QString& path);
+    /// So is its place on the stand.
+    void place_wanted();
 
   protected:
     void mousePressEvent(QMouseEvent* event) override;

@@ -52,6 +52,7 @@ const std::vector<Group>& groups_of(Stage stage) {
          {"What it carries", {"part_load_*"}},
          {"Stiffness", {"thickness", "stiffer", "D"}},
          {"Materials", {"mass", "areal_mass", "resin", "hardener", "pots"}},
+         {"Resin", {"resin_*", "over_cloth"}},
          {"Core", {"core_*"}},
          {"Cloth", {"shear", "locked", "flat_*"}},
          {"Places", {"corners", "zone_*", "zoned", "insert_holds", "potting"}},

@@ -142,17 +142,15 @@ void Slip::fill_calls() {
         if (row->hasFocus()) focused = row->key();
     }
     clear_layout(box);
-    std::vector<const Call*> calls;
-    for (const auto& call : shown_calls_) calls.push_back(&call);
-    // Worst first; what is worst shows its way out at once.
-    std::stable_sort(calls.begin(), calls.end(),
-                     [](const Call* a, const Call* b) { return a->severity > b->severity; });
+    // What is worst shows its way out at once.
+    const auto calls = worst_first(shown_calls_, stage_);
+    int flags = 0;
     for (const auto* call : calls) {
         const auto key = QString::fromStdString(call->key);
         const auto kept = open_.find({stage_, key});
         const bool open =
             kept != open_.end() ? kept->second : call == calls.front() && call->severity != Severity::note;
-        auto* row = new CallRow(*call, open, *ink_, wording_, calls_);
+        auto* row = new CallRow(*call, open, call->at ? ++flags : 0, *ink_, wording_, calls_);
         connect(row, &CallRow::toggled, this, [this, key](bool now) { open_[{stage_, key}] = now; });
         if (call->fix) {
             const auto label = QString::fromStdString(worded(call->fix->label, wording_));
@@ -161,6 +159,7 @@ void Slip::fill_calls() {
                     [this, label, patch] { document_.edit(label.left(1).toLower() + label.mid(1), patch); });
         }
         connect(row, &CallRow::word_wanted, this, &Slip::word_wanted);
+        connect(row, &CallRow::place_wanted, this, [this, key] { emit place_wanted(key); });
         box->addWidget(row);
         row->show();
         if (key == focused) row->setFocus();

@@ -36,6 +36,8 @@ class Slip : public QScrollArea {
     void act_wanted(const QString& act);
     /// The word at a JSON pointer, of whatever stage, is to be opened.
     void word_wanted(const QString& path);
+    /// The place of a call of this stage is to be seen.
+    void place_wanted(const QString& key);
 
   public slots:
     void job_changed();

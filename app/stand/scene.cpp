@@ -157,6 +157,26 @@ void add_released(Scene& s, const TriangleMesh& mesh, const Upright& up, const J
 
 }  // namespace
 
+namespace {
+
+/// Whether a stage's scene has the face where it lies, so that places on it can be flagged.
+bool flags_stand(const Job& job, const Findings& f, Stage stage) {
+    if (stage == Stage::heat) return job.heat.stands == OnStand::folds && f.heat && f.heat->folds.on.face;
+    return stage == Stage::bag || stage == Stage::part ||
+           (stage == Stage::split && f.split && f.split->one_piece());
+}
+
+void add_call_flags(Scene& s, const Findings& f, Stage stage, const Upright& up, const Wording& w) {
+    int number = 0;
+    for (const auto* call : worst_first(f.calls, stage)) {
+        if (call->at)
+            s.flags.push_back({up(*call->at), ++number, call->severity, QString::fromStdString(call->key),
+                               QString::fromStdString(worded(call->headline, w))});
+    }
+}
+
+}  // namespace
+
 Scene scene_of(const Job& job, const Findings& f, Stage stage, const Ink& k, const Wording& w,
                const View& view) {
     Scene s;
@@ -250,6 +270,7 @@ Scene scene_of(const Job& job, const Findings& f, Stage stage, const Ink& k, con
                     else
                         add_flow(s, job, f, up, k, w, view.apart);
                     if (f.bag) add_bridge(s, *f.bag, up, k, w);
+                    if (f.bag) add_wrap(s, f.bag->wrap, up, k);
                     wide = false;
                     break;
                 }
@@ -261,11 +282,15 @@ Scene scene_of(const Job& job, const Findings& f, Stage stage, const Ink& k, con
                 }
                 if (f.bag && f.bag->closed) {
                     add_film(s, f.bag->film, up, k);
+                    add_wrap(s, f.bag->wrap, up, k);
                     add_bag_cuts(s, *f.bag, view.bag_layer, up, k, w);
-                    s.legend = (f.bag->film.pleats.empty() ? QString("tape land yellow")
-                                                           : QString("tape land yellow; folds on it: pleats "
-                                                                     "of the film, as tall as they stand")) +
-                               (s.legend.isEmpty() ? QString() : "; " + s.legend);
+                    s.legend =
+                        (f.bag->wrap.sheets > 0 ? QString("line: the film round face and back, where it "
+                                                          "is longest across")
+                         : f.bag->film.pleats.empty() ? QString("tape land yellow")
+                                                      : QString("tape land yellow; folds on it: pleats "
+                                                                "of the film, as tall as they stand")) +
+                        (s.legend.isEmpty() ? QString() : "; " + s.legend);
                 }
                 break;
             case Stage::edge:
@@ -330,6 +355,7 @@ Scene scene_of(const Job& job, const Findings& f, Stage stage, const Ink& k, con
             case Stage::part:
                 if (view.part_load && f.part_trial && *view.part_load < f.part_trial->loads.size()) {
                     add_part_trial(s, *f.part_trial, job.part.duty, *view.part_load, k, w, view.apart);
+                    add_call_flags(s, f, stage, up, w);
                     return s;
                 }
                 if (f.part && f.part->draped->worst() != nullptr) {
@@ -394,6 +420,7 @@ Scene scene_of(const Job& job, const Findings& f, Stage stage, const Ink& k, con
     s.cut_low[axis] = s.bounds.low[axis];
     s.cut_high[axis] = s.bounds.high[axis];
     s.cut_origin = s.cut_low + job.cut.at * (s.cut_high - s.cut_low);
+    if (flags_stand(job, f, stage)) add_call_flags(s, f, stage, up, w);
     return s;
 }
 

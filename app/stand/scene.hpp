@@ -68,6 +68,14 @@ struct Mark {
     QString caption = {};
 };
 
+/// The place of a call.
+struct CallFlag {
+    Point at;
+    int number = 1;  ///< as the slip numbers it
+    Severity severity = Severity::note;
+    QString key, said;
+};
+
 struct Scene {
     std::vector<Corner> corners;  ///< three to a triangle
     std::vector<Corner> coarse;   ///< the same with less detail, for while it moves; empty where they are few
@@ -78,6 +86,7 @@ struct Scene {
     std::vector<SceneLine> lines;
     std::vector<Dimension> dimensions;
     std::vector<SceneLabel> labels;
+    std::vector<CallFlag> flags;
     Loops shadow;  ///< outline on the ground, in the world's x and y
     double ground = 0;
     Bounds bounds;

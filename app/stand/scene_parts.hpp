@@ -86,6 +86,8 @@ void add_bag_cuts(Scene& s, const bag::Findings& bag, std::optional<std::size_t>
 void add_bridge(Scene& s, const bag::Findings& bag, const Upright& up, const Ink& k, const Wording& w);
 /// Bolts of a squeeze mould, numbered as they are tightened.
 void add_tightening(Scene& s, const Job& job, const Findings& f);
+/// Round the whole tool.
+void add_wrap(Scene& s, const bag::Wrap& wrap, const Upright& up, const Ink& k);
 void add_film(Scene& s, const Film& film, const Upright& up, const Ink& k);
 void add_flange(Scene& s, const Job& job, const Findings& f, const Upright& up, const Ink& k,
                 const QColor& plain, double raise);

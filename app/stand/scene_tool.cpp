@@ -82,6 +82,15 @@ void add_flange(Scene& s, const Job& job, const Findings& f, const Upright& up, 
     add_flat(s, taken_off(f.edge->outline, tape_outer), z, plain, Pattern::plain);
 }
 
+void add_wrap(Scene& s, const bag::Wrap& wrap, const Upright& up, const Ink& k) {
+    SceneLine film;
+    film.colour = k.petrol;
+    film.width = 2.2;
+    for (const auto& p : wrap.round.line) film.points.push_back(up(p));
+    for (const auto& p : film.points) s.bounds.low.z() = std::min(s.bounds.low.z(), p.z());
+    if (!film.points.empty()) s.lines.push_back(std::move(film));
+}
+
 void add_film(Scene& s, const Film& film, const Upright& up, const Ink& k) {
     const auto n = film.land.size();
     if (n < 3) return;

@@ -45,6 +45,10 @@ class Stand : public QWidget {
     [[nodiscard]] QPointF plane_handle() const;
     /// Where a mark is on screen.
     [[nodiscard]] QPointF mark_place(int number) const;
+    /// Turns, where it has to, until a call's flag is seen, and marks it; false where it has none.
+    bool look_at_flag(const QString& key);
+    /// Where the pennant of a call's flag is on screen; none where it has no flag.
+    [[nodiscard]] std::optional<QPointF> flag_place(const QString& key) const;
     /// Whether a place of the part is on the side that is looked at.
     [[nodiscard]] bool sees(const Point& place) const;
     /// How far things that come apart are drawn apart, 0 to 1.
@@ -67,6 +71,8 @@ class Stand : public QWidget {
     void plane_dragged(double at);
     void plane_let_go();
     void apart_changed();
+    /// The flag of a call was pressed.
+    void flag_pressed(const QString& key);
     /// The page of keys is asked for.
     void keys_wanted();
     /// A mark was dragged to this share of its way.
@@ -93,6 +99,10 @@ class Stand : public QWidget {
     [[nodiscard]] int mark_at(const QPointF& at) const;
     [[nodiscard]] double share_at(const QPointF& at) const;
     void paint_marks(QPainter& painter) const;
+    void paint_flags(QPainter& painter) const;
+    /// Upper left corners of the pennants, in the order of the scene's flags; none lies over another.
+    [[nodiscard]] std::vector<QPointF> pennants() const;
+    [[nodiscard]] const CallFlag* flag_at(const QPointF& at) const;
     void redraw();
     /// Moves what a key moves: the cut, the split's plane, the chosen fitting; false for other keys.
     bool slide_by_key(int key);
@@ -128,6 +138,7 @@ class Stand : public QWidget {
     QTimer still_;
     QPointF last_;
     Drag drag_ = Drag::none;
+    QString flag_;               ///< key of the call whose flag was asked for last
     int mark_ = -1;              ///< being dragged, or chosen by key
     Drag sliding_ = Drag::none;  ///< what a key that is held moves
 };

@@ -142,6 +142,12 @@ MainWindow::MainWindow(Shop shop, QString recovery, std::shared_ptr<JobBoard> bo
     connect(stand_, &Stand::mark_let_go, document_, &Document::end_drag);
     connect(slip_, &Slip::act_wanted, this, &MainWindow::act_on);
     connect(slip_, &Slip::word_wanted, this, &MainWindow::show_word);
+    connect(slip_, &Slip::place_wanted, this, [this](const QString& key) {
+        // Heat's places lie on the part's folds.
+        if (stage_ == Stage::heat) show_folds();
+        stand_->look_at_flag(key);
+    });
+    connect(stand_, &Stand::flag_pressed, slip_, &Slip::open_call);
     connect(slip_, &Slip::page_wanted, this, [this] { open_handbook(name_of(stage_).key); });
     connect(offer_, &Offer::take_up_wanted, this, &MainWindow::take_up);
     connect(stand_, &Stand::keys_wanted, this, [this] { open_handbook("keys"); });

@@ -6,6 +6,7 @@
 #include "core/stages/back/suggest.hpp"
 #include "core/stages/bag/findings.hpp"
 #include "core/stages/bag/flow.hpp"
+#include "core/stages/bag/keeps.hpp"
 #include "core/stages/brief/findings.hpp"
 #include "core/stages/heat/findings.hpp"
 #include "core/stages/heat/one_go.hpp"
@@ -326,17 +327,18 @@ using JobGraph =
           &nodes::edge_of, &nodes::tool_surface, &nodes::under_ribs, &nodes::plug_under, &heat::shell_go,
           &nodes::shell_limit, &nodes::shell_of, &back::evaluate, &release::evaluate, &nodes::cloth_asked,
           &nodes::draped, &nodes::bare_face, &nodes::zones_asked, &nodes::regions, &nodes::inserts_asked,
-          &nodes::insert_places, &nodes::core_asked, &nodes::core_fit, &part::evaluate, &heat::part_go,
-          &heat::cures, &heat::oven_use, &bag::evaluate, &nodes::face_folds, &heat::evaluate, &nodes::heated,
-          &nodes::flow_asked, &nodes::duty_asked, &nodes::face_wanted, &nodes::part_face<false>,
-          &nodes::try_part_quickly, &nodes::flowed<false>, &nodes::shell_flow_asked,
-          &nodes::shell_face_wanted, &nodes::shell_face<false>, &nodes::shell_flowed<false>, &nodes::run_of,
-          &log::evaluate, &nodes::core_panels, &nodes::plug_cutting, &nodes::plug_sheets, &nodes::rib_cutting,
-          &nodes::rib_sheets, &nodes::settled, &nodes::mesh_edge<false>, &nodes::trial_face<false>,
-          &nodes::try_quickly, &nodes::mesh_edge<true>, &nodes::trial_face<true>, &nodes::try_finely,
-          &nodes::part_face<true>, &nodes::try_part_finely, &nodes::flowed<true>, &nodes::shell_face<true>,
-          &nodes::shell_flowed<true>, &nodes::seek_layout, &nodes::seek_race, &nodes::seek_shell_layout,
-          &nodes::seek_shell_race, &nodes::seek_pitch, &nodes::seek_stack, &nodes::routes>;
+          &nodes::insert_places, &nodes::core_asked, &nodes::core_fit, &bag::keepers, &part::evaluate,
+          &heat::part_go, &heat::cures, &heat::oven_use, &bag::tool_behind, &bag::evaluate,
+          &nodes::face_folds, &heat::evaluate, &nodes::heated, &nodes::flow_asked, &nodes::duty_asked,
+          &nodes::face_wanted, &nodes::part_face<false>, &nodes::try_part_quickly, &nodes::flowed<false>,
+          &nodes::shell_flow_asked, &nodes::shell_face_wanted, &nodes::shell_face<false>,
+          &nodes::shell_flowed<false>, &nodes::run_of, &log::evaluate, &nodes::core_panels,
+          &nodes::plug_cutting, &nodes::plug_sheets, &nodes::rib_cutting, &nodes::rib_sheets, &nodes::settled,
+          &nodes::mesh_edge<false>, &nodes::trial_face<false>, &nodes::try_quickly, &nodes::mesh_edge<true>,
+          &nodes::trial_face<true>, &nodes::try_finely, &nodes::part_face<true>, &nodes::try_part_finely,
+          &nodes::flowed<true>, &nodes::shell_face<true>, &nodes::shell_flowed<true>, &nodes::seek_layout,
+          &nodes::seek_race, &nodes::seek_shell_layout, &nodes::seek_shell_race, &nodes::seek_pitch,
+          &nodes::seek_stack, &nodes::routes>;
 using JobSlate = Slate<JobGraph>;
 
 }  // namespace jig

@@ -17,6 +17,7 @@ Json calls_to_json(const Calls& calls) {
                  {"key", c.key},
                  {"headline", worded(c.headline)},
                  {"why", worded(c.why)}};
+        if (c.at) one["at_m"] = {c.at->x(), c.at->y(), c.at->z()};
         if (c.fix) one["fix"] = Json{{"label", worded(c.fix->label)}, {"patch", c.fix->patch}};
         out.push_back(std::move(one));
     }

@@ -412,6 +412,8 @@ struct Consumable : Entry {
     /// shears by, and the share that a sheet stretches by. 0 where nobody says.
     double shears = 0, stretches = 0;
     double gives = 0;  ///< N/m of width at which a film stretches for good; 0 where nobody says
+    double pulls = 1;  ///< parts that it serves before it is worn
+    double takes = 0;  ///< kg of resin per unit that it keeps when it is pulled off
     static void fields(auto& c, auto&& v) {
         v("unit", c.unit);
         v("density_kg_m3", c.density, 0.0, 20000.0);
@@ -423,6 +425,8 @@ struct Consumable : Entry {
         v("shears_rad", c.shears, 0.0, 1.5);
         v("stretches", c.stretches, 0.0, 5.0);
         v("gives_N_m", c.gives, 0.0, 1e6);
+        v("pulls", c.pulls, 1.0, 1e5);
+        v("takes_kg", c.takes, 0.0, 10.0);
         v("price", c.price, 0.0, 10000.0);
         v("waste", c.waste, 0.0, 3.0);
     }

@@ -1,6 +1,7 @@
 // What all stages share: their order, figures with reasons, and calls with fixes.
 #pragma once
 
+#include <algorithm>
 #include <array>
 #include <optional>
 #include <string>
@@ -8,6 +9,7 @@
 
 #include "core/base/json.hpp"
 #include "core/base/units.hpp"
+#include "core/science/mesh/triangle_mesh.hpp"
 
 namespace jig {
 
@@ -72,9 +74,21 @@ struct Call {
     std::string headline;
     std::string why;
     std::optional<Fix> fix;
+    std::optional<Point> at = {};  ///< where, m in the part's own axes; none for what is all over or nowhere
     bool operator==(const Call&) const = default;
 };
 using Calls = std::vector<Call>;
+
+/// A stage's calls as they are listed: worst first.
+inline std::vector<const Call*> worst_first(const Calls& calls, Stage stage) {
+    std::vector<const Call*> out;
+    for (const auto& call : calls) {
+        if (call.stage == stage) out.push_back(&call);
+    }
+    std::stable_sort(out.begin(), out.end(),
+                     [](const Call* a, const Call* b) { return a->severity > b->severity; });
+    return out;
+}
 
 /// The value of a figure by key; 0 where there is none.
 inline double value_of(const std::vector<Figure>& figures, const std::string& key) {

@@ -21,6 +21,14 @@ int folds(Bench& b) {
     return out;
 }
 
+/// Whether the slip has that call.
+bool says(Bench& b, const QString& key) {
+    for (const auto* label : b.window.slip().findChildren<QLabel*>("call-" + key)) {
+        if (label->isVisibleTo(&b.window)) return true;
+    }
+    return false;
+}
+
 }  // namespace
 
 TEST_CASE("the bag is planned by its words: film, pleats, pump and drop test") {
@@ -134,4 +142,65 @@ TEST_CASE("readings of a drop test are pasted, drawn with their line, and decide
     CHECK(b.message().contains("pressure"));
     b.key(Qt::Key_Z, Qt::ControlModifier);
     CHECK(b.window.document().job().bag.drop.readings.empty());
+}
+
+TEST_CASE("what closes the part is chosen by its word, and film, layers and stand follow") {
+    Bench b;
+    auto job = b.window.document().job();
+    job.back.kind = BackKind::none;
+    b.window.document().replace("no back", job);
+    b.window.show_stage(Stage::bag);
+    b.settle();
+    const auto bag = [&] { return *b.window.document().findings().bag; };
+    const auto lines = [&] { return b.window.stand().scene().lines.size(); };
+    const auto pleated = lines();
+    b.choose("/bag/way", "an envelope of film round the whole tool");
+    b.settle();
+    CHECK(bag().wrap.sheets > 0);
+    CHECK(folds(b) == 0);
+    CHECK(lines() != pleated);
+    CHECK(b.window.stand().scene().legend.contains("round face and back"));
+    CHECK(says(b, "tried_otherwise"));
+    b.fix("tried_otherwise");
+    b.settle();
+    CHECK(b.window.document().job().back.bag == BagKind::envelope);
+    CHECK_FALSE(says(b, "tried_otherwise"));
+    // A tube that is too narrow is stopped, and its way out taken.
+    b.choose("/bag/way", "a tube of film round the whole tool");
+    b.type("/bag/tube", "200");
+    b.settle();
+    CHECK(says(b, "tube_narrow"));
+    b.fix("tube_narrow");
+    b.settle();
+    CHECK(b.window.document().job().bag.way == BagWay::envelope);
+    b.choose("/bag/way", "a bag that is used again");
+    b.settle();
+    CHECK(bag().tape == 0);
+    const auto* table = b.visible<QTableWidget>("bag-layers");
+    REQUIRE(table != nullptr);
+    CHECK(table->item(table->rowCount() - 1, 0)->text() == "reusable bag");
+    // Back to what it was, by as many steps.
+    for (int i = 0; i < 6; ++i) b.key(Qt::Key_Z, Qt::ControlModifier);
+    b.settle();
+    CHECK(b.window.document().job().bag.way == BagWay::surface);
+}
+
+TEST_CASE("a pump that switches by itself and the lines' own test have words and figures") {
+    Bench b;
+    b.window.show_stage(Stage::bag);
+    b.settle();
+    b.choose("/bag/switching/switches", "stops and starts by itself");
+    b.type("/bag/switching/low", "50 mbar");
+    b.type("/bag/switching/high", "80 mbar");
+    b.type("/bag/switching/rests", "5");
+    b.settle();
+    const auto& bag = *b.window.document().findings().bag;
+    CHECK(bag.leak_rise == Approx(10));
+    CHECK(b.figure("duty").contains("%"));
+    b.type("/bag/alone/seconds", "10");
+    b.type("/bag/alone/from", "20 mbar");
+    b.type("/bag/alone/to", "21 mbar");
+    b.settle();
+    CHECK(b.figure("alone").contains("%"));
+    CHECK(b.window.document().job().bag.alone.to == Approx(2100));
 }

@@ -61,10 +61,11 @@ TEST_CASE("a fix of many words goes on in the next line, and the slip stays as w
         Bench b("radar-dome");
         b.window.set_text(size);
         b.window.show_stage(Stage::bag);
-        b.window.document().edit("no resin over", {{"part", {{"pot_loss", 0.0}}}});
+        b.window.document().edit("round the tool", {{"bag", {{"way", "envelope"}}},
+                                                    {"back", {{"kind", "egg_crate"}, {"bag", "envelope"}}}});
         b.settle();
-        auto* fix = b.visible<QPushButton>("fix-runs_dry");
-        auto* show = b.visible<QPushButton>("show-runs_dry");
+        auto* fix = b.visible<QPushButton>("fix-drawn_in");
+        auto* show = b.visible<QPushButton>("show-drawn_in");
         QTest::qWait(30);
         const auto room = b.window.slip().viewport()->rect();
         INFO(size << " " << fix->text().toStdString());
@@ -79,7 +80,7 @@ TEST_CASE("a fix of many words goes on in the next line, and the slip stays as w
         CHECK_FALSE(fix->geometry().intersects(show->geometry()));
         QTest::mouseClick(fix, Qt::LeftButton);
         b.settle();
-        CHECK(b.window.document().job().part.pot_loss > 0);
+        CHECK(b.window.document().job().bag.way == BagWay::surface);
     }
 }
 

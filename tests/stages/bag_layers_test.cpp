@@ -39,7 +39,7 @@ std::vector<bag::BagLayer> laid(const bag::Choices& c, LayUp how, const bag::Gro
     Film film;
     film.length = g.length + 0.4;
     film.width = g.width + 0.4;
-    return bag::layers(c, how, g, film, film.area() * (c.second ? 2 : 1), shop);
+    return bag::layers(c, how, g, film, film.area() * (c.second ? 2 : 1), {}, shop);
 }
 
 }  // namespace

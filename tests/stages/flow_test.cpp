@@ -633,7 +633,14 @@ TEST_CASE("calls of the infusion come with what provokes them, and their fixes m
                       j.bag.infusion.ports = {place(PortUse::feed, -0.05, 0), place(PortUse::vent, 0.0, 0)};
                   }},
              Rule{"no_brake", Severity::caution, true, [](Job& j) { j.bag.infusion.brake = 0; }},
-             Rule{"runs_dry", Severity::caution, true, [](Job& j) { j.part.pot_loss = 0; }},
+             Rule{"runs_dry", Severity::caution, true,
+                  [](Job& j) {
+                      // Part's account has all that a bag keeps: so dry a ratio is the maker's own.
+                      j.part.pot_loss = j.part.waste = 0;
+                      j.part.resin_by = ResinBy::ratio;
+                      j.part.ratio = 0.1;
+                      std::erase_if(j.part.layers, [](const Layer& l) { return l.kind == LayerKind::core; });
+                  }},
              Rule{"feed_waits", Severity::caution, false,
                   [](Job& j) {
                       j.bag.infusion.plan = InfusionPlan::own;

@@ -83,6 +83,20 @@ void add_layers(const Job& job, std::vector<Sentence>& out) {
         over.insert(over.end(), {",", flag_word("/bag/breather", "breather", "under breather",
                                                 "with no breather over it")});
     over.emplace_back(".");
+    out.push_back(std::move(over));
+    Sentence way{"It is closed by", enum_word<BagWay>("/bag/way", "what closes it")};
+    if (b.way == BagWay::tube)
+        way.insert(way.end(),
+                   {"that lies", or_none(quantity_word("/bag/tube", "tube that you have, lying flat",
+                                                       Kind::length, 0.1, 6, "0 for the shop's"),
+                                         "as wide as the shop's")});
+    if (b.wraps())
+        way.insert(way.end(),
+                   {",", quantity_word("/bag/ease", "film's ease", Kind::ratio, 0, 0.5, "5 to 20 % is usual"),
+                    "larger than the tool is round"});
+    way.emplace_back(".");
+    out.push_back(std::move(way));
+    if (b.way != BagWay::surface) return;
     Sentence film{"The film is",
                   or_none(quantity_word("/bag/sheet_length", "film that you have, its length", Kind::length,
                                         0.1, 20, "0 for one that is cut to size"),
@@ -99,7 +113,6 @@ void add_layers(const Job& job, std::vector<Sentence>& out) {
              "larger than the face"});
     film.insert(film.end(), {", and its pleats stand up to",
                              quantity_word("/bag/pleat", "tallest pleat", Kind::length, 0.02, 0.2), "."});
-    out.push_back(std::move(over));
     out.push_back(std::move(film));
 }
 
@@ -116,8 +129,8 @@ void add_pump(const Job& job, const Shop& shop, bool of_part, std::vector<Senten
              "and down to", quantity_word("/bag/ultimate", "pump's own limit", Kind::pressure, 10, 20000),
              "on a shut valve"});
     pump.emplace_back(".");
-    Sentence lines{of_part ? "It is" : "It has"};
-    if (of_part)
+    Sentence lines{of_part && b.way == BagWay::surface ? "It is" : "It has"};
+    if (of_part && b.way == BagWay::surface)
         lines.insert(
             lines.end(),
             {flag_word("/bag/second", "second bag", "closed by two bags", "closed by one bag"), "and has"});
@@ -129,6 +142,19 @@ void add_pump(const Job& job, const Shop& shop, bool of_part, std::vector<Senten
          quantity_word("/bag/trap", "trap", Kind::volume, 0.001, 0.03), "."});
     out.push_back(std::move(lines));
     out.push_back(std::move(pump));
+    Sentence switching{"The pump", flag_word("/bag/switching/switches", "pump that switches by itself",
+                                             "stops and starts by itself", "runs on")};
+    if (b.switching.switches)
+        switching.insert(
+            switching.end(),
+            {", down to", quantity_word("/bag/switching/low", "pump stops at", Kind::pressure, 100, 60000),
+             "and again from",
+             quantity_word("/bag/switching/high", "pump starts at", Kind::pressure, 100, 60000),
+             "; between two runs it was seen to rest for",
+             or_none(quantity_word("/bag/switching/rests", "pump rests for", Kind::duration, 0, 36000),
+                     "a time not watched yet")});
+    switching.emplace_back(".");
+    out.push_back(std::move(switching));
     out.push_back({of_part ? "The part wants" : "The shell wants",
                    quantity_word("/bag/wanted", "pressure in the bag", Kind::pressure, 100, 60000,
                                  "absolute: 0 is no air at all"),
@@ -144,6 +170,17 @@ void add_drop_test(const Job& job, std::vector<Sentence>& out) {
          or_none(quantity_word("/bag/rise", "allowed rise in ten minutes", Kind::pressure, 100, 5000),
                  "what is usual for this process"),
          "."});
+    Sentence alone{
+        "Pump, trap and hoses alone:",
+        or_none(quantity_word("/bag/alone/seconds", "test of the lines for", Kind::duration, 0, 3600),
+                "not tested yet")};
+    if (b.alone.seconds > 0)
+        alone.insert(
+            alone.end(),
+            {", from", quantity_word("/bag/alone/from", "test of the lines from", Kind::pressure, 0, 60000),
+             "to", quantity_word("/bag/alone/to", "test of the lines to", Kind::pressure, 0, 60000)});
+    alone.emplace_back(".");
+    out.push_back(std::move(alone));
     if (b.drop.readings.size() >= 2) {
         out.push_back({"The last drop test is read off the line through the readings below."});
         return;

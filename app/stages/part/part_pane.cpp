@@ -1,6 +1,8 @@
-// The part's stack with its zones, and what it carries.
+// The part's stack with its zones, what it carries, and where its resin goes.
 #include <QBoxLayout>
 
+#include "app/charts/chart_view.hpp"
+#include "app/charts/charts.hpp"
 #include "app/slip/stack_pane.hpp"
 #include "app/stages/part/builds_pane.hpp"
 #include "app/stages/part/duty_pane.hpp"
@@ -11,7 +13,7 @@ namespace {
 
 class PartPane : public Pane {
   public:
-    PartPane(Document& document, QWidget* parent) : Pane(parent) {
+    PartPane(Document& document, QWidget* parent) : Pane(parent), document_(document) {
         auto* box = new QVBoxLayout(this);
         box->setContentsMargins(0, 0, 0, 0);
         box->setSpacing(6);
@@ -23,6 +25,10 @@ class PartPane : public Pane {
         box->addWidget(duty_);
         builds_ = make_builds_pane(document, this);
         box->addWidget(builds_);
+        resin_ = new PlotView(this);
+        resin_->setObjectName("resin-plot");
+        resin_->setMinimumHeight(210);
+        box->addWidget(resin_);
         for (auto* pane : {static_cast<Pane*>(stack_), inserts_, duty_, builds_})
             connect(pane, &Pane::wanted, this, &Pane::wanted);
     }
@@ -31,10 +37,21 @@ class PartPane : public Pane {
         inserts_->refresh(wording);
         duty_->refresh(wording);
         builds_->refresh(wording);
+        const auto& part = document_.findings().part;
+        // A prepreg's resin is not mixed.
+        resin_->setVisible(part && part->resin_account.total > 0 && part->resin_account.asked.cloth > 0);
+        if (resin_->isVisibleTo(this))
+            resin_->show_plot(resin_plot(part->resin_account, wording), *ink_, wording);
     }
-    void set_ink(const Ink& ink) override { stack_->set_ink(ink); }
+    void set_ink(const Ink& ink) override {
+        ink_ = &ink;
+        stack_->set_ink(ink);
+    }
 
   private:
+    Document& document_;
+    PlotView* resin_;
+    const Ink* ink_ = &app::ink(Light::day);
     StackPane* stack_;
     Pane *inserts_, *duty_, *builds_;
 };

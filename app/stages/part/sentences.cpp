@@ -33,6 +33,18 @@ void add_cores(const std::vector<Layer>& layers, const QString& at, std::vector<
     }
 }
 
+/// How much resin is mixed.
+Sentence mixed_by(const Job& job) {
+    Sentence out{"What is mixed goes", enum_word<ResinBy>("/part/resin_by", "what rules the resin")};
+    if (job.part.resin_by == ResinBy::ratio)
+        out.insert(out.end(), {"of",
+                               quantity_word("/part/ratio", "resin to dry cloth", Kind::factor, 0.3, 3,
+                                             "by mass: 1 is usual by hand, less under a bag"),
+                               "to one"});
+    out.emplace_back("; what goes beside the laminate is listed under Resin.");
+    return out;
+}
+
 }  // namespace
 
 std::vector<Sentence> part_sentences(const Job& job, const Shop& shop) {
@@ -49,6 +61,7 @@ std::vector<Sentence> part_sentences(const Job& job, const Shop& shop) {
         {"Cloth is cut with", quantity_word("/part/waste", "waste of part", Kind::ratio, 0, 1),
          "of waste, and", quantity_word("/part/pot_loss", "resin lost", Kind::mass, 0, 2),
          "of resin stays in pots and lines."},
+        mixed_by(job),
         {"Its cloth is laid down first",
          quantity_word("/part/drape/along", "cloth starts along", Kind::length, -5, 5, "0 is the middle"),
          "along the tool and",

@@ -13,8 +13,11 @@ QString film_dxf(const Outgoing& out, Progress& progress) {
     if (!bag.measured)
         throw InputError("bag", "there is no face to measure a film on",
                          "mend the stops on the job card first");
-    write_sheets(bag::film_sheet(bag.film, bag.frame), out.path, progress);
-    return "The film's sheet is written as DXF and SVG, each pleat marked: " + went_to(out.path, 1, "dxf");
+    write_sheets(bag::closing_sheet(bag, out.job.edge.tape_land), out.path, progress);
+    return (bag.wrap.sheets > 0
+                ? QString("The film is written as DXF and SVG, its seams marked: ")
+                : QString("The film's sheet is written as DXF and SVG, each pleat marked: ")) +
+           went_to(out.path, 1, "dxf");
 }
 
 SheetSet front(const Outgoing& out) {

@@ -32,6 +32,7 @@ double leak_of_drop(double volume, double from, double to, double seconds);
 struct Cycle {
     double on = 0, off = 0;  ///< s
     [[nodiscard]] double duty() const { return on / (on + off); }
+    bool operator==(const Cycle&) const = default;
 };
 /// None where the pump never gets down to `low`, or nothing leaks and it never starts again.
 std::optional<Cycle> cycle_of(const PumpDown& pump, double low, double high);

@@ -1,8 +1,49 @@
 #include <fmt/format.h>
 
+#include <cmath>
+
 #include "core/stages/bag/findings.hpp"
 
 namespace jig::bag {
+namespace {
+
+/// After hoses and the tool alone, in the order in which to look.
+std::string where_it_leaks(const Choices& c) {
+    if (c.wraps()) return "ends and corners of the seams, edges of the tool that the film lies on.";
+    if (c.way == BagWay::reusable)
+        return "its lip all round, old cuts and thin places, the tool's own fittings and pin-holes.";
+    return "pleats, corners, joins of the film, the tool's own fittings and pin-holes.";
+}
+
+const Fix kRoundTheFace{"Close it by a film round its face", patch_of("bag", "way", "surface")};
+
+/// Of a film round the whole tool.
+template <class Add>
+void wrap_calls(const Findings& f, const Add& add) {
+    const auto& k = f.wrap;
+    if (!k.fits())
+        add(Severity::stop, "tube_narrow",
+            "The tube lies " + quantity(Kind::length, k.width) + " wide; " +
+                quantity(Kind::length, k.wanted) + " go round the tool",
+            "It would not go on, or bridge every hollow.",
+            Fix{"Take an envelope of sheets", patch_of("bag", "way", "envelope")});
+    if (k.bends > 0 && (f.gives <= 0 || k.bends > f.gives))
+        add(Severity::stop, "drawn_in",
+            "The film would be drawn in between ribs " + quantity(Kind::length, f.behind.gap) + " apart",
+            (std::isfinite(k.bends) ? "There it bends by " + quantity(Kind::length, k.bends)
+                                    : std::string("There it hangs straight")) +
+                (f.gives > 0 ? "; free film stretches for good past " + quantity(Kind::length, f.gives)
+                             : std::string(", and nobody says what it bears")) +
+                ". A tool goes into a film without its back, or with one that is closed.",
+            kRoundTheFace);
+    if (!f.behind.tried_as)
+        add(Severity::caution, "tried_otherwise", "Back has not tried the tool in a film all round it",
+            "A film round its face presses skin and back alike; one round the tool bends the skin between "
+            "supports.",
+            Fix{"Try it in an envelope", patch_of("back", "bag", "envelope")});
+}
+
+}  // namespace
 
 Calls calls(const Choices& c, const Findings& f, const edge::Choices& edge_choices,
             const part::Choices& part_choices, const part::Findings& part, int parts) {
@@ -57,8 +98,8 @@ Calls calls(const Choices& c, const Findings& f, const edge::Choices& edge_choic
             "It draws worse from pull to pull: let it run with its ballast open, and change the oil early. "
             "What "
             "it blows out goes outside.");
-    const bool fell =
-        f.drop ? (f.drop->rise + f.unsure()) * f.drop->seconds < -1 : f.tested && c.drop.to < c.drop.from;
+    const bool fell = f.drop ? (f.drop->rise + f.unsure()) * f.drop->seconds < -1
+                             : c.drop.seconds > 0 && c.drop.to < c.drop.from;
     if (fell) {
         const double from = f.drop ? f.drop->from : c.drop.from;
         const double to = f.drop ? f.drop->from + f.drop->rise * f.drop->seconds : c.drop.to;
@@ -75,9 +116,8 @@ Calls calls(const Choices& c, const Findings& f, const edge::Choices& edge_choic
                                            "through the film, tape that never "
                                            "touched. Then test pump, trap and hoses alone."
                                          : "Shut off pump, trap and hoses and test them alone first; then "
-                                           "walk the rim in this order: hoses "
-                                           "through the tape, pleats, corners, joins of the film, the tool's "
-                                           "own fittings and pin-holes.");
+                                           "walk round it in this order: hoses where they go in, " +
+                                               where_it_leaks(c));
     } else if (f.drop && f.leak_rise + f.unsure() > f.allowed) {
         add(Severity::caution, "not_proven",
             "The drop test says " + quantity(Kind::pressure, kTenMinutes * f.leak_rise) +
@@ -97,6 +137,31 @@ Calls calls(const Choices& c, const Findings& f, const edge::Choices& edge_choic
         add(Severity::caution, "quickens", "The rise quickens during the drop test",
             "Something opens as the bag slackens: a pleat, a corner, tape on a dusty land.");
     }
+    if (f.alone && *f.alone > f.allowed * f.pump.volume)
+        add(f.how == LayUp::infused ? Severity::stop : Severity::caution, "system_leaks",
+            "Pump, trap and hoses alone leak " + leak_words(*f.alone) + "; " +
+                leak_words(f.allowed * f.pump.volume) + " are allowed with the bag",
+            "Fittings, clamps, the trap's lid and its seal, hoses that have gone hard: no bag on them can "
+            "pass.");
+    if (c.switching.switches && !f.cycle)
+        add(Severity::caution, "never_rests",
+            c.switching.high <= c.switching.low
+                ? "The pump would start at " + quantity(Kind::pressure, c.switching.high) + " and stop at " +
+                      quantity(Kind::pressure, c.switching.low)
+                : "The pump never stops: it comes to " + quantity(Kind::pressure, f.reached) +
+                      " and would stop at " + quantity(Kind::pressure, c.switching.low),
+            "It switches off below and on above: set both over what it comes to, and under what the part "
+            "wants.",
+            Fix{"Set them over what it comes to",
+                Json{{"bag",
+                      {{"switching",
+                        {{"low", std::ceil(1.2 * f.reached / 100) * 100},
+                         {"high", std::ceil(1.2 * f.reached / 100) * 100 + 3000}}}}}}});
+    else if (c.switching.switches && c.switching.high > c.wanted + 1)
+        add(Severity::caution, "rests_high",
+            "The pump lets the bag rise to " + quantity(Kind::pressure, c.switching.high) + "; " +
+                quantity(Kind::pressure, c.wanted) + " are wanted",
+            "Between two runs the part has less vacuum than it wants.");
     if (!f.tested) {
         add(Severity::note, "untested", "No drop test of this bag yet",
             "Shut the valve, wait, write down what the gauge says: before any resin is mixed.");
@@ -118,6 +183,7 @@ Calls calls(const Choices& c, const Findings& f, const edge::Choices& edge_choic
                 : "Even drawn straight from land to land it lacks " +
                       quantity(Kind::length, f.bridge->short_by) + " over the face.",
             cut_it);
+        if (f.bridge) out.back().at = f.bridge->at;
     } else if (f.bridge) {
         const bool tears = f.gives > 0 && f.bridge->radius > f.gives;
         add(tears || f.how == LayUp::infused || f.how == LayUp::prepreg ? Severity::stop : Severity::caution,
@@ -131,8 +197,14 @@ Calls calls(const Choices& c, const Findings& f, const edge::Choices& edge_choic
                              quantity(Kind::length, f.bridge->radius) + " and may burst."
                        : "."),
             cut_it);
+        out.back().at = f.bridge->at;
     }
-    if (!c.own_sheet() && c.ease < 0.05 && f.film.depth > 0.02) {
+    wrap_calls(f, add);
+    if (c.way == BagWay::reusable && has_styrene(part.resin.family))
+        add(Severity::note, "swells", "Styrene swells and wears a bag of silicone",
+            "Its life is shorter than with epoxy: wash it, let it air, and look at it against the light "
+            "before every pull.");
+    if (c.way != BagWay::reusable && !c.own_sheet() && c.ease < 0.05 && f.film.depth > 0.02) {
         add(Severity::caution, "tight_film",
             fmt::format("Film only {:.0f} % larger than the face under it", 100 * c.ease),
             "Too small a bag bridges corners and bursts there, or leaves them without pressure.",

@@ -7,6 +7,16 @@
 
 namespace jig {
 
+/// What closes the part.
+enum class BagWay { surface, envelope, tube, reusable };
+template <>
+struct Words<BagWay> {
+    static constexpr std::array all{Word{"surface", "a film round its face"},
+                                    Word{"envelope", "an envelope of film round the whole tool"},
+                                    Word{"tube", "a tube of film round the whole tool"},
+                                    Word{"reusable", "a bag that is used again"}};
+};
+
 /// What lies between peel ply and breather.
 enum class ReleaseFilm { none, perforated, solid };
 template <>
@@ -49,6 +59,21 @@ struct DropTest {
     bool operator==(const DropTest&) const = default;
 };
 
+/// A pump that stops by itself when it is deep enough, and starts when the bag has leaked so far.
+struct Switching {
+    bool switches = false;
+    double low = 5000, high = 10000;  ///< Pa absolute
+    double rests = 0;                 ///< s that it was seen to rest; 0 for not watched yet
+    static void fields(auto& c, auto&& v) {
+        v("switches", c.switches);
+        v("low", c.low, 1.0, 110000.0);
+        v("high", c.high, 1.0, 110000.0);
+        v("rests", c.rests, 0.0, 1e6);
+    }
+    [[nodiscard]] bool watched() const { return switches && rests > 0 && high > low; }
+    bool operator==(const Switching&) const = default;
+};
+
 /// Of a squeeze mould.
 struct Clamp {
     Thread thread = Thread::oiled;
@@ -61,6 +86,9 @@ struct Clamp {
 };
 
 struct Choices {
+    BagWay way = BagWay::surface;
+    [[nodiscard]] bool wraps() const { return way == BagWay::envelope || way == BagWay::tube; }
+    double tube = 0;  ///< m that a tube of one's own lies wide; 0 for the shop's
     bool peel_ply = true;
     ReleaseFilm film = ReleaseFilm::perforated;
     double ease = 0.10;    ///< share by which the film is larger than what it lies on
@@ -68,8 +96,11 @@ struct Choices {
     bool breather = true;  ///< over a part that is not infused
     /// m, of a film that the shop has already, either way round; 0 for one that is cut to size.
     double sheet_length = 0, sheet_width = 0;
-    [[nodiscard]] bool own_sheet() const { return sheet_length > 0 && sheet_width > 0; }
-    bool second = false;   ///< another bag over the first, for safety
+    [[nodiscard]] bool own_sheet() const {
+        return way == BagWay::surface && sheet_length > 0 && sheet_width > 0;
+    }
+    bool second = false;  ///< another film over the first, for safety; round a face only
+    [[nodiscard]] int films() const { return second && way == BagWay::surface ? 2 : 1; }
     double hose = 2.0;     ///< m of each hose to the pump
     double bore = 0.010;   ///< m inside them
     int hoses = 1;         ///< to the pump
@@ -80,7 +111,9 @@ struct Choices {
     double ultimate = 300;  ///< Pa absolute that such a one reaches on its shut inlet
     double altitude = 0;    ///< m above the sea
     double rise = 0;  ///< Pa that the shut bag may rise by in ten minutes; 0 for the usual of its process
+    DropTest alone;   ///< of pump, trap and hoses, before the bag is on them
     DropTest drop;
+    Switching switching;
     Infusion infusion;              ///< of the part
     Infusion shell_infusion;        ///< of the mould's shell
     Infused shows = Infused::part;  ///< whose resin is looked at where both are infused
@@ -89,6 +122,8 @@ struct Choices {
     }
     Clamp clamp;
     static void fields(auto& c, auto&& v) {
+        v("way", c.way);
+        v("tube", c.tube, 0.0, 20.0);
         v("peel_ply", c.peel_ply);
         v("film", c.film);
         v("ease", c.ease, 0.0, 1.0);
@@ -106,7 +141,9 @@ struct Choices {
         v("ultimate", c.ultimate, 0.0, 90000.0);
         v("altitude", c.altitude, -400.0, 6000.0);
         v("rise", c.rise, 0.0, 101325.0);
+        v("alone", c.alone);
         v("drop", c.drop);
+        v("switching", c.switching);
         v("infusion", c.infusion);
         v("shell_infusion", c.shell_infusion);
         v("shows", c.shows);

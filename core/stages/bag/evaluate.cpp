@@ -1,5 +1,7 @@
 #include <fmt/format.h>
 
+#include <cmath>
+
 #include "core/stages/bag/findings.hpp"
 #include "core/stages/whereabouts.hpp"
 
@@ -36,6 +38,30 @@ void measure(const Choices& c, const edge::Choices& edge_choices, const edge::To
     }
 }
 
+/// What goes round the whole tool, or is made to its face once, in place of a film that is pleated round it.
+void close_otherwise(const Choices& c, const edge::Choices& e, const edge::ToolFace& tool,
+                     const ToolBehind& behind, const Consumable& stock, Findings& out, Progress& progress) {
+    auto& film = out.film;
+    film.pleats.clear();
+    film.slack = 0;
+    if (c.way == BagWay::reusable) {
+        film.length = film.longest_along;
+        film.width = film.longest_across;
+        film.tape = 0;
+        film.joins = 0;
+        return;
+    }
+    const auto& mesh = tool.rimmed.mesh;
+    const auto round = round_tool(mesh, topology_of(mesh), out.frame, behind.form, progress);
+    out.wrap = wrap_of(c, round, behind, e.tape_land, stock);
+    film.length = out.wrap.length;
+    film.width = out.wrap.width;
+    film.tape = out.wrap.seam;
+    film.joins = out.wrap.joins;
+    film.land.clear();
+    film.land_length = 0;
+}
+
 /// The face that is shown, as its layers are cut for it.
 Ground ground_of(const edge::ToolFace& tool, const Film& film, const Frame& frame, double outside,
                  bool several, Progress& progress) {
@@ -53,6 +79,40 @@ Ground ground_of(const edge::ToolFace& tool, const Film& film, const Frame& fram
     return out;
 }
 
+template <class Add>
+void wrap_figures(const Choices& c, const Findings& out, const Add& add) {
+    const auto& k = out.wrap;
+    const auto from = [&](double girth, const char* way) {
+        return fmt::format("half of {} round face and back {}, + {:.0f} % of ease{}",
+                           quantity(Kind::length, girth), way, 100 * c.ease,
+                           k.sheets == 1 && !k.tube ? "; one sheet, folded" : "");
+    };
+    if (k.tube) {
+        add("sheet_length", "tube, length", Kind::length, k.length,
+            from(k.round.along, "along") + ", and both seams");
+        add("sheet_width", "tube, lying flat", Kind::length, k.width,
+            c.tube > 0 ? "the tube that you have" : "the shop's");
+        add("tube_wanted", "it has to lie", Kind::length, k.wanted, from(k.round.across, "across"));
+    } else {
+        add("sheet_length", k.sheets == 2 ? "film, length of both sheets" : "film, length of the sheet",
+            Kind::length, k.length, from(k.round.along, "along") + ", and both seams");
+        add("sheet_width", k.sheets == 2 ? "film, width of both" : "film, width before it is folded",
+            Kind::length, k.width,
+            k.sheets == 2 ? from(k.round.across, "across") + ", and both seams"
+                          : quantity(Kind::length, k.round.across) +
+                                " round face and back across, with its "
+                                "ease and one seam");
+        add("joins", "joins in the film", Kind::count, k.joins, "where a sheet is wider than the roll");
+    }
+    if (k.bends > 0 && std::isfinite(k.bends)) {
+        add("bends", "between ribs it bends by a radius of", Kind::length, k.bends,
+            "an arc over " + quantity(Kind::length, out.behind.gap) + " that is longer by its ease");
+        if (out.gives > 0)
+            add("gives", "it stretches for good past a radius of", Kind::length, out.gives,
+                "what the film carries by the library ÷ pressure on it");
+    }
+}
+
 void figures(const Choices& c, const part::Choices& part, Findings& out) {
     const auto& f = out.film;
     const auto add = [&](const char* key, std::string name, Kind kind, double value, std::string reason) {
@@ -63,7 +123,13 @@ void figures(const Choices& c, const part::Choices& part, Findings& out) {
         add("film", "film", Kind::area, 0, "laid by hand: there is no bag");
         return;
     }
-    if (out.measured) {
+    if (out.wrap.sheets > 0) {
+        wrap_figures(c, out, add);
+    } else if (c.way == BagWay::reusable && out.measured) {
+        add("sheet_length", "the bag, over face and land, length", Kind::length, f.length,
+            "longest way over the face and both lands: it is made to the face, without ease");
+        add("sheet_width", "the bag, width", Kind::length, f.width, "the same across");
+    } else if (out.measured) {
         const auto from =
             fmt::format("longest way over the face and both tape lands, + {:.0f} % of ease", 100 * c.ease);
         const auto it = c.own_sheet() ? std::string("the sheet that you have") : from;
@@ -89,12 +155,19 @@ void figures(const Choices& c, const part::Choices& part, Findings& out) {
                       " tall; each takes up twice that");
         add("joins", "joins in the film", Kind::count, f.joins, "where the sheet is wider than the roll");
     }
-    add("film", "film", Kind::area, out.film_area,
-        std::string(out.measured ? "sheet, in the same share for every piece"
-                                 : "face and flange, with ease") +
-            (c.second ? "; two bags" : ""));
-    add("tape", "sealant tape", Kind::length, out.tape,
-        std::string("along the land and up and down every pleat") + (c.second ? "; two bags" : ""));
+    if (c.way == BagWay::reusable) {
+        add("film", "reusable bag", Kind::area, out.film_area,
+            fmt::format("face and flange; it serves {:.0f} pulls, and each pays its share", out.pulls));
+    } else {
+        add("film", "film", Kind::area, out.film_area,
+            std::string(out.wrap.sheets > 0 ? "all of it, in the same share for every piece"
+                        : out.measured      ? "sheet, in the same share for every piece"
+                                            : "face and flange, with ease") +
+                (c.films() > 1 ? "; two bags" : ""));
+        add("tape", "sealant tape", Kind::length, out.tape,
+            std::string(c.wraps() ? "along the seams" : "along the land and up and down every pleat") +
+                (c.films() > 1 ? "; two bags" : ""));
+    }
     add("room", "pressure of the room", Kind::pressure, out.room,
         "standard atmosphere at " + quantity(Kind::length, c.altitude) + " above the sea");
     add("force", "the room presses on it with", Kind::force, out.force,
@@ -125,11 +198,31 @@ void figures(const Choices& c, const part::Choices& part, Findings& out) {
                                   " at most, 19 times in 20"
                             : std::string(),
                         leak_words(out.pump.leak)));
-    else if (out.tested)
+    else if (c.drop.seconds > 0)
         add("rise", "and rose, in ten minutes, by", Kind::pressure, kTenMinutes * out.leak_rise,
             fmt::format("{} in {}, as far as outgassing does not fade with time: a leak of {}",
                         quantity(Kind::pressure, c.drop.to - c.drop.from),
                         quantity(Kind::duration, c.drop.seconds), leak_words(out.pump.leak)));
+    else if (out.tested)
+        add("rise", "and rises, in ten minutes, by", Kind::pressure, kTenMinutes * out.leak_rise,
+            fmt::format("{} while the pump rests for {}: a leak of {}",
+                        quantity(Kind::pressure, c.switching.high - c.switching.low),
+                        quantity(Kind::duration, c.switching.rests), leak_words(out.pump.leak)));
+    if (out.alone) {
+        const double rest = std::max(0.0, out.pump.leak - *out.alone);
+        add("alone", "of that leak pump, trap and hoses alone", Kind::ratio,
+            out.pump.leak > 0 ? *out.alone / out.pump.leak : 0,
+            fmt::format("{} in {} over {} of hoses and trap: {}; {} are left for the bag",
+                        quantity(Kind::pressure, std::max(0.0, c.alone.to - c.alone.from)),
+                        quantity(Kind::duration, c.alone.seconds),
+                        quantity(Kind::volume, out.pump.volume - out.porous), leak_words(*out.alone),
+                        leak_words(rest)));
+    }
+    if (out.cycle)
+        add("duty", "the pump runs, of all the time", Kind::ratio, out.cycle->duty(),
+            fmt::format("it rests for {}, V·Δp ÷ leak, and draws down again in {}{}",
+                        quantity(Kind::duration, out.cycle->off), quantity(Kind::duration, out.cycle->on),
+                        out.tested ? "" : "; the leak as much as is allowed"));
     if (out.boils > 0)
         add("boils", "styrene boils at", Kind::pressure, out.boils,
             "by Antoine's equation at " + quantity(Kind::temperature, part.gel_temperature));
@@ -143,9 +236,10 @@ std::string leak_words(double leak) {
 
 Findings evaluate(const Choices& c, const part::Choices& part_choices, const part::Findings& part,
                   const split::Findings& split, const edge::Choices& edge_choices, const edge::Findings& edge,
-                  const brief::Of<brief::Making, brief::Pump>& brief, const Library& shop,
-                  Progress& progress) {
+                  const ToolBehind& behind, const brief::Of<brief::Making, brief::Pump>& brief,
+                  const Library& shop, Progress& progress) {
     Findings out;
+    out.behind = behind;
     out.how = part_choices.how;
     out.closed = part_choices.how != LayUp::hand && brief.process != Process::squeeze;
     if (brief.process == Process::squeeze)
@@ -153,9 +247,9 @@ Findings evaluate(const Choices& c, const part::Choices& part_choices, const par
     out.room = room_pressure(c.altitude);
     out.reached = out.room;
     // Without a bag the film may be missing from the library: nobody buys it.
-    const auto* stock =
-        out.closed ? &need(shop.consumables, "bag film", "bag") : find(shop.consumables, "bag film");
-    const double bags = c.second ? 2 : 1, area = part.area * split.parts(), whole = area + edge.area;
+    const auto* film = find(shop.consumables, "bag film");
+    const auto* stock = out.closed ? &need(shop.consumables, closed_with(c), "bag") : film;
+    const double bags = c.films(), area = part.area * split.parts(), whole = area + edge.area;
     Ground ground;
     ground.area = area;
     ground.rim = edge.rim_length;
@@ -163,7 +257,7 @@ Findings evaluate(const Choices& c, const part::Choices& part_choices, const par
     // Up and down the pleats it takes a seventh more, typical.
     out.cover_tape = edge.tape_land_length * 1.15;
     if (edge.tool) {
-        measure(c, edge_choices, *edge.tool, split.parts() > 1, stock != nullptr ? stock->width : 0, out,
+        measure(c, edge_choices, *edge.tool, split.parts() > 1, film != nullptr ? film->width : 0, out,
                 progress);
         double shown = 0;
         for (std::size_t f = 0; f < edge.tool->rimmed.mesh.triangles.size(); ++f)
@@ -189,10 +283,21 @@ Findings evaluate(const Choices& c, const part::Choices& part_choices, const par
         ground.width = lies.width;
         ground.curved = lies.curved;
         ground.pieces = split.one_piece() ? 1 : split.parts();
+        if (c.way != BagWay::surface)
+            close_otherwise(c, edge_choices, *edge.tool, behind, *stock, out, progress);
     }
-    out.film_area = bags * out.cover;
-    out.tape = bags * out.cover_tape;
-    out.layers = layers(c, part_choices.how, ground, out.film, out.film_area, shop);
+    out.pulls = c.way == BagWay::reusable ? stock->pulls : 1;
+    if (c.way == BagWay::reusable) {
+        out.film_area = whole;
+    } else if (out.wrap.sheets > 0) {
+        out.film_area = out.wrap.area() * ground.pieces;
+        out.tape = out.wrap.seam * ground.pieces;
+    } else {
+        // Without a face to measure, what goes round the tool is twice what goes over its face.
+        out.film_area = bags * out.cover * (c.wraps() ? 2 : 1);
+        out.tape = bags * out.cover_tape;
+    }
+    out.layers = layers(c, part_choices.how, ground, out.film, out.film_area, out.wrap, shop);
     for (const auto& l : out.layers)
         if (const auto* entry = find(shop.consumables, l.name)) out.porous += entry->porous * l.area;
     if (c.pump.empty()) {
@@ -210,13 +315,20 @@ Findings evaluate(const Choices& c, const part::Choices& part_choices, const par
     std::vector<DropReading> readings;
     for (const auto& r : c.drop.readings) readings.push_back({r.seconds, r.pressure});
     out.drop = fit_drop(std::move(readings));
-    out.tested = out.drop || c.drop.seconds > 0;
+    const bool shut = out.drop || c.drop.seconds > 0;
+    out.tested = shut || c.switching.watched();
     out.leak_rise = out.drop     ? std::max(0.0, out.drop->rise)
-                    : out.tested ? std::max(0.0, c.drop.to - c.drop.from) / c.drop.seconds
+                    : shut       ? std::max(0.0, c.drop.to - c.drop.from) / c.drop.seconds
+                    : out.tested ? (c.switching.high - c.switching.low) / c.switching.rests
                                  : out.allowed;
+    const double lines = hose_volume(c.hoses * c.hose, c.bore) + c.trap;
+    if (c.alone.seconds > 0)
+        out.alone = leak_of_drop(lines, c.alone.from, std::max(c.alone.from, c.alone.to), c.alone.seconds);
     out.pump.leak = out.leak_rise * out.pump.volume;
     out.reached = std::min(out.room, out.pump.end().value_or(out.room));
     out.down = out.pump.time_to(c.wanted);
+    if (c.switching.switches && c.switching.high > c.switching.low)
+        out.cycle = cycle_of(out.pump, c.switching.low, c.switching.high);
     out.force =
         std::max(0.0, out.room - std::max(c.wanted, out.reached)) * split.map.projected * split.parts();
     if (has_styrene(part.resin.family)) out.boils = boils_at(Liquid::styrene, part_choices.gel_temperature);

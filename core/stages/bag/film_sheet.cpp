@@ -80,4 +80,8 @@ SheetSet film_sheet(const Film& film, const Frame& frame) {
     return out;
 }
 
+SheetSet closing_sheet(const Findings& f, double land) {
+    return f.wrap.sheets > 0 ? wrap_sheet(f.wrap, land) : film_sheet(f.film, f.frame);
+}
+
 }  // namespace jig::bag

@@ -5,6 +5,7 @@
 #include "core/science/vacuum/pump.hpp"
 #include "core/stages/bag/clamp.hpp"
 #include "core/stages/bag/layers.hpp"
+#include "core/stages/bag/way.hpp"
 #include "core/stages/edge/findings.hpp"
 #include "core/stages/part/findings.hpp"
 
@@ -14,6 +15,9 @@ struct Findings {
     std::vector<Figure> figures;
     bool closed = false;  ///< whether there is a bag at all
     LayUp how = LayUp::hand;
+    ToolBehind behind;             ///< what a film round the whole tool meets
+    Wrap wrap;                     ///< such a film; without sheets for another way
+    double pulls = 1;              ///< that what closes it serves
     Film film;                     ///< of the piece that is shown
     Frame frame{};                 ///< of its girths
     bool measured = false;         ///< by girths of the tool's face; else by its area
@@ -38,6 +42,9 @@ struct Findings {
     /// Pa/s that the tested rise may be out by, two standard errors; 0 where nobody knows.
     [[nodiscard]] double unsure() const { return drop && drop->spread ? 2 * *drop->spread : 0; }
     bool tested = false;
+    /// Pa·m³/s that pump, trap and hoses leak alone; none where they have not been tested.
+    std::optional<double> alone;
+    std::optional<Cycle> cycle;  ///< of a pump that switches by itself; none where it never stops
     std::optional<double> down;  ///< s until what is wanted; none where it is not reached
     double force = 0;            ///< N on the projected face
     double boils = 0;            ///< Pa at which styrene boils where the part gels; 0 without any
@@ -52,11 +59,13 @@ std::string leak_words(double leak);
 /// The film as it is rolled out, flat, with the middle of every pleat marked on its edge: those that stand at
 /// one corner lie side by side. `frame` is that of the film's girths.
 SheetSet film_sheet(const Film& film, const Frame& frame);
+/// The same of whatever closes the part; a seam's tape is `land` m wide.
+SheetSet closing_sheet(const Findings& findings, double land);
 
 Findings evaluate(const Choices& choices, const part::Choices& part_choices, const part::Findings& part,
                   const split::Findings& split, const edge::Choices& edge_choices, const edge::Findings& edge,
-                  const brief::Of<brief::Making, brief::Pump>& brief, const Library& shop,
-                  Progress& progress);
+                  const ToolBehind& behind, const brief::Of<brief::Making, brief::Pump>& brief,
+                  const Library& shop, Progress& progress);
 Calls calls(const Choices& choices, const Findings& findings, const edge::Choices& edge_choices,
             const part::Choices& part_choices, const part::Findings& part, int parts);
 

@@ -243,6 +243,7 @@ Calls flow_calls(const Flow& f, const Infusion& c, const Preform& preform) {
             "Resin closes round it while no vent draws there: the largest at " +
                 place_words(f, fill.dry.front().at) + ".",
             std::move(fix));
+        out.back().at = fill.dry.front().at;
     }
     // What is left beside the dry places, and by more than their edges on the mesh.
     if (!fill.fill && (dry <= 0 || (1 - fill.filled) * f.area - dry > 0.02 * f.area)) {
@@ -342,7 +343,7 @@ Calls flow_calls(const Flow& f, const Infusion& c, const Preform& preform) {
                 ? std::optional(Fix{"Take hoses of " + quantity(Kind::length, bore), set("bore", bore)})
                 : std::nullopt);
     }
-    if (f.thickness && f.thickness->end > kUneven)
+    if (f.thickness && f.thickness->end > kUneven) {
         add(Severity::caution, "uneven",
             fmt::format("Plies gel {:.0f} % thicker at {} than where the vacuum holds",
                         100 * (f.thickness->end - 1), place_words(f, f.thickness->at)),
@@ -353,6 +354,8 @@ Calls flow_calls(const Flow& f, const Infusion& c, const Preform& preform) {
             c.when_full == WhenFull::clamp
                 ? std::optional(Fix{"Let the vents draw on", set("when_full", "draw_on")})
                 : std::nullopt);
+        out.back().at = f.thickness->at;
+    }
     if (fill.unsettled > 0)
         add(Severity::note, "unsettled",
             fmt::format("{} of {} steps of the filling did not settle", fill.unsettled, fill.steps),

@@ -26,9 +26,10 @@ class Layers {
         out.judged = takes > 0;
         if (out.judged) out.darts = darts_of(ground_.curved, takes);
     }
-    void add_film(const Film& film, double area, bool measured, bool own, std::string name,
-                  std::string covers) {
-        const auto& stock = need(shop_.consumables, "bag film", "bag");
+    /// `count` of it for the shown piece; off no roll where it is there already.
+    void add_film(const Film& film, double area, bool measured, bool off_a_roll, const char* of, int count,
+                  std::string name, std::string covers) {
+        const auto& stock = need(shop_.consumables, of, "bag");
         auto& out = all_.emplace_back();
         out.name = std::move(name);
         out.covers = std::move(covers);
@@ -36,16 +37,15 @@ class Layers {
         if (measured) {
             out.length = film.length;
             out.width = film.width;
-            // What is there already comes off no roll.
-            out.roll = own ? 0 : stock.width;
-            off_roll(out);
+            out.roll = off_a_roll ? stock.width : 0;
+            off_roll(out, count);
         }
     }
     std::vector<BagLayer> done() { return std::move(all_); }
 
   private:
     /// The way that takes less of it.
-    void off_roll(BagLayer& layer) const {
+    void off_roll(BagLayer& layer, int count = 1) const {
         if (!(layer.roll > kLayerOverlap) || !(layer.length > 0) || !(layer.width > 0)) return;
         struct Way {
             RollCut cut;
@@ -59,8 +59,8 @@ class Layers {
         };
         const auto along = way(layer.length, layer.width), across = way(layer.width, layer.length);
         const auto& best = across.metres() < along.metres() * (1 - 1e-9) ? across : along;
-        layer.cut.strips = static_cast<int>(std::ceil(best.cut.strips * ground_.pieces - 1e-9));
-        layer.cut.metres = best.metres() * ground_.pieces;
+        layer.cut.strips = static_cast<int>(std::ceil(best.cut.strips * count * ground_.pieces - 1e-9));
+        layer.cut.metres = best.metres() * count * ground_.pieces;
         layer.beside = best.beside;
     }
     const Ground& ground_;
@@ -71,7 +71,7 @@ class Layers {
 }  // namespace
 
 std::vector<BagLayer> layers(const Choices& c, LayUp how, const Ground& ground, const Film& film,
-                             double film_area, const Lists<Consumable>& shop) {
+                             double film_area, const Wrap& wrap, const Lists<Consumable>& shop) {
     Layers out(ground, shop);
     const bool infused = how == LayUp::infused;
     if (c.peel_ply) out.add("peel ply", 0, "the face, joints as well");
@@ -87,12 +87,28 @@ std::vector<BagLayer> layers(const Choices& c, LayUp how, const Ground& ground, 
                           : "the face, but for the brake before a vent");
     }
     if (!infused && c.breather) out.add("breather", 0, "the face");
-    const double bags = c.second ? 2 : 1;
     const bool measured = ground.length > 0;
-    out.add_film(film, film_area / bags, measured, c.own_sheet(), "bag film",
-                 "face, flange and both tape lands");
-    if (c.second)
-        out.add_film(film, film_area / bags, measured, c.own_sheet(), "second bag film", "all of the first");
+    switch (c.way) {
+        case BagWay::envelope:
+            out.add_film(film, film_area, measured, true, "bag film", std::max(1, wrap.sheets), "bag film",
+                         "the whole tool, face and back");
+            break;
+        case BagWay::tube:
+            // It comes as wide as it is, and is cut to length.
+            out.add_film(film, film_area, measured, false, "bag tube", 1, "bag tube",
+                         "the whole tool, face and back");
+            break;
+        case BagWay::reusable:
+            out.add_film(film, film_area, measured, false, "reusable bag", 1, "reusable bag",
+                         "face, flange and its land");
+            break;
+        case BagWay::surface:
+            out.add_film(film, film_area / c.films(), measured, !c.own_sheet(), "bag film", 1, "bag film",
+                         "face, flange and both tape lands");
+            if (c.second)
+                out.add_film(film, film_area / c.films(), measured, !c.own_sheet(), "bag film", 1,
+                             "second bag film", "all of the first");
+    }
     return out.done();
 }
 

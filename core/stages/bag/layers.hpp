@@ -6,6 +6,7 @@
 #include "core/science/vacuum/film.hpp"
 #include "core/shop/lists.hpp"
 #include "core/stages/bag/choices.hpp"
+#include "core/stages/bag/way.hpp"
 #include "core/stages/part/choices.hpp"
 
 namespace jig::bag {
@@ -36,8 +37,8 @@ struct Ground {
     std::vector<Dart> curved;      ///< places of the shown face
 };
 
-/// From the last ply outwards, film last. Throws InputError for what the shop has not.
+/// From the last ply outwards, what closes it last. Throws InputError for what the shop has not.
 std::vector<BagLayer> layers(const Choices& choices, LayUp how, const Ground& ground, const Film& film,
-                             double film_area, const Lists<Consumable>& shop);
+                             double film_area, const Wrap& wrap, const Lists<Consumable>& shop);
 
 }  // namespace jig::bag

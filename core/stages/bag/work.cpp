@@ -10,6 +10,12 @@ namespace {
 void buy_layer(Work& work, const BagLayer& l, const Lists<Consumable, Rate>& shop) {
     const char* name = l.name == "second bag film" ? "bag film" : l.name.c_str();
     const auto& stock = need(shop.consumables, name, "bag");
+    if (stock.pulls > 1) {
+        work.buy(
+            Ledger::each, Stage::bag, name, Kind::area, l.area / stock.pulls, stock.waste, stock.price,
+            fmt::format("{} bought once, one pull of {:.0f}", quantity(Kind::area, l.area), stock.pulls));
+        return;
+    }
     if (!(l.cut.metres > 0) || !(l.area > 0)) {
         work.consumable(Ledger::each, Stage::bag, name, Kind::area, l.area, shop);
         return;
@@ -26,9 +32,13 @@ void buy_layer(Work& work, const BagLayer& l, const Lists<Consumable, Rate>& sho
 
 }  // namespace
 
-void look_at_bag(Step& step, double rise) {
+void look_at_bag(Step& step, BagWay way, double rise) {
     step.look("pump, trap and hoses alone hold for ten minutes")
-        .look("corners are stuck first, each pleat is shut to its tip")
+        .look(way == BagWay::surface ? "corners are stuck first, each pleat is shut to its tip"
+              : way == BagWay::reusable
+                  ? "lip and land are clean, no cut or thin place against the light"
+                  : "edges and corners of the tool are padded, each seam is shut to its "
+                    "ends")
         .look("drawn in part and set into every hollow, then drawn down")
         .look(rise > 0 ? "shut for ten minutes it has risen by " + quantity(Kind::pressure, rise) + " at most"
                        : std::string("shut for ten minutes it has risen no more than the shop's mark"));
@@ -58,7 +68,7 @@ Work work(const Choices& c, const Findings& bag, const Flow& flow, const part::F
         out.consumable(each, Stage::bag, name, kind, amount, shop);
     };
     for (const auto& l : bag.layers) buy_layer(out, l, shop);
-    buy("sealant tape", Kind::length, bag.tape);
+    if (bag.tape > 0) buy("sealant tape", Kind::length, bag.tape);
     // Hoses are clogged or cut with every pull.
     buy("vacuum hose", Kind::length, c.hoses * c.hose);
     // The face that is followed is one piece of a mould, whose pieces share its hoses by their faces.
@@ -66,11 +76,12 @@ Work work(const Choices& c, const Findings& bag, const Flow& flow, const part::F
         buy("spiral feed line", Kind::length,
             flow.runs && flow.area > 0 ? flow.line() * std::max(1.0, area / flow.area) : edge.rim_length);
     auto& step = out.step(When::part, Stage::bag, "bag it and find the leaks",
-                          {at_rate(shop, "bagging", (area + edge.area) * (c.second ? 2 : 1)),
-                           at_rate(shop, "setting up bag", c.second ? 2 : 1)});
+                          {at_rate(shop, c.way == BagWay::reusable ? "closing a reusable bag" : "bagging",
+                                   (area + edge.area) * c.films()),
+                           at_rate(shop, "setting up bag", c.films())});
     step.can_break = false;
     step.wait = cured;
-    look_at_bag(step, kTenMinutes * bag.allowed);
+    look_at_bag(step, c.way, kTenMinutes * bag.allowed);
     if (flow.runs && flow.filling.fill) {
         const double fill = *flow.filling.fill;
         step.wait = 0;

@@ -13,7 +13,7 @@ Work work(const Choices& choices, const Findings& bag, const Flow& flow, const p
 
 /// What is seen of any bag before resin is mixed for it; `rise` Pa is what it may gain in ten minutes, 0 for
 /// the shop's mark.
-void look_at_bag(Step& step, double rise);
+void look_at_bag(Step& step, BagWay way, double rise);
 /// And of one that is filled, before the first hose is opened and until the last is shut.
 void look_at_hoses(Step& bag, Step& filling);
 

@@ -144,7 +144,7 @@ void fold_calls(const Choices& c, const FoldsUse& use, double tolerance, Calls& 
                      quantity(Kind::angle, one.build), quantity(Kind::angle, fold.turn),
                      quantity(Kind::thickness, kOver * std::abs(std::tan(one.closes))),
                      quantity(Kind::length, kOver)),
-         Fix{"The drawing has them opened already", patch_of("heat", "opened", true)}});
+         Fix{"The drawing has them opened already", patch_of("heat", "opened", true)}, fold.at});
 }
 
 }  // namespace jig::heat

@@ -92,7 +92,7 @@ Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief, in
                 "draws it.",
                 go.why, go.goes(f.wet)));
     if (const auto* worst = f.draped->worst(); worst != nullptr) {
-        if (worst->drape.locked > 0.01 * f.draped->area)
+        if (worst->drape.locked > 0.01 * f.draped->area) {
             add(Severity::caution, "cloth_locks",
                 worst->tightest + " locks over " + quantity(Kind::area, worst->drape.locked) +
                     " of the face" + fmt::format(" at {:.0f}°", degrees(worst->angle)),
@@ -101,6 +101,12 @@ Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief, in
                     ": it wrinkles unless it is cut and lapped there, laid at another angle, started "
                     "elsewhere, or is "
                     "a looser weave.");
+            const auto& nodes = worst->drape.nodes;
+            const auto most = std::max_element(nodes.begin(), nodes.end(), [](const auto& a, const auto& b) {
+                return (a.outside ? -1 : a.shear) < (b.outside ? -1 : b.shear);
+            });
+            if (most != nodes.end()) out.back().at = most->at;
+        }
         if (worst->drape.seam > 0)
             add(Severity::note, "cloth_meets",
                 "The cloth comes round and meets itself along " + quantity(Kind::length, worst->drape.seam),

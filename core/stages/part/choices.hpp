@@ -9,7 +9,17 @@
 #include "core/stages/part/joint.hpp"
 #include "core/stages/part/zone.hpp"
 
-namespace jig::part {
+namespace jig {
+
+/// What rules how much resin is mixed.
+enum class ResinBy { share, ratio };
+template <>
+struct Words<ResinBy> {
+    static constexpr std::array all{Word{"share", "by the laminate's fibre share"},
+                                    Word{"ratio", "by a ratio to its dry cloth"}};
+};
+
+namespace part {
 
 /// What of the shop library this stage reads.
 using Library = Lists<Reinforcement, Resin, SurfaceCoat, Core, Rate>;
@@ -35,6 +45,8 @@ struct Choices {
     double target_mass = 0;           ///< kg; 0 for none
     double waste = 0.20;              ///< share of cloth bought beyond the part
     double pot_loss = 0.15;           ///< kg of resin left in pots, brushes and lines, each part
+    ResinBy resin_by = ResinBy::share;
+    double ratio = 1;  ///< kg of resin mixed for each kg of dry cloth, by that school
     Joint joint;
     DrapeStart drape;
     CoreLay core;
@@ -51,6 +63,8 @@ struct Choices {
         v("target_mass", c.target_mass, 0.0, 1e4);
         v("waste", c.waste, 0.0, 2.0);
         v("pot_loss", c.pot_loss, 0.0, 50.0);
+        v("resin_by", c.resin_by);
+        v("ratio", c.ratio, 0.1, 10.0);
         v("joint", c.joint);
         v("drape", c.drape);
         v("core", c.core);
@@ -73,4 +87,5 @@ inline Choices start() {
     return c;
 }
 
-}  // namespace jig::part
+}  // namespace part
+}  // namespace jig

@@ -280,7 +280,7 @@ Calls core_calls(const Choices& c, const CoreFit& fit, const Regions& marked, co
                        "It springs off the skin over " + quantity(Kind::area, one.tight) +
                            " and leaves a void under it. Slit it, bend it hot, take a thinner one, or end it "
                            "before the bend: solid laminate in its place.",
-                       std::move(fix)});
+                       std::move(fix), one.at});
     }
     return out;
 }

@@ -27,6 +27,48 @@ double mixed_in(const Findings& part) {
     return out;
 }
 
+ResinAccount account_for(const Choices& c, const split::Findings& split, const Keepers& keepers,
+                         const Findings& part) {
+    ResinAsked a;
+    a.area = part.area;
+    // Of a mould in pieces each is laid past its own side of every seam.
+    a.rim = split.one_piece() ? perimeter(split.rim) : 2 * split.set.seam_length;
+    for (const auto& r : part.regions) {
+        a.cloth += r.area * r.stack.fibre;
+        double cores = 0;
+        for (const auto& l : r.stack.laid) cores += l.layer.kind == LayerKind::core ? l.resin : 0;
+        a.cores += r.area * cores;
+        a.plies += r.area * (r.stack.mixed - cores);
+    }
+    a.by = c.resin_by;
+    a.ratio = c.ratio;
+    a.waste = c.waste;
+    a.pot_loss = c.pot_loss;
+    a.keepers = keepers;
+    return account_of(std::move(a));
+}
+
+/// Line by line, beside what the other school says.
+void add_account(Findings& out) {
+    const auto& account = out.resin_account;
+    if (account.lines.empty()) return;
+    for (const auto& l : account.lines)
+        out.figures.push_back({"resin_" + l.key, l.name, Kind::mass, l.mass, l.why});
+    const auto& a = account.asked;
+    out.figures.push_back(
+        {"resin_other",
+         a.by == ResinBy::share ? "by the ratio to cloth it would be" : "by fibre share it would be",
+         Kind::mass, account.other,
+         a.by == ResinBy::share ? fmt::format("{:g} × {} of dry cloth, and the same beside it", a.ratio,
+                                              quantity(Kind::mass, a.cloth))
+                                : "the laminate by its process, and the same beside it"});
+    if (a.cloth > 0)
+        out.figures.push_back(
+            {"over_cloth", "resin for each kilogram of dry cloth", Kind::factor, account.total / a.cloth,
+             "all that is mixed ÷ " + quantity(Kind::mass, a.cloth) +
+                 ": a small face takes more, since rim, lines and pots do not shrink with it"});
+}
+
 void add_joint(const Choices& c, const split::Findings& split, const Library& shop, Findings& out) {
     if (c.joint.kind == JointKind::none) return;
     // A core is closed or chamfered out before the joint: its skins alone meet there, those of the rim where
@@ -219,7 +261,7 @@ void add_inserts(const Choices& c, const InsertPlaces& places, const Library& sh
 
 Findings evaluate(const Choices& c, const shape::Findings& shape, const split::Findings& split,
                   const brief::Crew& brief, const Draped& draped, const Regions& marked, const CoreFit& cores,
-                  const InsertPlaces& inserts, const Library& shop) {
+                  const InsertPlaces& inserts, const Keepers& keepers, const Library& shop) {
     Findings out;
     out.cores = std::make_shared<const CoreFit>(cores);
     out.draped = std::make_shared<const Draped>(draped);
@@ -229,8 +271,8 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
     out.marked = std::make_shared<const Regions>(marked);
     lay_regions(c, marked, shop, out);
     for (const auto& r : out.regions) out.mass += r.stack.areal_mass() * r.area;
-    const double mixed = mixed_in(out);
-    out.resin_mix = mixed > 0 ? mixed * (1 + c.waste / 2) + c.pot_loss : 0;
+    out.resin_account = account_for(c, split, keepers, out);
+    out.resin_mix = out.resin_account.total;
     lay(c, split.parts(), brief, shop, out);
     // The same plies without core, thickened all alike until they weigh as much.
     std::vector<StackPly> solid;
@@ -285,9 +327,8 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
              100 * (1 - strip_sag_uniform(1, c.span, l.D_free(0, 0), 1e30) / gives(l)))},
         {"resin", "resin to mix for each part", Kind::mass, out.resin_mix,
          out.resin_mix > 0
-             ? fmt::format("{} × area{}, half the cloth's waste, and {} left in pots and lines",
-                           quantity(Kind::areal_mass, out.area > 0 ? mixed / out.area : out.stack.mixed),
-                           c.zones.empty() ? "" : " on average", quantity(Kind::mass, c.pot_loss))
+             ? fmt::format("{}, and {} beside the laminate, listed below", said(c.resin_by),
+                           quantity(Kind::mass, out.resin_mix - out.resin_account.lines[0].mass))
              : std::string("none: a prepreg brings its resin in the cloth")},
         {"pots", "pots of it for one pull", Kind::count, static_cast<double>(out.pots),
          c.how == LayUp::hand || c.how == LayUp::bagged
@@ -298,6 +339,7 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
         {"hardener", "of that, hardener", Kind::mass,
          out.resin_mix * out.resin.mix_ratio / (100 + out.resin.mix_ratio),
          fmt::format("{:g} parts to 100 by mass", out.resin.mix_ratio)}};
+    add_account(out);
     out.bridging_radius = kBridgingThicknesses * l.thickness;
     out.corners = tight_corners(shape.mesh, shape.topology, shape.bends, out.bridging_radius, false);
     out.figures.push_back(

@@ -8,6 +8,7 @@
 #include "core/stages/part/draped.hpp"
 #include "core/stages/part/inserts.hpp"
 #include "core/stages/part/regions.hpp"
+#include "core/stages/part/resin_account.hpp"
 #include "core/stages/split/findings.hpp"
 
 namespace jig::part {
@@ -46,6 +47,7 @@ struct Findings {
     double area = 0;             ///< m² of part
     double mass = 0;             ///< kg, trimmed
     double resin_mix = 0;        ///< kg to mix for each part
+    ResinAccount resin_account;  ///< where it goes
     int pots = 0;                ///< of resin for one pull; 0 where nothing is wetted by hand
     double laying = 0;           ///< s that plies and cores of one pull take all hands
     double stiffer = 1;          ///< times as stiff over the span as a solid laminate of the same mass
@@ -66,7 +68,7 @@ struct Findings {
 
 Findings evaluate(const Choices& choices, const shape::Findings& shape, const split::Findings& split,
                   const brief::Crew& brief, const Draped& draped, const Regions& marked, const CoreFit& cores,
-                  const InsertPlaces& inserts, const Library& shop);
+                  const InsertPlaces& inserts, const Keepers& keepers, const Library& shop);
 /// `parts` come out of the tool at once. Throws InputError for materials that the library has not.
 /// `bagging` are the hours of all hands that closing its bag takes (Bag's own work), `go` is how thick its
 /// plies may be laid at once.

@@ -184,6 +184,7 @@ Calls insert_calls(const Choices& c, const std::vector<InsertFit>& fits) {
     };
     std::vector<std::string> nowhere, edged, crowded, unknown;
     std::vector<std::size_t> weak;
+    std::optional<Point> edge_at, crowd_at, unknown_at;
     for (std::size_t i = 0; i < fits.size(); ++i) {
         const auto& insert = c.inserts[i];
         const auto& fit = fits[i];
@@ -191,13 +192,21 @@ Calls insert_calls(const Choices& c, const std::vector<InsertFit>& fits) {
             nowhere.push_back(insert.name);
             continue;
         }
-        if (fit.place.rim < kRimWidths * insert.size) edged.push_back(insert.name);
+        if (fit.place.rim < kRimWidths * insert.size) {
+            edged.push_back(insert.name);
+            if (!edge_at) edge_at = fit.place.at;
+        }
         for (std::size_t j = 0; j < i; ++j) {
             if (!fits[j].place.beside &&
-                (fits[j].place.at - fit.place.at).norm() < kApart * (insert.size + c.inserts[j].size))
+                (fits[j].place.at - fit.place.at).norm() < kApart * (insert.size + c.inserts[j].size)) {
                 crowded.push_back(c.inserts[j].name + " and " + insert.name);
+                if (!crowd_at) crowd_at = fit.place.at;
+            }
         }
-        if (insert.pull > 0 && !fit.pull_known) unknown.push_back(insert.name);
+        if (insert.pull > 0 && !fit.pull_known) {
+            unknown.push_back(insert.name);
+            if (!unknown_at) unknown_at = fit.place.at;
+        }
         if (fit.holds < c.duty.factor) weak.push_back(i);
     }
     if (!nowhere.empty())
@@ -208,8 +217,10 @@ Calls insert_calls(const Choices& c, const std::vector<InsertFit>& fits) {
         std::vector<std::string> names;
         bool curable = true;
         double worst = HUGE_VAL;
+        Point weakest = Point::Zero();
         for (const auto i : weak) {
             names.push_back(c.inserts[i].name);
+            if (fits[i].holds < worst) weakest = fits[i].place.at;
             worst = std::min(worst, fits[i].holds);
             // As both strengths grow with its width, a wider potting answers; a bolt's own bearing does not.
             curable = curable && fits[i].core > 0 && c.inserts[i].kind == InsertKind::potted &&
@@ -228,21 +239,28 @@ Calls insert_calls(const Choices& c, const std::vector<InsertFit>& fits) {
             "load "
             "asks for.",
             std::move(fix));
+        out.back().at = weakest;
     }
-    if (!unknown.empty())
+    if (!unknown.empty()) {
         add(Severity::caution, "insert_unknown",
             "Nobody knows what " + some_of(unknown) + " bears when it is pulled",
             "There is no core under it whose shear strength the library has: through plain laminate it goes "
             "by "
             "its washer; pull a trial piece.");
-    if (!edged.empty())
+        out.back().at = unknown_at;
+    }
+    if (!edged.empty()) {
         add(Severity::caution, "insert_edge", some_of(edged) + " sits close to the rim",
             fmt::format("Nearer than {:g} of its widths it shears out of the edge.", kRimWidths));
-    if (!crowded.empty())
+        out.back().at = edge_at;
+    }
+    if (!crowded.empty()) {
         add(Severity::caution, "insert_crowded", some_of(crowded) + " share the same core",
             fmt::format(
                 "Closer than {:g} times their widths together they do not bear what each bears alone.",
                 kApart));
+        out.back().at = crowd_at;
+    }
     return out;
 }
 

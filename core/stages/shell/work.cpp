@@ -142,7 +142,7 @@ Work work(const Choices& c, const Findings& shell, const edge::Findings& edge,
                 out.step(When::shell, Stage::shell, "bag the shell and find its leaks" + of,
                          {at_rate(shop, "bagging", area * goes), at_rate(shop, "setting up bag", goes)});
             closing.can_break = false;
-            bag::look_at_bag(closing, 0);
+            bag::look_at_bag(closing, BagWay::surface, 0);
         }
         if (infused && flow.runs && flow.filling.fill) {
             auto& run = out.step(When::shell, Stage::shell, "let the resin into the shell, hose by hose" + of,

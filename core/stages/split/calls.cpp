@@ -14,6 +14,19 @@ Json plane_patch(const Findings& f) {
     return patch;
 }
 
+/// The middle of the largest face that locks.
+std::optional<Point> locks_at(const DraftMap& map, const TriangleMesh& mesh) {
+    std::optional<Point> out;
+    double most = 0;
+    for (std::size_t i = 0; i < std::min(map.faces.size(), mesh.triangles.size()); ++i) {
+        const double area = map.faces[i] == Release::locks ? mesh.area_vector2(i).norm() : 0;
+        if (area <= most) continue;
+        most = area;
+        out = mesh.centre(i);
+    }
+    return out;
+}
+
 void judge_pieces(const Choices& c, const Findings& f, const shape::Findings& shape, Calls& out) {
     const auto add = [&](Severity s, std::string key, std::string headline, std::string why,
                          std::optional<Fix> fix = {}) {
@@ -98,7 +111,7 @@ Calls calls(const Choices& c, const Findings& f, const shape::Findings& shape) {
                    "one piece."
                  : "These faces turn away from their own piece's pull or lie under something: it does not "
                    "come off.",
-             fix});
+             fix, one ? locks_at(m, shape.mesh) : std::nullopt});
     } else if (m.drags > 0.01 * f.moulded_area) {
         out.push_back({Stage::split,
                        Severity::caution,
