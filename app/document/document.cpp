@@ -8,6 +8,7 @@
 #include <QFile>
 #include <QFileInfo>
 #include <QThread>
+#include <utility>
 
 #include "app/document/behind.hpp"
 #include "core/job/trial.hpp"
@@ -288,6 +289,7 @@ void Document::wake() {
     {
         const std::lock_guard hold(lock_);
         next_ = job_;
+        next_job_number_ = job_number_;
         next_shop_ = shop_;
         next_passing_ = dragging_;
         ++wanted_;
@@ -312,8 +314,10 @@ void Document::after_change() {
 void Document::work() {
     go_behind();
     std::uint64_t done = 0;
+    int glanced_at = 0;
     while (true) {
         Job job;
+        int job_number = 0;
         std::shared_ptr<const Shop> shop;
         std::uint64_t number = 0;
         bool passing = false, tries = true;
@@ -324,6 +328,7 @@ void Document::work() {
             wake_.wait(hold, [&] { return leaving_ || wanted_ != done; });
             if (leaving_) return;
             job = next_;
+            job_number = next_job_number_;
             shop = next_shop_;
             number = wanted_;
             passing = next_passing_;
@@ -345,6 +350,16 @@ void Document::work() {
         }
         try {
             const auto sheet = board_->lay(std::move(job), std::move(shop), passing);
+            // A job that is new here shows itself before it is worked out.
+            if (std::exchange(glanced_at, job_number) != job_number) {
+                auto glance = board_->glance(sheet, *progress);
+                QMetaObject::invokeMethod(
+                    this,
+                    [this, number, f = std::move(glance)] {
+                        if (number == wanted_ && stale() && f.shape) emit glimpsed(f);
+                    },
+                    Qt::QueuedConnection);
+            }
             for (const auto depth : {Depth::stages, Depth::quick, Depth::fine}) {
                 *trying = depth != Depth::stages;
                 auto findings = board_->work_out(sheet, depth, *progress);

@@ -92,6 +92,8 @@ class Document : public QObject {
   signals:
     void changed();
     void evaluated();
+    /// The shape of a job that has just been opened, long before its findings.
+    void glimpsed(const jig::Findings& shape);
     void progressed(double fraction, const QString& doing);
     /// The tool's trial goes on behind the findings; 1 where it has ended.
     void trial_progressed(double fraction, const QString& doing);
@@ -151,6 +153,7 @@ class Document : public QObject {
     std::mutex lock_;
     std::condition_variable wake_;
     Job next_;
+    int next_job_number_ = 0;
     std::shared_ptr<const Shop> next_shop_;
     bool next_passing_ = false, tries_ = true;
     std::uint64_t wanted_ = 0, evaluated_ = 0, tried_ = 0;

@@ -195,6 +195,7 @@ MainWindow::MainWindow(Shop shop, QString recovery, std::shared_ptr<JobBoard> bo
     });
     connect(document_, &Document::changed, this, &MainWindow::job_changed);
     connect(document_, &Document::evaluated, this, &MainWindow::findings_changed);
+    connect(document_, &Document::glimpsed, this, &MainWindow::glimpse);
     connect(document_, &Document::refused, this, &MainWindow::say);
     connect(document_, &Document::progressed, this, [this](double fraction, const QString& doing) {
         if (!document_->stale() || errand_.away()) return;

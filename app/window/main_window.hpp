@@ -172,7 +172,10 @@ class MainWindow : public QMainWindow {
     bool agreed(const QString& question, const QString& detail, const QString& yes);
     void job_changed();
     void findings_changed();
+    /// What there is of a job that has just been opened.
+    void glimpse(const Findings& shape);
     void show_scene(bool frame_again);
+    void draw(const Findings& findings, bool frame_again);
     void show_drawn(Drawing::Made& drawn);
     /// Draws, folds or takes away the section, as this stage and the maker want it.
     void make_room_for_section();

@@ -155,9 +155,17 @@ void MainWindow::show_bag_layer(std::optional<std::size_t> layer) {
     if (stage_ == Stage::bag) show_scene(false);
 }
 
+void MainWindow::glimpse(const Findings& shape) {
+    // Other stages show more than the shape.
+    if (stage_ == Stage::brief || stage_ == Stage::shape) draw(shape, true);
+}
+
 void MainWindow::show_scene(bool frame_again) {
+    draw(document_->findings(), frame_again);
+}
+
+void MainWindow::draw(const Findings& f, bool frame_again) {
     const auto& job = document_->job();
-    const auto& f = document_->findings();
     const bool chart = shows_charts();
     if (chart) chart_->show_chart(job, f, stage_, ink(light_), wording_);
     drawing_->ask({job,

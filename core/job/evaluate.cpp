@@ -334,6 +334,12 @@ Findings JobBoard::work_out(const Sheet& sheet, Depth depth, Progress& progress,
     return inside_->findings(worked);
 }
 
+Findings JobBoard::glance(const Sheet& sheet, Progress& progress) {
+    Findings out;
+    out.shape = inside_->slate.want<shape::Findings>(sheet->laid, progress).value;
+    return out;
+}
+
 std::shared_ptr<const std::vector<plug::Plan>> JobBoard::routes(const Sheet& sheet, Progress& progress) {
     const auto found = inside_->need<Routes>(*sheet, progress);
     return {found, &found->plans};

@@ -104,6 +104,9 @@ class JobBoard {
     /// be run, unnamed, with its own time.
     Findings work_out(const Sheet& sheet, Depth depth, Progress& progress, unsigned threads = 0,
                       std::vector<Ran>* ran = nullptr);
+    /// The shape and nothing else: what there is to see while the rest is worked out; without one where it
+    /// cannot be had. Throws Cancelled.
+    Findings glance(const Sheet& sheet, Progress& progress);
     /// Throw InputError where they, or a stage before them, cannot be worked out; Cancelled.
     std::shared_ptr<const std::vector<plug::Plan>> routes(const Sheet& sheet, Progress& progress);
     std::shared_ptr<const std::vector<SheetSet>> plug_sheets(const Sheet& sheet, Progress& progress);

@@ -44,6 +44,42 @@ TEST_CASE("what was worked out before an edit is there again the moment it is un
     CHECK(document.findings().shape != before.shape);
 }
 
+TEST_CASE("a job that is opened shows its shape before its figures, an edit does not") {
+    Bench b;
+    auto& document = b.window.document();
+    b.window.show_stage(Stage::shape);
+    b.settle();
+    int glimpses = 0;
+    bool before_figures = false;
+    Findings seen;
+    QObject::connect(&document, &Document::glimpsed, &b.window, [&](const Findings& f) {
+        ++glimpses;
+        before_figures = document.stale();
+        seen = f;
+    });
+    b.type("/shape/tray/depth", "150 mm");
+    b.settle();
+    CHECK(glimpses == 0);
+    // A shape that this run has not met yet.
+    auto other = document.job();
+    other.shape.tray.depth *= 1.01;
+    document.start(other, {});
+    b.settle();
+    CHECK(glimpses == 1);
+    CHECK(before_figures);
+    REQUIRE(seen.shape);
+    CHECK(seen.shape->measures.size == document.findings().shape->measures.size);
+    CHECK(seen.calls.empty());
+    CHECK_FALSE(seen.split);
+    CHECK_FALSE(b.window.stand().scene().corners.empty());
+    // One whose shape cannot be made has nothing to show beforehand.
+    other.shape.kind = ShapeKind::mesh;
+    other.shape.file = "nowhere.stl";
+    document.start(other, {});
+    b.settle();
+    CHECK(glimpses == 1);
+}
+
 TEST_CASE("a drag of many steps leaves what was before it within reach of undo") {
     Bench b;
     auto& document = b.window.document();
