@@ -204,7 +204,7 @@ Section2 section_at_cut(const Job& job, const Findings& f, Stage stage) {
         for (const auto& r : f.part->regions) {
             const auto where = zones.find(r.zones);
             if (zones.empty() ? r.zones != 0 : where == zones.end()) continue;
-            const auto there = [&](Loops loops) {
+            const auto there = [&](const Loops& loops) {
                 return zones.empty() ? loops : shared(loops, where->second);
             };
             QString zone;
