@@ -10,6 +10,7 @@
 #include "core/science/mesh/slice.hpp"
 #include "core/science/vacuum/bridging.hpp"
 #include "core/science/vacuum/pump.hpp"
+#include "core/science/vacuum/wrap.hpp"
 
 using namespace jig;
 
@@ -22,19 +23,14 @@ void report(benchmark::State& state, std::int64_t n, Time&& seconds) {
     state.counters["growth_exponent"] = std::log2(here / half);
 }
 
-void film_over_a_dome(benchmark::State& state) {
-    const auto n = static_cast<std::size_t>(state.range(0));
-    const auto mesh = bench::dome(n);
+/// What `measures` a dome, beside the sections alone that it stands on: 61 evenly and one through each of 24
+/// deep places, both ways.
+template <class Measure>
+void beside_slicing(benchmark::State& state, Measure&& measure) {
+    const auto mesh = bench::dome(static_cast<std::size_t>(state.range(0)));
     const auto topology = topology_of(mesh);
-    const Frame frame = frame_across(Point::UnitZ());
-    FilmRules rules;
-    rules.land = 0.03;
     Progress quiet;
-    const auto film = [&] {
-        benchmark::DoNotOptimize(film_over(mesh, topology, frame, rules, quiet).length);
-    };
-    for (auto _ : state) film();
-    // The sections alone, as many as the film is read off: 61 evenly and one through each of 24 deep places.
+    for (auto _ : state) measure(mesh, topology);
     std::vector<double> at;
     const auto bounds = bounds_of(mesh);
     constexpr int kSections = 61 + 24;
@@ -46,15 +42,34 @@ void film_over_a_dome(benchmark::State& state) {
             benchmark::DoNotOptimize(sections(mesh, topology, across, at, quiet).size());
         }
     };
-    state.counters["times_plain_slicing"] = bench::fastest(5, film) / bench::fastest(5, slicing);
+    state.counters["times_plain_slicing"] =
+        bench::fastest(5, [&] { measure(mesh, topology); }) / bench::fastest(5, slicing);
     report(state, state.range(0), [&](std::size_t size) {
         const auto other = bench::dome(size);
         const auto edges = topology_of(other);
-        return bench::fastest(
-            5, [&] { benchmark::DoNotOptimize(film_over(other, edges, frame, rules, quiet).length); });
+        return bench::fastest(5, [&] { measure(other, edges); });
+    });
+}
+
+void film_over_a_dome(benchmark::State& state) {
+    const Frame frame = frame_across(Point::UnitZ());
+    FilmRules rules;
+    rules.land = 0.03;
+    Progress quiet;
+    beside_slicing(state, [&](const TriangleMesh& mesh, const Topology& topology) {
+        benchmark::DoNotOptimize(film_over(mesh, topology, frame, rules, quiet).length);
     });
 }
 BENCHMARK(film_over_a_dome)->Arg(50000)->Arg(200000)->Unit(benchmark::kMillisecond);
+
+void film_round_a_dome(benchmark::State& state) {
+    const Frame frame = frame_across(Point::UnitZ());
+    Progress quiet;
+    beside_slicing(state, [&](const TriangleMesh& mesh, const Topology& topology) {
+        benchmark::DoNotOptimize(round_tool(mesh, topology, frame, {0.01, 0.1, true}, quiet).along);
+    });
+}
+BENCHMARK(film_round_a_dome)->Arg(50000)->Arg(200000)->Unit(benchmark::kMillisecond);
 
 /// A film that is too short, judged, against measuring what it should be.
 void bridge_under_a_short_film(benchmark::State& state) {

@@ -137,6 +137,27 @@ TEST_CASE("every stage has a sheet of its own with its calls, its cautions and b
     }
 }
 
+TEST_CASE("Heat's sheet lists every fold with what to build it at and room for the first part") {
+    Bench b("radar-dome");
+    const auto& f = b.window.document().findings();
+    REQUIRE(f.heat);
+    const auto& use = f.heat->folds;
+    REQUIRE(use.all.size() >= 2);
+    SheetOptions options;
+    options.only = Stage::heat;
+    const auto pdf = b.file("heat.pdf");
+    print_sheets(b.window.document().job(), f, pdf, options);
+    const auto text = run_together(text_of_pdf(pdf));
+    CHECK(text.contains(run_together("Folds, as the part closes")));
+    CHECK(text.contains(run_together("first part")));
+    for (std::size_t i = 0; i < use.all.size(); ++i) {
+        INFO(i);
+        CHECK(text.contains(
+            run_together(QString("%1 %2").arg(i + 1).arg(QString::fromStdString(use.on.where[i]))).left(12)));
+        CHECK(text.contains(QString::number(degrees(use.all[i].build), 'f', 2)));
+    }
+}
+
 TEST_CASE("the preview shows the pages that the printer gets, turned by keys") {
     Bench b;
     b.window.show_stage(Stage::release);

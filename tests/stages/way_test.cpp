@@ -208,6 +208,42 @@ TEST_CASE("a pump that never gets down to where it stops is told so, and offered
     const auto turned = worked_out(job);
     CHECK(call(turned, "never_rests") != nullptr);
     CHECK_FALSE(turned.bag->tested);
+    // Nor does a bag ever rise past the room, so that the pump would start again.
+    job.bag.switching = {true, 5000, 105000, 0};
+    CHECK(call(worked_out(job), "never_rests") != nullptr);
+}
+
+TEST_CASE("no bag is said to rise past the room") {
+    auto job = bagged();
+    job.bag.drop = {2000, 52000, 10};
+    const auto f = worked_out(job);
+    const auto* leaks = call(f, "leaks");
+    REQUIRE(leaks != nullptr);
+    // 5000 Pa a second: the room's in twenty.
+    CHECK(leaks->headline.find("full of air") != std::string::npos);
+    CHECK(value_of(f.bag->figures, "rise") == Approx(101325 / 5000.0));
+    job.bag.drop.to = 2100;
+    CHECK(value_of(worked_out(job).bag->figures, "rise") == Approx(6000));
+}
+
+TEST_CASE("of a mould in pieces each goes into a film of its own, by its share") {
+    auto job = fixtures::demo("cello-case-whole");
+    job.back.kind = BackKind::none;
+    job.bag.way = BagWay::envelope;
+    const auto f = worked_out(job);
+    REQUIRE(f.bag);
+    REQUIRE_FALSE(f.split->one_piece());
+    double shown = 0;
+    const auto& mesh = f.edge->tool->rimmed.mesh;
+    for (std::size_t i = 0; i < mesh.triangles.size(); ++i) shown += mesh.area_vector2(i).norm() / 2;
+    const double share = (f.part->area + f.edge->area) / shown;
+    CHECK(share > 1.5);
+    CHECK(f.bag->film_area == Approx(f.bag->wrap.area() * share));
+    CHECK(f.bag->tape == Approx(f.bag->wrap.seam * share));
+    // Its layers come off their rolls for all of them.
+    for (const auto& layer : f.bag->layers) {
+        if (layer.cut.metres > 0) CHECK(layer.cut.metres * layer.roll * layer.beside > 0.6 * layer.area);
+    }
 }
 
 TEST_CASE("lines that leak alone more than is allowed with the bag are mended first") {

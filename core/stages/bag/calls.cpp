@@ -110,8 +110,13 @@ Calls calls(const Choices& c, const Findings& f, const edge::Choices& edge_choic
             "other way?");
     } else if (f.tested && f.leak_rise - f.unsure() > f.allowed) {
         add(f.how == LayUp::infused ? Severity::stop : Severity::caution, "leaks",
-            "The bag rises by " + quantity(Kind::pressure, kTenMinutes * f.leak_rise) + " in ten minutes; " +
-                quantity(Kind::pressure, kTenMinutes * f.allowed) + " is allowed",
+            (kTenMinutes * f.leak_rise > f.room
+                 ? "Shut, the bag is full of air after " + quantity(Kind::duration, f.room / f.leak_rise) +
+                       "; a rise of " + quantity(Kind::pressure, kTenMinutes * f.allowed) +
+                       " in ten minutes is allowed"
+                 : "The bag rises by " + quantity(Kind::pressure, kTenMinutes * f.leak_rise) +
+                       " in ten minutes; " + quantity(Kind::pressure, kTenMinutes * f.allowed) +
+                       " is allowed"),
             f.leak_rise > 20 * f.allowed ? "So much can be heard: a hose or valve that is not shut, a port "
                                            "through the film, tape that never "
                                            "touched. Then test pump, trap and hoses alone."
@@ -145,9 +150,10 @@ Calls calls(const Choices& c, const Findings& f, const edge::Choices& edge_choic
             "pass.");
     if (c.switching.switches && !f.cycle)
         add(Severity::caution, "never_rests",
-            c.switching.high <= c.switching.low
+            c.switching.high <= c.switching.low || c.switching.high >= f.room
                 ? "The pump would start at " + quantity(Kind::pressure, c.switching.high) + " and stop at " +
-                      quantity(Kind::pressure, c.switching.low)
+                      quantity(Kind::pressure, c.switching.low) + ", in a room of " +
+                      quantity(Kind::pressure, f.room)
                 : "The pump never stops: it comes to " + quantity(Kind::pressure, f.reached) +
                       " and would stop at " + quantity(Kind::pressure, c.switching.low),
             "It switches off below and on above: set both over what it comes to, and under what the part "
@@ -156,7 +162,8 @@ Calls calls(const Choices& c, const Findings& f, const edge::Choices& edge_choic
                 Json{{"bag",
                       {{"switching",
                         {{"low", std::ceil(1.2 * f.reached / 100) * 100},
-                         {"high", std::ceil(1.2 * f.reached / 100) * 100 + 3000}}}}}}});
+                         {"high", std::ceil(1.2 * f.reached / 100) * 100 + 3000},
+                         {"rests", 0.0}}}}}}});
     else if (c.switching.switches && c.switching.high > c.wanted + 1)
         add(Severity::caution, "rests_high",
             "The pump lets the bag rise to " + quantity(Kind::pressure, c.switching.high) + "; " +

@@ -189,25 +189,32 @@ void figures(const Choices& c, const part::Choices& part, Findings& out) {
     add("allowed", "it may rise, shut for ten minutes, by", Kind::pressure, kTenMinutes * out.allowed,
         c.rise > 0 ? "your choice above"
                    : "the shop's pass mark for a part that is " + std::string(said(part.how)));
+    // No gauge rises past the room.
+    const auto rises = [&](const char* said, double rise, std::string why) {
+        if (kTenMinutes * rise > out.room)
+            add("rise", "shut, it is full of air after", Kind::duration, out.room / rise, std::move(why));
+        else
+            add("rise", said, Kind::pressure, kTenMinutes * rise, std::move(why));
+    };
     if (out.drop)
-        add("rise", "and rose, in ten minutes, by", Kind::pressure, kTenMinutes * out.drop->rise,
-            fmt::format("straight line through {} readings over {}{}: a leak of {}", out.drop->readings,
-                        quantity(Kind::duration, out.drop->seconds),
-                        out.drop->spread
-                            ? ", out by " + quantity(Kind::pressure, kTenMinutes * out.unsure()) +
-                                  " at most, 19 times in 20"
-                            : std::string(),
-                        leak_words(out.pump.leak)));
+        rises("and rose, in ten minutes, by", out.drop->rise,
+              fmt::format("straight line through {} readings over {}{}: a leak of {}", out.drop->readings,
+                          quantity(Kind::duration, out.drop->seconds),
+                          out.drop->spread
+                              ? ", out by " + quantity(Kind::pressure, kTenMinutes * out.unsure()) +
+                                    " at most, 19 times in 20"
+                              : std::string(),
+                          leak_words(out.pump.leak)));
     else if (c.drop.seconds > 0)
-        add("rise", "and rose, in ten minutes, by", Kind::pressure, kTenMinutes * out.leak_rise,
-            fmt::format("{} in {}, as far as outgassing does not fade with time: a leak of {}",
-                        quantity(Kind::pressure, c.drop.to - c.drop.from),
-                        quantity(Kind::duration, c.drop.seconds), leak_words(out.pump.leak)));
+        rises("and rose, in ten minutes, by", out.leak_rise,
+              fmt::format("{} in {}, as far as outgassing does not fade with time: a leak of {}",
+                          quantity(Kind::pressure, c.drop.to - c.drop.from),
+                          quantity(Kind::duration, c.drop.seconds), leak_words(out.pump.leak)));
     else if (out.tested)
-        add("rise", "and rises, in ten minutes, by", Kind::pressure, kTenMinutes * out.leak_rise,
-            fmt::format("{} while the pump rests for {}: a leak of {}",
-                        quantity(Kind::pressure, c.switching.high - c.switching.low),
-                        quantity(Kind::duration, c.switching.rests), leak_words(out.pump.leak)));
+        rises("and rises, in ten minutes, by", out.leak_rise,
+              fmt::format("{} while the pump rests for {}: a leak of {}",
+                          quantity(Kind::pressure, c.switching.high - c.switching.low),
+                          quantity(Kind::duration, c.switching.rests), leak_words(out.pump.leak)));
     if (out.alone) {
         const double rest = std::max(0.0, out.pump.leak - *out.alone);
         add("alone", "of that leak pump, trap and hoses alone", Kind::ratio,
@@ -256,6 +263,7 @@ Findings evaluate(const Choices& c, const part::Choices& part_choices, const par
     out.cover = whole * (1 + c.ease);
     // Up and down the pleats it takes a seventh more, typical.
     out.cover_tape = edge.tape_land_length * 1.15;
+    double share = 1;
     if (edge.tool) {
         measure(c, edge_choices, *edge.tool, split.parts() > 1, film != nullptr ? film->width : 0, out,
                 progress);
@@ -263,7 +271,7 @@ Findings evaluate(const Choices& c, const part::Choices& part_choices, const par
         for (std::size_t f = 0; f < edge.tool->rimmed.mesh.triangles.size(); ++f)
             shown += edge.tool->rimmed.mesh.area_vector2(f).norm() / 2;
         // Pieces that are not shown take film and tape in the share of the one that is.
-        const double share = split.one_piece() ? 1 : whole / shown;
+        share = split.one_piece() ? 1 : whole / shown;
         out.cover = out.film.area() * share;
         out.cover_tape =
             out.film.tape * (split.one_piece() ? 1 : edge.tape_land_length / out.film.land_length);
@@ -282,7 +290,7 @@ Findings evaluate(const Choices& c, const part::Choices& part_choices, const par
         ground.length = lies.length;
         ground.width = lies.width;
         ground.curved = lies.curved;
-        ground.pieces = split.one_piece() ? 1 : split.parts();
+        ground.pieces = share;
         if (c.way != BagWay::surface)
             close_otherwise(c, edge_choices, *edge.tool, behind, *stock, out, progress);
     }
@@ -290,8 +298,8 @@ Findings evaluate(const Choices& c, const part::Choices& part_choices, const par
     if (c.way == BagWay::reusable) {
         out.film_area = whole;
     } else if (out.wrap.sheets > 0) {
-        out.film_area = out.wrap.area() * ground.pieces;
-        out.tape = out.wrap.seam * ground.pieces;
+        out.film_area = out.wrap.area() * share;
+        out.tape = out.wrap.seam * share;
     } else {
         // Without a face to measure, what goes round the tool is twice what goes over its face.
         out.film_area = bags * out.cover * (c.wraps() ? 2 : 1);
@@ -327,7 +335,7 @@ Findings evaluate(const Choices& c, const part::Choices& part_choices, const par
     out.pump.leak = out.leak_rise * out.pump.volume;
     out.reached = std::min(out.room, out.pump.end().value_or(out.room));
     out.down = out.pump.time_to(c.wanted);
-    if (c.switching.switches && c.switching.high > c.switching.low)
+    if (c.switching.switches && c.switching.high > c.switching.low && c.switching.high < out.room)
         out.cycle = cycle_of(out.pump, c.switching.low, c.switching.high);
     out.force =
         std::max(0.0, out.room - std::max(c.wanted, out.reached)) * split.map.projected * split.parts();

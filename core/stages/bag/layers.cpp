@@ -59,7 +59,8 @@ class Layers {
         };
         const auto along = way(layer.length, layer.width), across = way(layer.width, layer.length);
         const auto& best = across.metres() < along.metres() * (1 - 1e-9) ? across : along;
-        layer.cut.strips = static_cast<int>(std::ceil(best.cut.strips * count * ground_.pieces - 1e-9));
+        layer.cut.strips =
+            std::max(1, static_cast<int>(std::lround(best.cut.strips * count * ground_.pieces)));
         layer.cut.metres = best.metres() * count * ground_.pieces;
         layer.beside = best.beside;
     }

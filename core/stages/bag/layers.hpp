@@ -33,7 +33,7 @@ struct Ground {
     double length = 0, width = 0;  ///< m, girths of the shown piece's face; 0 where nothing was measured
     double area = 0;               ///< m² of all pieces
     double rim = 0;                ///< m round all of them
-    double pieces = 1;             ///< how many times the shown one's face they are
+    double pieces = 1;             ///< how many times the shown one's face they are, about
     std::vector<Dart> curved;      ///< places of the shown face
 };
 
