@@ -260,3 +260,40 @@ TEST_CASE("lines that leak alone more than is allowed with the bag are mended fi
     REQUIRE(call(leaks, "system_leaks") != nullptr);
     CHECK(call(leaks, "system_leaks")->severity == Severity::caution);
 }
+
+TEST_CASE("what a pump lets rise past what is wanted, and lines that cannot be so, are said") {
+    auto job = bagged();
+    job.bag.wanted = 6000;
+    job.bag.switching = {true, 4000, 9000, 0};
+    const auto f = worked_out(job);
+    const auto* high = call(f, "rests_high");
+    REQUIRE(high != nullptr);
+    REQUIRE(high->fix);
+    auto mended = job_to_json(job);
+    mended.merge_patch(high->fix->patch);
+    const auto after = worked_out(job_from_json(mended, "test"));
+    CHECK(call(after, "rests_high") == nullptr);
+    CHECK(call(after, "never_rests") == nullptr);
+    // Where it stops above what is wanted, no start helps.
+    job.bag.wanted = 3000;
+    CHECK_FALSE(call(worked_out(job), "rests_high")->fix);
+
+    job = bagged();
+    job.bag.alone = {2000, 1500, 600};
+    CHECK(call(worked_out(job), "lines_fell") != nullptr);
+    // Lines of 5 l that leak more than bag and lines together.
+    job.bag.alone = {2000, 4000, 600};
+    CHECK(call(worked_out(job), "lines_differ") == nullptr);
+    job.bag.drop = {2000, 2010, 600};
+    CHECK(call(worked_out(job), "lines_differ") != nullptr);
+}
+
+TEST_CASE("styrene is said to wear a bag that is used again, epoxy is not") {
+    auto job = bagged();
+    job.bag.way = BagWay::reusable;
+    CHECK(call(worked_out(job), "swells") == nullptr);
+    for (const auto& r : fixtures::shop().resins) {
+        if (has_styrene(r.family)) job.part.resin = r.name;
+    }
+    CHECK(call(worked_out(job), "swells") != nullptr);
+}

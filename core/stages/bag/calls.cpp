@@ -168,7 +168,22 @@ Calls calls(const Choices& c, const Findings& f, const edge::Choices& edge_choic
         add(Severity::caution, "rests_high",
             "The pump lets the bag rise to " + quantity(Kind::pressure, c.switching.high) + "; " +
                 quantity(Kind::pressure, c.wanted) + " are wanted",
-            "Between two runs the part has less vacuum than it wants.");
+            "Between two runs the part has less vacuum than it wants.",
+            c.wanted > c.switching.low
+                ? std::optional(Fix{"Let it start at what is wanted",
+                                    Json{{"bag", {{"switching", {{"high", c.wanted}, {"rests", 0.0}}}}}}})
+                : std::nullopt);
+    if (c.alone.seconds > 0 && c.alone.to < c.alone.from)
+        add(Severity::caution, "lines_fell",
+            "With pump, trap and hoses alone the gauge fell from " + quantity(Kind::pressure, c.alone.from) +
+                " to " + quantity(Kind::pressure, c.alone.to),
+            "Absolute pressure in what is shut rises or stays: was the valve open, or does the gauge count "
+            "the other way?");
+    else if (f.alone && f.tested && *f.alone > f.pump.leak * (1 + 1e-9))
+        add(Severity::caution, "lines_differ",
+            "Pump, trap and hoses alone leak " + leak_words(*f.alone) + ", with the bag on them " +
+                leak_words(f.pump.leak),
+            "The whole cannot leak less than its part: test both again.");
     if (!f.tested) {
         add(Severity::note, "untested", "No drop test of this bag yet",
             "Shut the valve, wait, write down what the gauge says: before any resin is mixed.");

@@ -217,8 +217,10 @@ void figures(const Choices& c, const part::Choices& part, Findings& out) {
                           quantity(Kind::duration, c.switching.rests), leak_words(out.pump.leak)));
     if (out.alone) {
         const double rest = std::max(0.0, out.pump.leak - *out.alone);
-        add("alone", "of that leak pump, trap and hoses alone", Kind::ratio,
-            out.pump.leak > 0 ? *out.alone / out.pump.leak : 0,
+        add("alone",
+            out.tested ? "of that leak pump, trap and hoses alone"
+                       : "of what is allowed, pump, trap and hoses alone leak",
+            Kind::ratio, out.pump.leak > 0 ? *out.alone / out.pump.leak : 0,
             fmt::format("{} in {} over {} of hoses and trap: {}; {} are left for the bag",
                         quantity(Kind::pressure, std::max(0.0, c.alone.to - c.alone.from)),
                         quantity(Kind::duration, c.alone.seconds),
