@@ -91,6 +91,17 @@ Json layers_json(const std::vector<bag::BagLayer>& layers) {
     return out;
 }
 
+Json rim_json(const bag::Rim& rim) {
+    Json out = Json::array();
+    for (const auto& s : rim.things)
+        out.push_back({{"what", file_word(s.what)},
+                       {"at_m", s.at * rim.length},
+                       {"place_m", {s.place.x(), s.place.y(), s.place.z()}},
+                       {"height_m", s.what == RimThing::pleat ? Json(s.height) : Json()},
+                       {"clear_m", s.what == RimThing::pleat ? Json() : Json(s.off)}});
+    return out;
+}
+
 Json clamp_json(const std::optional<bag::Clamping>& k) {
     if (!k) return {};
     Json order = Json::array();
@@ -115,6 +126,8 @@ Json bag_of_job(const Arguments& a, Progress& progress) {
     out["clamp"] = clamp_json(bag.clamp);
     out["layers"] = layers_json(bag.layers);
     out["bridge"] = bridge_json(bag.bridge);
+    out["rim"] = rim_json(bag.rim);
+    out["far_m"] = bag.rim.far > 0 ? Json(bag.rim.far) : Json();
     out["film_m2"] = bag.film_area;
     out["tape_m"] = bag.tape;
     out["room_Pa"] = bag.room;
@@ -125,6 +138,8 @@ Json bag_of_job(const Arguments& a, Progress& progress) {
     out["alone_Pa_m3_s"] = or_null(bag.alone);
     out["duty"] = bag.cycle ? Json(bag.cycle->duty()) : Json();
     out["force_N"] = bag.force;
+    out["trap_m3"] = bag.trap;
+    out["drop_lasts_s"] = bag.told_after > 0 ? Json(bag.told_after) : Json();
     Json calls = Json::array();
     for (auto& call : calls_to_json(on.findings.calls)) {
         if (call["stage"] == name_of(Stage::bag).key) calls.push_back(call);

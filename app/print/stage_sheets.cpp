@@ -72,6 +72,7 @@ class Sheets {
             case Stage::bag:
                 tightening();
                 layers();
+                rim();
                 hoses();
                 chart(stage);
                 break;
@@ -394,6 +395,21 @@ class Sheets {
                 kBox};
         pen_.table({"layer", "covers", "cut", "off the roll", "darts", "laid"}, rows,
                    {0.17, 0.31, 0.21, 0.17, 0.07, 0.07}, {false, false, true, true, true, false});
+    }
+
+    /// Where hoses, gauge and pleats stand on the film's land.
+    void rim() {
+        if (!f_.bag || !f_.bag->closed || f_.bag->rim.things.empty()) return;
+        pen_.heading("On the film's land, along it from where it begins");
+        QList<QStringList> rows;
+        int counts[3] = {};
+        for (const auto& s : f_.bag->rim.things)
+            rows << QStringList{
+                QString("%1 %2").arg(text_of(said(s.what))).arg(++counts[static_cast<int>(s.what)]),
+                shown(Kind::length, s.at * f_.bag->rim.length),
+                s.what == RimThing::pleat ? shown(Kind::length, s.height) : QString(), kBox};
+        pen_.table({"what", "along", "tall", "set"}, rows, {0.34, 0.28, 0.28, 0.1},
+                   {false, true, true, false});
     }
 
     /// The hoses with what they are to do, and boxes for what they did.

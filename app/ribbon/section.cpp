@@ -122,17 +122,30 @@ const Piece* piece_shown(const Job& job, const Findings& f, Stage stage) {
     return &f.split->set.pieces[stage_of_tool(stage) ? edge::chosen_piece(job.edge, *f.split) : 0];
 }
 
-/// What lies on the last ply, from the part out.
-QString bag_name(const Job& job) {
-    QStringList names;
-    if (job.bag.peel_ply) names << "peel ply";
-    if (job.bag.film != ReleaseFilm::none)
-        names << (job.bag.film == ReleaseFilm::perforated ? "perforated film" : "release film");
-    if (job.part.how != LayUp::infused) names << "breather";
-    if (job.part.how == LayUp::infused && job.bag.infusion.medium) names << "flow medium";
-    names << (job.bag.way == BagWay::reusable ? "reusable bag" : "bag");
-    if (job.bag.films() > 1) names << "second bag";
-    return names.join(", ");
+/// What lies on the last ply and closes it, from the part out: each as deep as it can be seen, films as
+/// lines. `room` is what the part leaves free, `inside` the same further in.
+template <class Inside>
+void add_bag(const std::vector<bag::BagLayer>& layers, double deep, const Loops& room, const Inside& inside,
+             std::vector<SectionLayer>& out) {
+    const auto film = [](const std::string& name) { return name.find("film") != std::string::npos; };
+    const auto closes = [](const std::string& name) {
+        return name.find("bag") != std::string::npos && name.find("breather") == std::string::npos;
+    };
+    double at = 0;
+    for (const auto& l : layers) {
+        const auto name = QString::fromStdString(l.name);
+        const auto outline = at > 0 ? inside(at) : room;
+        if (closes(l.name)) {
+            out.push_back({name, Hatch::bag, 0, Stage::bag, outline, false});
+            at += deep / 2;
+        } else if (film(l.name)) {
+            out.push_back({name, Hatch::release, 0, Stage::bag, outline, true});
+        } else {
+            out.push_back({name, l.name == "peel ply" ? Hatch::cloth_light : Hatch::mat, 0, Stage::bag,
+                           outline, false});
+            at += deep;
+        }
+    }
 }
 
 Loop box(double x0, double y0, double x1, double y1) {
@@ -224,9 +237,21 @@ Section2 section_at_cut(const Job& job, const Findings& f, Stage stage) {
             }
             for (auto& loop : there(inside(at))) air.push_back(std::move(loop));
         }
-        const bool closed = f.bag && f.bag->closed;
-        inner.push_back({closed ? bag_name(job) : "air", Hatch::bag, 0, closed ? Stage::bag : Stage::part,
-                         united(air), false});
+        const auto room = united(air);
+        if (f.bag && f.bag->closed) {
+            // Deep enough to be told apart, whatever they are.
+            const double deep = 0.018 * std::min(depth, right - left);
+            add_bag(
+                f.bag->layers, deep, room,
+                [&](double in) {
+                    auto loops = offset(room, -in);
+                    loops.insert(loops.end(), flange.begin(), flange.end());
+                    return trimmed(united(loops));
+                },
+                inner);
+        } else {
+            inner.push_back({"air", Hatch::bag, 0, Stage::part, room, false});
+        }
         // Painted from the outside in, so the innermost must be first.
         std::reverse(inner.begin(), inner.end());
         for (auto& l : inner) out.layers.push_back(std::move(l));

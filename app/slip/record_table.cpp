@@ -22,9 +22,10 @@ class ChoiceDelegate : public QStyledItemDelegate {
     QWidget* createEditor(QWidget* parent, const QStyleOptionViewItem& option,
                           const QModelIndex& index) const override {
         const auto& column = columns_[static_cast<std::size_t>(index.column())];
-        if (!column.options) return QStyledItemDelegate::createEditor(parent, option, index);
+        const auto choices = column.options ? column.options(index.row()) : QStringList();
+        if (choices.isEmpty()) return QStyledItemDelegate::createEditor(parent, option, index);
         auto* box = new QComboBox(parent);
-        box->addItems(column.options(index.row()));
+        box->addItems(choices);
         box->view()->setMinimumWidth(260);
         connect(box, &QComboBox::activated, this, [this, box] {
             auto* self = const_cast<ChoiceDelegate*>(this);

@@ -9,8 +9,9 @@ namespace jig::app {
 struct RecordColumn {
     QString title;
     bool editable = false;
-    bool figure = false;                          ///< set in tabular figures, to the right
-    std::function<QStringList(int row)> options;  ///< a list to choose from, where there is one
+    bool figure = false;  ///< set in tabular figures, to the right
+    /// A list to choose from, where there is one; none of them: it is typed.
+    std::function<QStringList(int row)> options;
 };
 
 /// Pixels of a row, as the size of text asks, `least` at the usual one.

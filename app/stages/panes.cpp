@@ -1,5 +1,7 @@
 #include "app/stages/panes.hpp"
 
+#include <algorithm>
+#include <cmath>
 #include <QBoxLayout>
 #include <QHeaderView>
 
@@ -54,6 +56,19 @@ Pane* make_pane(Document& document, Stage stage, QWidget* parent) {
         default:
             return nullptr;
     }
+}
+
+double middle_of_widest_gap(std::vector<double> shares) {
+    if (shares.empty()) return 0;
+    std::sort(shares.begin(), shares.end());
+    double most = -1, place = 0;
+    for (std::size_t i = 0; i < shares.size(); ++i) {
+        const double next = i + 1 < shares.size() ? shares[i + 1] : shares.front() + 1;
+        if (next - shares[i] <= most) continue;
+        most = next - shares[i];
+        place = (shares[i] + next) / 2;
+    }
+    return place - std::floor(place);
 }
 
 void fit_height(RecordTable* table, int least, int most) {

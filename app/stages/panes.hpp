@@ -41,6 +41,8 @@ Pane* make_plug_pane(Document& document, QWidget* parent);
 Pane* make_run_pane(Document& document, QWidget* parent);
 Pane* make_log_pane(Document& document, QWidget* parent);
 Pane* make_bag_pane(Document& document, QWidget* parent);
+/// What stands on the land of the bag's film; hidden where there is none.
+Pane* make_rim_pane(Document& document, QWidget* parent);
 /// Layers of the bag as they are cut; hidden where there is no bag.
 Pane* make_layers_pane(Document& document, QWidget* parent);
 /// Hoses, plans and fronts of an infused part; hidden where nothing is infused.
@@ -54,6 +56,9 @@ Pane* make_release_pane(Document& document, QWidget* parent);
 
 /// Makes fittings that the rules have laid out the maker's own list; false where they are already.
 bool own_fittings(Job& job, const Findings& findings);
+
+/// The middle of the longest stretch of a closed way, by shares of it, without one of these; 0 without any.
+double middle_of_widest_gap(std::vector<double> shares);
 
 /// Sets a table's height to its rows, between `least` and `most` of them.
 void fit_height(RecordTable* table, int least, int most);

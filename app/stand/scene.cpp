@@ -281,15 +281,16 @@ Scene scene_of(const Job& job, const Findings& f, Stage stage, const Ink& k, con
                     s.legend = "bolts, numbered as they are drawn up: crosswise, in three rounds";
                 }
                 if (f.bag && f.bag->closed) {
-                    add_film(s, f.bag->film, up, k);
+                    add_film(s, *f.bag, up, k);
                     add_wrap(s, f.bag->wrap, up, k);
                     add_bag_cuts(s, *f.bag, view.bag_layer, up, k, w);
                     s.legend =
                         (f.bag->wrap.sheets > 0 ? QString("line: the film round face and back, where it "
                                                           "is longest across")
-                         : f.bag->film.pleats.empty() ? QString("tape land yellow")
-                                                      : QString("tape land yellow; folds on it: pleats "
-                                                                "of the film, as tall as they stand")) +
+                         : f.bag->film.pleats.empty()
+                             ? QString("tape land yellow; drag hoses and gauge along it")
+                             : QString("tape land yellow; folds on it: pleats, as tall as they stand; drag "
+                                       "them, hoses and gauge along it")) +
                         (s.legend.isEmpty() ? QString() : "; " + s.legend);
                 }
                 break;

@@ -107,6 +107,8 @@ struct Scene {
 
 /// Marks of a front that was seen are numbered from here on; hoses' ends before.
 inline constexpr int kSeenMarks = 10000;
+/// What stands on the rim of a bag is numbered from here on, by its place among `bag::Rim::things`.
+inline constexpr int kRimMarks = 20000;
 
 /// How the maker looks at it: nothing that the job keeps.
 struct View {

@@ -78,7 +78,6 @@ void add_pull(Scene& s, const Findings& f, const Upright& up, const Ink& k, cons
 void add_pieces(Scene& s, const Job& job, const Findings& f, const Upright& up, const Ink& k,
                 const QColor& stone, const View& view);
 void add_plane(Scene& s, const Job& job, const Upright& up);
-/// Film of the bag: the middle of its land, and its pleats as folds.
 /// Darts of a layer of the bag, each as wide as it opens, and what `add_bridge` shows.
 void add_bag_cuts(Scene& s, const bag::Findings& bag, std::optional<std::size_t> layer, const Upright& up,
                   const Ink& k, const Wording& w);
@@ -88,7 +87,8 @@ void add_bridge(Scene& s, const bag::Findings& bag, const Upright& up, const Ink
 void add_tightening(Scene& s, const Job& job, const Findings& f);
 /// Round the whole tool.
 void add_wrap(Scene& s, const bag::Wrap& wrap, const Upright& up, const Ink& k);
-void add_film(Scene& s, const Film& film, const Upright& up, const Ink& k);
+/// Film of the bag: the middle of its land, its pleats as folds; hoses and gauge; all to be dragged.
+void add_film(Scene& s, const bag::Findings& bag, const Upright& up, const Ink& k);
 void add_flange(Scene& s, const Job& job, const Findings& f, const Upright& up, const Ink& k,
                 const QColor& plain, double raise);
 /// A plug cut up as its plan says; `apart` 0 to 1.

@@ -91,28 +91,57 @@ void add_wrap(Scene& s, const bag::Wrap& wrap, const Upright& up, const Ink& k) 
     if (!film.points.empty()) s.lines.push_back(std::move(film));
 }
 
-void add_film(Scene& s, const Film& film, const Upright& up, const Ink& k) {
-    const auto n = film.land.size();
-    if (n < 3) return;
-    SceneLine land;
-    land.colour = k.petrol;
-    land.dashed = true;
-    for (std::size_t i = 0; i <= n; ++i) land.points.push_back(up(film.land[i % n]));
-    s.lines.push_back(land);
+void add_film(Scene& s, const bag::Findings& bag, const Upright& up, const Ink& k) {
+    const auto& land = bag.film.land;
+    if (land.size() < 3) return;
+    SceneLine line;
+    line.colour = k.petrol;
+    line.dashed = true;
+    Point middle = Point::Zero();
+    for (std::size_t i = 0; i <= land.size(); ++i) line.points.push_back(up(land[i % land.size()]));
+    for (const auto& p : land) middle += up(p) / static_cast<double>(land.size());
+    s.lines.push_back(line);
+    // Even steps round it, to be dragged along.
+    constexpr int kSteps = 400;
+    std::size_t edge = 0;
     double passed = 0;
-    auto pleat = film.pleats.begin();
-    for (std::size_t i = 0; i < n; ++i) {
-        const Point a = up(film.land[i]), b = up(film.land[(i + 1) % n]);
-        const double step = (b - a).norm();
-        for (; pleat != film.pleats.end() && pleat->at <= passed + step + 1e-9; ++pleat) {
-            if (step <= 0) continue;
+    for (int i = 0; i < kSteps; ++i) {
+        const double at = bag.rim.length * i / kSteps;
+        auto step = (land[(edge + 1) % land.size()] - land[edge]).norm();
+        while (edge + 1 < land.size() && passed + step < at) {
+            passed += step;
+            ++edge;
+            step = (land[(edge + 1) % land.size()] - land[edge]).norm();
+        }
+        const double t = step > 0 ? std::clamp((at - passed) / step, 0.0, 1.0) : 0;
+        s.mark_way.push_back(up(land[edge] + t * (land[(edge + 1) % land.size()] - land[edge])));
+    }
+    const auto& things = bag.rim.things;
+    const double size = (s.bounds.high - s.bounds.low).norm();
+    int hoses = 0;
+    for (std::size_t i = 0; i < things.size(); ++i) {
+        const auto& thing = things[i];
+        const Point foot = up(thing.place);
+        const int number = kRimMarks + static_cast<int>(i);
+        if (thing.what == RimThing::pleat) {
             // A fold: both of its sides go up to the same edge.
-            const Point along = (b - a) / step, foot = a + along * std::max(0.0, pleat->at - passed),
-                        top = foot + Point(0, 0, pleat->height), half = 0.12 * pleat->height * along;
+            const auto way = static_cast<std::size_t>(thing.at * kSteps) % kSteps;
+            const Point step = s.mark_way[(way + 1) % kSteps] - s.mark_way[way];
+            const Point along = step.norm() > 0 ? Point(step.normalized()) : Point(Point::UnitX()),
+                        top = foot + Point(0, 0, thing.height), half = 0.12 * thing.height * along;
             s.lines.push_back({{foot - half, top, foot + half}, k.petrol, 1.6, false});
             s.bounds.high.z() = std::max(s.bounds.high.z(), top.z());
+            s.marks.push_back({foot, Fitting::bolt, number, false});
+            continue;
         }
-        passed += step;
+        const bool hose = thing.what == RimThing::hose;
+        Point out(foot.x() - middle.x(), foot.y() - middle.y(), 0);
+        out = out.norm() > 0 ? Point(out.normalized()) : Point(Point::UnitX());
+        const Point end = foot + 0.06 * size * out;
+        if (hose) s.lines.push_back({{foot, end}, k.clay, 3.4, false});
+        s.marks.push_back({foot, hose ? Fitting::port : Fitting::bush, number, false});
+        s.labels.push_back({hose ? end : Point(foot + 0.03 * size * out),
+                            hose ? QString("hose %1").arg(++hoses) : QString("gauge")});
     }
 }
 

@@ -16,6 +16,7 @@
 #include "app/stages/panes.hpp"
 #include "app/window/places.hpp"
 #include "app/window/settings.hpp"
+#include "app/window/shop_sheet.hpp"
 
 namespace jig::app {
 
@@ -436,6 +437,7 @@ void MainWindow::set_wording(const Wording& wording) {
     routes_->set_look(ink(light_), wording);
     shell_sheet_->set_look(ink(light_), wording);
     builds_sheet_->set_wording(wording);
+    if (shop_sheet_ != nullptr) shop_sheet_->set_look(ink(light_), wording);
     job_changed();
     show_scene(false);
 }

@@ -34,6 +34,7 @@ namespace jig::app {
 
 class Handbook;
 class PrintPreview;
+class ShopSheet;
 
 class MainWindow : public QMainWindow {
     Q_OBJECT
@@ -106,10 +107,13 @@ class MainWindow : public QMainWindow {
     void show_thermocouples(CureOf of);
     void show_folds();
     bool keep_measured();
+    /// The shop's library in place of the stand.
+    bool open_shop();
     /// Looks for the soonest programme of a cure and takes it.
     bool seek_programme(CureOf of);
     [[nodiscard]] ShellSheet& shell_sheet() { return *shell_sheet_; }
     [[nodiscard]] BuildsSheet& builds_sheet() { return *builds_sheet_; }
+    [[nodiscard]] ShopSheet* shop_sheet() { return shop_sheet_; }
     /// Shows the tool under a load on the stand; none for the back as it is built.
     void show_load(std::optional<LoadCase> load);
     /// Shows the part under one of its loads; none for it as it is made.
@@ -189,6 +193,7 @@ class MainWindow : public QMainWindow {
     void slide_mark(int number, const Point& at);
     void set_insert(std::size_t number, const Point& at);
     void set_hose(int number, const Point& at);
+    void set_rim(std::size_t number, double share);
     void set_seen(std::size_t number, const Point& at);
     /// A mark of the real front: at the time that the stand shows, where it is planned to be then.
     void mark_front();
@@ -198,7 +203,6 @@ class MainWindow : public QMainWindow {
     bool send(Errand::Work work);
     /// The same for what changes or shows the job: what comes home to another job is dropped.
     bool send_for_job(Errand::Work work);
-    void open_library();
     /// Whether charts stand where other stages have the stand.
     [[nodiscard]] bool shows_charts() const;
 
@@ -209,6 +213,7 @@ class MainWindow : public QMainWindow {
     RoutesSheet* routes_;
     ShellSheet* shell_sheet_;
     BuildsSheet* builds_sheet_;
+    ShopSheet* shop_sheet_ = nullptr;  ///< none until it is asked for
     QStackedWidget* centre_;
     QToolButton* swap_;
     bool heat_tool_ = false;

@@ -16,6 +16,7 @@
 #include "app/window/main_window.hpp"
 #include "app/window/places.hpp"
 #include "app/window/settings.hpp"
+#include "app/window/shop_sheet.hpp"
 #include "core/science/mesh/mesh_file.hpp"
 #include "core/science/mesh/outline_file.hpp"
 #include "core/science/mesh/repair.hpp"
@@ -264,25 +265,27 @@ bool MainWindow::bring_in_outline(const QString& path) {
     });
 }
 
-void MainWindow::open_library() {
+bool MainWindow::open_shop() {
+    if (is_at_start()) {
+        say("Begin or open a job first: the library stands beside it.");
+        return false;
+    }
+    if (shop_sheet_ == nullptr) {
+        shop_sheet_ = new ShopSheet(*document_, centre_);
+        centre_->addWidget(shop_sheet_);
+        connect(shop_sheet_, &ShopSheet::close_wanted, this, &MainWindow::close_sheet);
+        connect(shop_sheet_, &ShopSheet::said, this, &MainWindow::say);
+    }
     try {
-        const auto folder = own_library();
-        QDir().mkpath(folder);
-        int copied = 0;
-        Shop::lists(document_->shop(), [&](std::string_view name, const auto&) {
-            const auto file =
-                folder + "/" + QString::fromUtf8(name.data(), static_cast<qsizetype>(name.size())) + ".json";
-            if (QFileInfo::exists(file)) return;
-            write_atomically(write_list(document_->shop(), name), file.toStdString());
-            ++copied;
-        });
-        document_->set_shop(shop_on_disk());
-        say(QString("%1 Your lists are in %2; edit them as text and choose this again to take them over.")
-                .arg(copied > 0 ? QString("%1 lists copied.").arg(copied) : QString("Read again."), folder));
-        QDesktopServices::openUrl(QUrl::fromLocalFile(folder));
+        shop_sheet_->set_look(ink(light_), wording_);
+        shop_sheet_->open();
     } catch (const InputError& e) {
         say(message_of(e));
+        return false;
     }
+    swap_->hide();
+    centre_->setCurrentWidget(shop_sheet_);
+    return true;
 }
 
 bool MainWindow::keep_measured() {

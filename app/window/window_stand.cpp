@@ -213,6 +213,7 @@ void MainWindow::fold_section() {
 
 void MainWindow::set_mark(int number, double share) {
     const auto& f = document_->findings();
+    if (number >= kRimMarks) return set_rim(static_cast<std::size_t>(number - kRimMarks), share);
     if (!f.edge || number < 0 || drawn_ != stage_) return;
     auto job = document_->job();
     own_fittings(job, f);
@@ -221,6 +222,19 @@ void MainWindow::set_mark(int number, double share) {
     placed.at = edge::snapped(f.edge->fitting_line, share, job.edge.bolt_pitch);
     document_->drag("move a fitting", std::move(job));
     show_scene(false);
+}
+
+void MainWindow::set_rim(std::size_t number, double share) {
+    const auto& f = document_->findings();
+    if (!f.bag || drawn_ != stage_ || number >= f.bag->rim.things.size()) return;
+    const auto what = f.bag->rim.things[number].what;
+    auto job = document_->job();
+    auto list = bag::with_own(job.bag, f.bag->rim, what);
+    const auto at = bag::place_in_list(list, f.bag->rim, number);
+    if (at >= list.size()) return;
+    list[at].at = share;
+    job.bag.placed = std::move(list);
+    document_->drag("move a " + QString::fromStdString(std::string(jig::said(what))), std::move(job));
 }
 
 void MainWindow::slide_mark(int number, const Point& at) {

@@ -83,7 +83,7 @@ void gather(const Job& job, Findings& f, const shell::Warmth& warmth, const Shop
                            heat::go_limit(f.heat ? f.heat->part_go : heat::OneGo{}, f.part->resin), shop);
     });
     judge(Stage::bag, all(f.bag, f.part, f.split),
-          [&] { return bag::calls(job.bag, *f.bag, job.edge, job.part, *f.part, f.split->parts()); });
+          [&] { return bag::calls(job.bag, *f.bag, job.edge, job.part, *f.part, f.split->parts(), shop); });
     judge(Stage::run, all(f.run), [&] { return run::calls(*f.run, job.brief); });
     judge(Stage::log, all(f.log, f.part, f.release),
           [&] { return log::calls(*f.log, job.brief, *f.part, *f.release); });

@@ -110,6 +110,53 @@ inline bool has_styrene(Family f) {
     return f == Family::polyester || f == Family::vinyl_ester || f == Family::filled_polyester;
 }
 
+/// What the data sheet of a resin says of its cure, beyond one gel time and one Tg.
+struct CureSheet {
+    struct Gel {
+        double T = 313.15, time = 1800;  ///< K, s
+        static void fields(auto& c, auto&& v) {
+            v("T_K", c.T, 250.0, 520.0);
+            v("time_s", c.time, 1.0, 1e7);
+        }
+        bool operator==(const Gel&) const = default;
+    };
+    /// A pot of it that stands in still air.
+    struct Pot {
+        double mass = 0;                    ///< kg; 0 where the sheet tells of none
+        double start = 296.15, peak = 400;  ///< K
+        double time = 3600;                 ///< s to the peak
+        static void fields(auto& c, auto&& v) {
+            v("mass_kg", c.mass, 0.0, 100.0);
+            v("start_K", c.start, 250.0, 400.0);
+            v("peak_K", c.peak, 250.0, 800.0);
+            v("time_s", c.time, 1.0, 1e7);
+        }
+        bool operator==(const Pot&) const = default;
+    };
+    struct Glass {
+        double cure_T = 353.15, cure_time = 28800;  ///< K, s
+        double Tg = 353.15;                         ///< K after that cure
+        static void fields(auto& c, auto&& v) {
+            v("cure_K", c.cure_T, 250.0, 600.0);
+            v("cure_time_s", c.cure_time, 1.0, 1e8);
+            v("Tg_K", c.Tg, 200.0, 700.0);
+        }
+        bool operator==(const Glass&) const = default;
+    };
+    std::vector<Gel> gels = {};
+    Pot pot = {};
+    double heat = 0;  ///< J/kg of resin, from fresh to full; 0 where the sheet does not say
+    std::vector<Glass> glass = {};
+    static void fields(auto& c, auto&& v) {
+        v("gel_times", c.gels);
+        v("pot", c.pot);
+        v("heat_J_kg", c.heat, 0.0, 2e6);
+        v("Tg_after", c.glass);
+    }
+    [[nodiscard]] bool empty() const { return gels.empty() && pot.mass <= 0 && heat <= 0 && glass.empty(); }
+    bool operator==(const CureSheet&) const = default;
+};
+
 struct Resin : Entry {
     Family family = Family::epoxy;
     Matrix matrix;
@@ -127,6 +174,7 @@ struct Resin : Entry {
     bool in_cloth = false;            ///< comes in the cloth as prepreg: nothing is mixed
     double Tg_lead = 20;              ///< K by which a long cure brings its Tg above the cure's own heat
     double viscosity = 0.8;           ///< Pa·s just mixed, at room temperature
+    CureSheet cures;                  ///< empty where it cures as is usual for its family
     static void fields(auto& c, auto&& v) {
         v("family", c.family);
         v("viscosity_Pas", c.viscosity, 1e-3, 1e4);
@@ -147,6 +195,7 @@ struct Resin : Entry {
         v("strain_limit", c.strain_limit, 1e-4, 0.1);
         v("in_cloth", c.in_cloth);
         v("Tg_lead_K", c.Tg_lead, 0.0, 80.0);
+        v("cures", c.cures);
     }
     bool operator==(const Resin&) const = default;
 };
@@ -414,6 +463,7 @@ struct Consumable : Entry {
     double gives = 0;  ///< N/m of width at which a film stretches for good; 0 where nobody says
     double pulls = 1;  ///< parts that it serves before it is worn
     double takes = 0;  ///< kg of resin per unit that it keeps when it is pulled off
+    double reach = 0;  ///< m to a hose over which it carries the air under a film; 0 where nobody says
     static void fields(auto& c, auto&& v) {
         v("unit", c.unit);
         v("density_kg_m3", c.density, 0.0, 20000.0);
@@ -427,6 +477,7 @@ struct Consumable : Entry {
         v("gives_N_m", c.gives, 0.0, 1e6);
         v("pulls", c.pulls, 1.0, 1e5);
         v("takes_kg", c.takes, 0.0, 10.0);
+        v("reach_m", c.reach, 0.0, 100.0);
         v("price", c.price, 0.0, 10000.0);
         v("waste", c.waste, 0.0, 3.0);
     }
@@ -493,6 +544,30 @@ struct VacuumPump : Entry {
         v("oil", c.oil);
     }
     bool operator==(const VacuumPump&) const = default;
+};
+
+/// What the pressure in a bag is read off.
+struct VacuumGauge : Entry {
+    double lowest = 0;     ///< Pa absolute, the least that it shows
+    double step = 100;     ///< Pa, the least difference that is read off it
+    bool absolute = true;  ///< else it counts from the room's pressure
+    static void fields(auto& c, auto&& v) {
+        v("lowest_Pa", c.lowest, 0.0, 90000.0);
+        v("step_Pa", c.step, 0.01, 20000.0);
+        v("absolute", c.absolute);
+    }
+    bool operator==(const VacuumGauge&) const = default;
+};
+
+/// A pot that catches resin before it comes to the pump.
+struct ResinTrap : Entry {
+    double volume = 0.005;  ///< m³
+    int ports = 1;          ///< hoses from bags that it takes
+    static void fields(auto& c, auto&& v) {
+        v("volume_m3", c.volume, 1e-5, 1.0);
+        v("ports", c.ports, 1, 40);
+    }
+    bool operator==(const ResinTrap&) const = default;
 };
 
 /// What the shut bag of a process, by its word in job files, may rise by.

@@ -82,6 +82,18 @@ struct Sees<VacuumPump> {
     [[nodiscard]] const auto& list() const { return pumps; }
 };
 template <>
+struct Sees<VacuumGauge> {
+    const std::vector<VacuumGauge>& gauges;
+    explicit Sees(const auto& shop) : gauges(shop.gauges) {}
+    [[nodiscard]] const auto& list() const { return gauges; }
+};
+template <>
+struct Sees<ResinTrap> {
+    const std::vector<ResinTrap>& traps;
+    explicit Sees(const auto& shop) : traps(shop.traps) {}
+    [[nodiscard]] const auto& list() const { return traps; }
+};
+template <>
 struct Sees<PassMark> {
     const std::vector<PassMark>& pass_marks;
     explicit Sees(const auto& shop) : pass_marks(shop.pass_marks) {}

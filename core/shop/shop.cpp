@@ -69,6 +69,25 @@ std::string write_list(const Shop& shop, std::string_view wanted) {
     return out.dump(1) + "\n";
 }
 
+std::string write_own(const Shop& shop, const Shop& shipped, std::string_view wanted) {
+    Json out;
+    Shop::lists(shop, [&](std::string_view name, const auto& list) {
+        if (name != wanted) return;
+        Shop::lists(shipped, [&](std::string_view other, const auto& theirs) {
+            if constexpr (std::is_same_v<decltype(list), decltype(theirs)>) {
+                if (other != name) return;
+                for (const auto& entry : list) {
+                    const auto* old = find(theirs, entry.name);
+                    if (old != nullptr && *old == entry) continue;
+                    out["list"] = std::string(name);
+                    out["entries"].push_back(write_entry(entry));
+                }
+            }
+        });
+    });
+    return out.is_null() ? std::string() : out.dump(1) + "\n";
+}
+
 Shop load_shop(const std::string& shipped, const std::string& own, std::vector<InputError>* left_out) {
     Shop shop;
     for (const auto& folder : {shipped, own}) {

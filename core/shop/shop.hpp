@@ -23,6 +23,8 @@ struct Shop {
     std::vector<Bonding> bonds;
     std::vector<Filament> filaments;
     std::vector<VacuumPump> pumps;
+    std::vector<VacuumGauge> gauges;
+    std::vector<ResinTrap> traps;
     std::vector<PassMark> pass_marks;
     std::vector<OvenBuild> ovens;
     std::vector<Rate> rates;
@@ -50,6 +52,8 @@ struct Shop {
         visit("bonds", shop.bonds);
         visit("filaments", shop.filaments);
         visit("pumps", shop.pumps);
+        visit("gauges", shop.gauges);
+        visit("traps", shop.traps);
         visit("pass_marks", shop.pass_marks);
         visit("ovens", shop.ovens);
         visit("rates", shop.rates);
@@ -88,8 +92,10 @@ const typename List::value_type* find(const List& list, std::string_view name) {
 Shop load_shop(const std::string& shipped, const std::string& own = {},
                std::vector<InputError>* left_out = nullptr);
 
-/// One list as the text of its file, and a whole entry as JSON with its origins.
+/// One list as the text of its file.
 std::string write_list(const Shop& shop, std::string_view list);
+/// The same of those entries alone in which it departs from what is shipped; no text where it does not.
+std::string write_own(const Shop& shop, const Shop& shipped, std::string_view list);
 /// Replaces one list by the text of a file. Throws InputError.
 void read_list(Shop& shop, std::string_view list, std::string_view text, const std::string& where);
 

@@ -8,15 +8,15 @@ using heat::Leg;
 
 namespace {
 
-constexpr double kRoom = 293.15;
+constexpr double kAtRoom = 293.15;
 
 /// Up at 20 K/h, held for two hours that begin 30 min late, up again, not held, and back.
 const std::vector<Leg> kTwo{{313.15, 20.0 / 3600, 7200}, {333.15, 10.0 / 3600, 0}};
-const Course kAir{{{0, kRoom},
+const Course kAir{{{0, kAtRoom},
                    {3600, 313.15},
                    {3600 + 1800 + 7200, 313.15},
                    {12600 + 7200, 333.15},
-                   {19800 + 14400, kRoom}}};
+                   {19800 + 14400, kAtRoom}}};
 
 }  // namespace
 
@@ -29,7 +29,7 @@ TEST_CASE("each climb and each hold of a programme has its corner, and what does
     CHECK(heat::leg_corners({}, kAir).empty());
     CHECK(heat::leg_corners(kTwo, {}).empty());
     // A hold in the room it starts in does not climb.
-    const auto cold = heat::leg_corners({{kRoom, 1e-3, 3600}}, {{{0, kRoom}, {3600, kRoom}}});
+    const auto cold = heat::leg_corners({{kAtRoom, 1e-3, 3600}}, {{{0, kAtRoom}, {3600, kAtRoom}}});
     REQUIRE(cold.size() == 1);
     CHECK(cold[0] == heat::LegCorner{0, 1, true});
 }
@@ -64,7 +64,7 @@ TEST_CASE("nothing that is drawn leaves what a leg may be") {
     CHECK(heat::drawn_to(kTwo, kAir, corners[0], 3600, -5, most)[0].to == 263);
     CHECK(heat::drawn_to(kTwo, kAir, corners[1], 0, 313.15, most)[0].hold >= 300);
     // Drawn down to where it stood it keeps its rate.
-    CHECK(heat::drawn_to(kTwo, kAir, corners[0], 3600, kRoom, most)[0].rate == kTwo[0].rate);
+    CHECK(heat::drawn_to(kTwo, kAir, corners[0], 3600, kAtRoom, most)[0].rate == kTwo[0].rate);
     CHECK(heat::drawn_to(kTwo, kAir, heat::LegCorner{7, 1, false}, 0, 300, most) == kTwo);
 }
 

@@ -26,6 +26,9 @@ class BagPane : public RecordsPane<Reading> {
         layers_ = make_layers_pane(document, this);
         connect(layers_, &Pane::wanted, this, &Pane::wanted);
         box()->insertWidget(1, layers_);
+        rim_ = make_rim_pane(document, this);
+        connect(rim_, &Pane::wanted, this, &Pane::wanted);
+        box()->insertWidget(2, rim_);
         auto* more = new QPushButton("Add a reading", this);
         more->setObjectName("add-reading");
         more->setToolTip("Or paste lines of time and pressure into the table");
@@ -57,11 +60,12 @@ class BagPane : public RecordsPane<Reading> {
         const auto& f = document_.findings();
         const bool closed = f.bag && f.bag->closed;
         for (auto* child : findChildren<QWidget*>(QString(), Qt::FindDirectChildrenOnly)) {
-            if (child != drop_ && child != down_ && child != infusion_ && child != layers_)
+            if (child != drop_ && child != down_ && child != infusion_ && child != layers_ && child != rim_)
                 child->setVisible(closed);
         }
         infusion_->refresh(wording);
         layers_->refresh(wording);
+        rim_->refresh(wording);
         const auto plots = plots_of(document_.job(), f, Stage::bag, wording);
         down_->setVisible(!plots.empty());
         drop_->setVisible(plots.size() > 1);
@@ -90,7 +94,7 @@ class BagPane : public RecordsPane<Reading> {
         table().horizontalHeaderItem(kPressure)->setText("absolute, " + unit(Kind::pressure));
     }
     Document& document_;
-    Pane *infusion_ = nullptr, *layers_ = nullptr;
+    Pane *infusion_ = nullptr, *layers_ = nullptr, *rim_ = nullptr;
     PlotView *drop_ = nullptr, *down_ = nullptr;
     const Ink* ink_ = &app::ink(Light::day);
 };

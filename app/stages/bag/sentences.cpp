@@ -134,14 +134,26 @@ void add_pump(const Job& job, const Shop& shop, bool of_part, std::vector<Senten
         lines.insert(
             lines.end(),
             {flag_word("/bag/second", "second bag", "closed by two bags", "closed by one bag"), "and has"});
-    lines.insert(
-        lines.end(),
-        {quantity_word("/bag/hoses", "hoses", Kind::count, 1, 8), b.hoses == 1 ? "hose of" : "hoses of",
-         quantity_word("/bag/hose", "hose length", Kind::length, 0.5, 10), "with a bore of",
-         quantity_word("/bag/bore", "hose bore", Kind::length, 0.004, 0.03), ", through a trap of",
-         quantity_word("/bag/trap", "trap", Kind::volume, 0.001, 0.03), "."});
+    if (b.placed_of(RimThing::hose) > 0)
+        lines.emplace_back(QString("%1 %2 of").arg(b.hoses_out()).arg(b.hoses_out() == 1 ? "hose" : "hoses"));
+    else
+        lines.insert(lines.end(), {quantity_word("/bag/hoses", "hoses", Kind::count, 1, 8),
+                                   b.hoses == 1 ? "hose of" : "hoses of"});
+    std::vector<Option> traps{{Json(""), "a trap"}};
+    for (const auto& t : shop.traps) traps.push_back({Json(t.name), QString::fromStdString(t.name)});
+    lines.insert(lines.end(),
+                 {quantity_word("/bag/hose", "hose length", Kind::length, 0.5, 10), "with a bore of",
+                  quantity_word("/bag/bore", "hose bore", Kind::length, 0.004, 0.03), ", through",
+                  choice_word("/bag/catcher", "trap before the pump", std::move(traps))});
+    if (b.catcher.empty())
+        lines.insert(lines.end(), {"of", quantity_word("/bag/trap", "trap", Kind::volume, 0.001, 0.03)});
+    lines.emplace_back(".");
     out.push_back(std::move(lines));
     out.push_back(std::move(pump));
+    std::vector<Option> gauges{{Json(""), "a gauge that is not named"}};
+    for (const auto& g : shop.gauges) gauges.push_back({Json(g.name), QString::fromStdString(g.name)});
+    out.push_back(
+        {"The vacuum is read off", choice_word("/bag/gauge", "vacuum gauge", std::move(gauges)), "."});
     Sentence switching{"The pump", flag_word("/bag/switching/switches", "pump that switches by itself",
                                              "stops and starts by itself", "runs on")};
     if (b.switching.switches)

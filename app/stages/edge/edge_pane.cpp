@@ -74,17 +74,7 @@ class EdgePane : public RecordsPane<Placed> {
     [[nodiscard]] double free_place() const {
         std::vector<double> at;
         for (const auto& p : records()) at.push_back(p.at);
-        if (at.empty()) return 0;
-        std::sort(at.begin(), at.end());
-        double most = 0, place = 0;
-        for (std::size_t i = 0; i < at.size(); ++i) {
-            const double gap = i + 1 < at.size() ? at[i + 1] - at[i] : at.front() + 1 - at[i];
-            if (gap > most) {
-                most = gap;
-                place = at[i] + gap / 2;
-            }
-        }
-        return place - std::floor(place);
+        return middle_of_widest_gap(std::move(at));
     }
     [[nodiscard]] QStringList cells(const Placed& p) const override {
         return {kinds()[static_cast<int>(p.kind)],

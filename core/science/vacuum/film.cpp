@@ -86,6 +86,27 @@ Loop middle_line(const Loop& rim, double reach) {
     return out;
 }
 
+/// Pleats at these shares of the way, each with what of `weight`, whose sum is `whole`, lies nearest to it.
+std::vector<Pleat> given_pleats(std::vector<double> shares, const std::vector<double>& weight,
+                                const std::vector<double>& at, double whole, const Film& film) {
+    std::sort(shares.begin(), shares.end());
+    std::vector<Pleat> out;
+    for (const double s : shares) out.push_back({std::clamp(s, 0.0, 1.0) * film.land_length, 0});
+    if (film.slack <= 0 || whole <= 0) return out;
+    for (std::size_t k = 0; k < weight.size(); ++k) {
+        std::size_t nearest = 0;
+        const auto away = [&](const Pleat& p) {
+            const double d = std::abs(p.at - at[k]);
+            return std::min(d, film.land_length - d);
+        };
+        for (std::size_t i = 1; i < out.size(); ++i) {
+            if (away(out[i]) < away(out[nearest])) nearest = i;
+        }
+        out[nearest].height += film.slack / 2 * weight[k] / whole;
+    }
+    return out;
+}
+
 }  // namespace
 
 Frame lengthwise(const TriangleMesh& mesh, const Topology& topology, const Frame& frame) {
@@ -185,7 +206,10 @@ Film film_over(const TriangleMesh& mesh, const Topology& topology, const Frame& 
     out.tape = out.land_length + std::max(0.0, out.slack);
     // What a flat mould's film has over its land lies past the land and is cut off.
     const double size = (high - low).norm();
-    if (out.slack <= 1e-9 || rules.pleat <= 0 || out.depth <= 1e-4 * size) return out;
+    if (out.slack <= 1e-9 || rules.pleat <= 0 || out.depth <= 1e-4 * size) {
+        out.pleats = given_pleats(rules.pleats_at, {}, at, 0, out);
+        return out;
+    }
 
     auto weight = excess(middle, mesh, frame, rim.height);
     const double whole = std::accumulate(weight.begin(), weight.end(), 0.0);
@@ -203,6 +227,10 @@ Film film_over(const TriangleMesh& mesh, const Topology& topology, const Frame& 
         }
     }
     while (next++ < count) out.pleats.push_back({at.back(), out.slack / (2 * count)});
+    if (!rules.pleats_at.empty()) {
+        out.ruled = std::move(out.pleats);
+        out.pleats = given_pleats(rules.pleats_at, weight, at, whole, out);
+    }
     return out;
 }
 

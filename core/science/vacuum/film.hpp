@@ -17,6 +17,8 @@ struct FilmRules {
     double roll = 0;       ///< m, width of the film as it comes; 0 for any
     double pleat = 0.05;   ///< m, the tallest a pleat may stand
     std::optional<Point2> sheet = {};  ///< m, of a film that is there already, whatever is wanted
+    /// Shares of the land's way where pleats stand, in place of where the rule would have them.
+    std::vector<double> pleats_at = {};
 };
 
 struct Pleat {
@@ -34,16 +36,17 @@ struct Film {
     double land_length = 0;                        ///< m
     double slack = 0;  ///< m by which the film's edge is longer than the land; below 0 where it is shorter
     std::vector<Pleat> pleats;
-    double tape = 0;  ///< m: along the land and up and down every pleat
-    int joins = 0;    ///< seams between widths of the roll
+    std::vector<Pleat> ruled;  ///< by the rule, where the maker has his own
+    double tape = 0;           ///< m: along the land and up and down every pleat
+    int joins = 0;             ///< seams between widths of the roll
     [[nodiscard]] double area() const { return length * width; }
     bool operator==(const Film&) const = default;
 };
 
 /// Film over an open surface with one rim; `frame.w` is the pull and `frame.u` the sheet's length. Girths are
 /// read off flat sections along and across (docs/methods.md, Vacuum). Pleats stand where the rim turns round
-/// the mould's hollow, by turn × depth there, at least one at each corner. Throws InputError for a surface
-/// without a rim; Cancelled.
+/// the mould's hollow, by turn × depth there, at least one at each corner; where they are given, each takes
+/// up what lies nearer to it than to the others. Throws InputError for a surface without a rim; Cancelled.
 Film film_over(const TriangleMesh& mesh, const Topology& topology, const Frame& frame, const FilmRules& rules,
                Progress& progress);
 

@@ -43,10 +43,79 @@ void wrap_calls(const Findings& f, const Add& add) {
             Fix{"Try it in an envelope", patch_of("back", "bag", "envelope")});
 }
 
+/// No more hoses than that, placed or counted.
+Json fewer_hoses(const Choices& c, int most) {
+    auto list = c.placed;
+    int kept = 0;
+    std::erase_if(list, [&](const OnRim& p) { return p.what == RimThing::hose && ++kept > most; });
+    return {{"bag", {{"hoses", std::min(c.hoses, most)}, {"placed", to_json_value(list)}}}};
+}
+
+/// The smallest of the shop's that holds `volume` and takes so many hoses; where it has none, one of a size
+/// of its own.
+Fix larger_trap(double volume, int hoses, const Library& shop) {
+    const ResinTrap* best = nullptr;
+    for (const auto& t : shop.traps) {
+        if (t.volume < volume || t.ports < hoses) continue;
+        if (best == nullptr || t.volume < best->volume) best = &t;
+    }
+    if (best != nullptr) return {"Take the " + best->name, patch_of("bag", "catcher", best->name)};
+    return {"Take a larger trap",
+            Json{{"bag", {{"catcher", ""}, {"trap", std::ceil(volume * 1000) / 1000}}}}};
+}
+
+/// Pa either way by which weather moves the room's pressure, usual.
+constexpr double kWeather = 2000;
+
+/// Of what the pressure is read off.
+template <class Add>
+void gauge_calls(const Choices& c, const Findings& f, const Library& shop, const Add& add) {
+    if (!f.gauge) return;
+    const auto& g = *f.gauge;
+    // The coarsest of the shop's that serves: the dearest one is seldom needed.
+    const auto serves = [&](const auto& judge) {
+        const VacuumGauge* best = nullptr;
+        for (const auto& other : shop.gauges) {
+            if (judge(other) && (best == nullptr || other.step > best->step)) best = &other;
+        }
+        return best == nullptr
+                   ? std::nullopt
+                   : std::optional(Fix{"Take the " + best->name, patch_of("bag", "gauge", best->name)});
+    };
+    const double shut = f.drop ? f.drop->seconds : c.drop.seconds;
+    const auto reads = [&](const VacuumGauge& o) { return o.lowest <= c.wanted; };
+    if (!reads(g)) {
+        add(Severity::caution, "gauge_blind",
+            "The " + g.name + " shows nothing under " + quantity(Kind::pressure, g.lowest) + "; " +
+                quantity(Kind::pressure, c.wanted) + " is wanted",
+            "Nobody would see whether the bag gets there.",
+            serves([&](const VacuumGauge& o) { return reads(o) && o.absolute; }));
+    } else if (shut > 0 && shut < f.told_after * (1 - 1e-9)) {
+        add(Severity::caution, "gauge_coarse",
+            "In " + quantity(Kind::duration, shut) + " a bag that holds may rise by " +
+                quantity(Kind::pressure, f.allowed * shut) + "; the " + g.name + " shows steps of " +
+                quantity(Kind::pressure, g.step),
+            "It would say the same of one that does not: wait for " + quantity(Kind::duration, f.told_after) +
+                ", or read it off a finer one.",
+            serves([&](const VacuumGauge& o) {
+                return reads(o) && o.absolute && 2 * o.step <= f.allowed * shut;
+            }));
+    } else if (!g.absolute && c.wanted < 5 * kWeather) {
+        add(Severity::note, "gauge_weather",
+            "The " + g.name + " counts from the room's pressure, which weather moves by " +
+                quantity(Kind::pressure, kWeather) + " either way",
+            "Where it shows " + quantity(Kind::pressure, c.wanted) + ", " +
+                quantity(Kind::pressure, std::max(0.0, c.wanted - kWeather)) + " to " +
+                quantity(Kind::pressure, c.wanted + kWeather) +
+                " may be in the bag. A rise in a short test it tells all the same.",
+            serves([&](const VacuumGauge& o) { return reads(o) && o.absolute; }));
+    }
+}
+
 }  // namespace
 
 Calls calls(const Choices& c, const Findings& f, const edge::Choices& edge_choices,
-            const part::Choices& part_choices, const part::Findings& part, int parts) {
+            const part::Choices& part_choices, const part::Findings& part, int parts, const Library& shop) {
     if (f.clamp) return clamp_calls(edge_choices, *f.clamp);
     Calls out;
     if (!f.closed) return out;
@@ -86,13 +155,14 @@ Calls calls(const Choices& c, const Findings& f, const edge::Choices& edge_choic
             "Resin foams where the vacuum is deepest; twice the boiling pressure is a usual margin.",
             ask_for(2 * f.boils));
     }
-    if (c.hoses > f.drawn_by.ports)
+    if (c.hoses_out() > f.inlets)
         add(Severity::caution, "ports",
-            fmt::format("{} has {}, the bag {} hoses", f.drawn_by.name,
-                        f.drawn_by.ports == 1 ? "one port" : fmt::format("{} ports", f.drawn_by.ports),
-                        c.hoses),
-            "Join them before the trap, take fewer, or another pump.",
-            Fix{fmt::format("Take {}", f.drawn_by.ports), patch_of("bag", "hoses", f.drawn_by.ports)});
+            fmt::format("{} has {}, the bag {} hoses", c.catcher.empty() ? f.drawn_by.name : c.catcher,
+                        f.inlets == 1 ? "one port" : fmt::format("{} ports", f.inlets), c.hoses_out()),
+            c.catcher.empty() ? "Join them before the trap, take fewer, or another pump."
+                              : "Join them before it, take fewer, or another trap.",
+            Fix{fmt::format("Take {}", f.inlets), fewer_hoses(c, f.inlets)});
+    gauge_calls(c, f, shop, add);
     if (f.drawn_by.oil && f.boils > 0)
         add(Severity::note, "oil", f.drawn_by.name + "'s oil takes up styrene",
             "It draws worse from pull to pull: let it run with its ballast open, and change the oil early. "
@@ -190,12 +260,12 @@ Calls calls(const Choices& c, const Findings& f, const edge::Choices& edge_choic
     }
     if (f.how == LayUp::infused && part.resin.matrix.density > 0) {
         const double resin = parts * part.resin_mix / part.resin.matrix.density;
-        if (c.trap < 0.3 * resin)
+        if (f.trap < 0.3 * resin)
             add(Severity::caution, "small_trap",
-                "The trap holds " + quantity(Kind::volume, c.trap) + "; " + quantity(Kind::volume, resin) +
+                "The trap holds " + quantity(Kind::volume, f.trap) + "; " + quantity(Kind::volume, resin) +
                     " of resin go in",
                 "What runs out of the vents must not reach the pump: a third of all the resin, at least.",
-                Fix{"Take a larger trap", patch_of("bag", "trap", std::ceil(resin * 300) / 1000)});
+                larger_trap(0.3 * resin, c.hoses_out(), shop));
     }
     const Fix cut_it{"Cut a film to size", Json{{"bag", {{"sheet_length", 0.0}, {"sheet_width", 0.0}}}}};
     if (f.measured && c.own_sheet() && (f.film.slack < 0 || (f.bridge && !f.bridge->reaches))) {
@@ -222,6 +292,7 @@ Calls calls(const Choices& c, const Findings& f, const edge::Choices& edge_choic
         out.back().at = f.bridge->at;
     }
     wrap_calls(f, add);
+    rim_calls(c, f, edge_choices.channel, out);
     if (c.way == BagWay::reusable && has_styrene(part.resin.family))
         add(Severity::note, "swells", "Styrene swells and wears a bag of silicone",
             "Its life is shorter than with epoxy: wash it, let it air, and look at it against the light "

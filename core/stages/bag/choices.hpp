@@ -1,6 +1,8 @@
 // How the part is closed, emptied and filled.
 #pragma once
 
+#include <algorithm>
+
 #include "core/base/fields.hpp"
 #include "core/shop/lists.hpp"
 #include "core/stages/bag/infusion.hpp"
@@ -32,10 +34,28 @@ struct Words<Thread> {
     static constexpr std::array all{Word{"dry", "dry"}, Word{"oiled", "oiled"}, Word{"waxed", "waxed"}};
 };
 
+/// What stands on the land round a face.
+enum class RimThing { hose, gauge, pleat };
+template <>
+struct Words<RimThing> {
+    static constexpr std::array all{Word{"hose", "hose"}, Word{"gauge", "gauge"}, Word{"pleat", "pleat"}};
+};
+
 namespace bag {
 
+/// Where something stands on the land of the film.
+struct OnRim {
+    RimThing what = RimThing::hose;
+    double at = 0;  ///< share of the way round it, from where a stretch without corners begins
+    static void fields(auto& c, auto&& v) {
+        v("what", c.what);
+        v("at", c.at, 0.0, 1.0);
+    }
+    bool operator==(const OnRim&) const = default;
+};
+
 /// What of the shop library this stage reads.
-using Library = Lists<Resin, Consumable, Fastener, VacuumPump, PassMark>;
+using Library = Lists<Resin, Consumable, Fastener, VacuumPump, VacuumGauge, ResinTrap, PassMark>;
 
 /// The last drop test of this bag: what the gauge said when the valve was shut, and after how long.
 struct DropTest {
@@ -101,14 +121,26 @@ struct Choices {
     }
     bool second = false;  ///< another film over the first, for safety; round a face only
     [[nodiscard]] int films() const { return second && way == BagWay::surface ? 2 : 1; }
-    double hose = 2.0;     ///< m of each hose to the pump
-    double bore = 0.010;   ///< m inside them
-    int hoses = 1;         ///< to the pump
+    double hose = 2.0;    ///< m of each hose to the pump
+    double bore = 0.010;  ///< m inside them
+    int hoses = 1;        ///< to the pump, where none is placed
+    /// By the maker; of what is not among them each kind stands by the rules.
+    std::vector<OnRim> placed = {};
+    [[nodiscard]] int placed_of(RimThing what) const {
+        return static_cast<int>(
+            std::count_if(placed.begin(), placed.end(), [&](const OnRim& p) { return p.what == what; }));
+    }
+    [[nodiscard]] int hoses_out() const {
+        const int own = placed_of(RimThing::hose);
+        return own > 0 ? own : hoses;
+    }
+    std::string catcher;   ///< name of the trap; empty for one of this size:
     double trap = 0.005;   ///< m³
     double wanted = 5000;  ///< Pa absolute in the bag
     /// Name of the pump; empty for one of the brief's speed and this limit.
     std::string pump;
     double ultimate = 300;  ///< Pa absolute that such a one reaches on its shut inlet
+    std::string gauge;      ///< its name; empty where nobody says what it is read off
     double altitude = 0;    ///< m above the sea
     double rise = 0;  ///< Pa that the shut bag may rise by in ten minutes; 0 for the usual of its process
     DropTest alone;   ///< of pump, trap and hoses, before the bag is on them
@@ -135,10 +167,13 @@ struct Choices {
         v("hose", c.hose, 0.0, 100.0);
         v("bore", c.bore, 0.002, 0.1);
         v("hoses", c.hoses, 1, 20);
+        v("placed", c.placed);
+        v("catcher", c.catcher);
         v("trap", c.trap, 0.0, 1.0);
         v("wanted", c.wanted, 10.0, 101325.0);
         v("pump", c.pump);
         v("ultimate", c.ultimate, 0.0, 90000.0);
+        v("gauge", c.gauge);
         v("altitude", c.altitude, -400.0, 6000.0);
         v("rise", c.rise, 0.0, 101325.0);
         v("alone", c.alone);

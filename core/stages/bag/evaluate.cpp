@@ -27,6 +27,9 @@ void measure(const Choices& c, const edge::Choices& edge_choices, const edge::To
     const double outside = outside_of(e, several);
     FilmRules rules{outside, outside - e.tape_land / 2, true, c.ease, roll, c.pleat};
     if (c.own_sheet()) rules.sheet = Point2(c.sheet_length, c.sheet_width);
+    for (const auto& p : c.placed) {
+        if (p.what == RimThing::pleat) rules.pleats_at.push_back(p.at);
+    }
     out.frame = lengthwise(mesh, topology, tool.frame);
     out.film = film_over(mesh, topology, out.frame, rules, progress);
     out.measured = true;
@@ -43,6 +46,7 @@ void close_otherwise(const Choices& c, const edge::Choices& e, const edge::ToolF
                      const ToolBehind& behind, const Consumable& stock, Findings& out, Progress& progress) {
     auto& film = out.film;
     film.pleats.clear();
+    film.ruled.clear();
     film.slack = 0;
     if (c.way == BagWay::reusable) {
         film.length = film.longest_along;
@@ -62,11 +66,12 @@ void close_otherwise(const Choices& c, const edge::Choices& e, const edge::ToolF
     film.land_length = 0;
 }
 
-/// The face that is shown, as its layers are cut for it.
+/// The face that is shown, as its layers are cut for it; how far it reaches from the rim's hoses.
 Ground ground_of(const edge::ToolFace& tool, const Film& film, const Frame& frame, double outside,
-                 bool several, Progress& progress) {
+                 bool several, Rim& rim, Progress& progress) {
     Ground out;
     const auto face = edge::moulded_face(tool);
+    reach_over(rim, face, frame);
     const auto topology = topology_of(face);
     out.curved = curved_places(face, topology, frame);
     out.length = film.longest_along - 2 * outside;
@@ -151,8 +156,14 @@ void figures(const Choices& c, const part::Choices& part, Findings& out) {
         add("pleats", "pleats", Kind::count, static_cast<double>(f.pleats.size()),
             f.pleats.empty()
                 ? std::string("none: a flat face takes the film as it is")
-                : "opposite corners and deep places, " + quantity(Kind::length, f.pleats.front().height) +
-                      " tall; each takes up twice that");
+                : fmt::format(
+                      "{}, up to {} tall; each takes up twice its height",
+                      f.ruled.empty() ? "opposite corners and deep places" : "where you have put them",
+                      quantity(Kind::length, std::max_element(f.pleats.begin(), f.pleats.end(),
+                                                              [](const Pleat& a, const Pleat& b) {
+                                                                  return a.height < b.height;
+                                                              })
+                                                 ->height)));
         add("joins", "joins in the film", Kind::count, f.joins, "where the sheet is wider than the roll");
     }
     if (c.way == BagWay::reusable) {
@@ -168,15 +179,20 @@ void figures(const Choices& c, const part::Choices& part, Findings& out) {
             std::string(c.wraps() ? "along the seams" : "along the land and up and down every pleat") +
                 (c.films() > 1 ? "; two bags" : ""));
     }
+    if (out.rim.far > 0)
+        add("far", "the face's farthest place to a hose", Kind::length, out.rim.far,
+            out.reaches > 0 ? "over the face; " + out.carries + " carries air over about " +
+                                  quantity(Kind::length, out.reaches) + " by the library"
+                            : std::string("over the face"));
     add("room", "pressure of the room", Kind::pressure, out.room,
         "standard atmosphere at " + quantity(Kind::length, c.altitude) + " above the sea");
     add("force", "the room presses on it with", Kind::force, out.force,
         "difference of pressure × projected area");
     add("volume", "air to draw out", Kind::volume, out.pump.volume,
         fmt::format("layers under the film {}, {} of hose {}, trap {}", quantity(Kind::volume, out.porous),
-                    quantity(Kind::length, c.hoses * c.hose),
-                    quantity(Kind::volume, hose_volume(c.hoses * c.hose, c.bore)),
-                    quantity(Kind::volume, c.trap)));
+                    quantity(Kind::length, c.hoses_out() * c.hose),
+                    quantity(Kind::volume, hose_volume(c.hoses_out() * c.hose, c.bore)),
+                    quantity(Kind::volume, out.trap)));
     add("reached", "it comes to", Kind::pressure, out.reached,
         fmt::format("{}'s own {} + leak ÷ speed of {}, the leak {}",
                     out.drawn_by.name.empty() ? "pump" : out.drawn_by.name,
@@ -189,6 +205,10 @@ void figures(const Choices& c, const part::Choices& part, Findings& out) {
     add("allowed", "it may rise, shut for ten minutes, by", Kind::pressure, kTenMinutes * out.allowed,
         c.rise > 0 ? "your choice above"
                    : "the shop's pass mark for a part that is " + std::string(said(part.how)));
+    if (out.told_after > 0)
+        add("told_after", "a drop test lasts, at least", Kind::duration, out.told_after,
+            "two steps of the " + out.gauge->name + ", " + quantity(Kind::pressure, out.gauge->step) +
+                " each, ÷ the rise that is allowed");
     // No gauge rises past the room.
     const auto rises = [&](const char* said, double rise, std::string why) {
         if (kTenMinutes * rise > out.room)
@@ -287,8 +307,10 @@ Findings evaluate(const Choices& c, const part::Choices& part_choices, const par
         return out;
     }
     if (edge.tool) {
-        const auto lies = ground_of(*edge.tool, out.film, out.frame,
-                                    outside_of(edge_choices, split.parts() > 1), split.parts() > 1, progress);
+        if (!c.wraps()) out.rim = rim_of(c, out.film, part_choices.how != LayUp::infused);
+        const auto lies =
+            ground_of(*edge.tool, out.film, out.frame, outside_of(edge_choices, split.parts() > 1),
+                      split.parts() > 1, out.rim, progress);
         ground.length = lies.length;
         ground.width = lies.width;
         ground.curved = lies.curved;
@@ -309,7 +331,12 @@ Findings evaluate(const Choices& c, const part::Choices& part_choices, const par
     }
     out.layers = layers(c, part_choices.how, ground, out.film, out.film_area, out.wrap, shop);
     for (const auto& l : out.layers)
-        if (const auto* entry = find(shop.consumables, l.name)) out.porous += entry->porous * l.area;
+        if (const auto* entry = find(shop.consumables, l.name)) {
+            out.porous += entry->porous * l.area;
+            if (entry->reach <= out.reaches) continue;
+            out.carries = entry->name;
+            out.reaches = entry->reach;
+        }
     if (c.pump.empty()) {
         out.drawn_by.speed = brief.pump;
         out.drawn_by.ultimate = c.ultimate;
@@ -318,10 +345,21 @@ Findings evaluate(const Choices& c, const part::Choices& part_choices, const par
     } else {
         out.drawn_by = need(shop.pumps, c.pump, "bag");
     }
-    out.pump = {out.porous + hose_volume(c.hoses * c.hose, c.bore) + c.trap, out.drawn_by.speed,
-                out.drawn_by.ultimate, 0, out.room};
+    out.trap = c.trap;
+    out.inlets = out.drawn_by.ports;
+    if (!c.catcher.empty()) {
+        const auto& trap = need(shop.traps, c.catcher, "bag");
+        out.trap = trap.volume;
+        out.inlets = trap.ports;
+    }
+    const double lines = hose_volume(c.hoses_out() * c.hose, c.bore) + out.trap;
+    out.pump = {out.porous + lines, out.drawn_by.speed, out.drawn_by.ultimate, 0, out.room};
     const double usual = need(shop.pass_marks, file_word(part_choices.how), "bag").rise;
     out.allowed = (c.rise > 0 ? c.rise : usual) / kTenMinutes;
+    if (!c.gauge.empty()) {
+        out.gauge = need(shop.gauges, c.gauge, "bag");
+        out.told_after = 2 * out.gauge->step / out.allowed;
+    }
     std::vector<DropReading> readings;
     for (const auto& r : c.drop.readings) readings.push_back({r.seconds, r.pressure});
     out.drop = fit_drop(std::move(readings));
@@ -331,7 +369,6 @@ Findings evaluate(const Choices& c, const part::Choices& part_choices, const par
                     : shut       ? std::max(0.0, c.drop.to - c.drop.from) / c.drop.seconds
                     : out.tested ? (c.switching.high - c.switching.low) / c.switching.rests
                                  : out.allowed;
-    const double lines = hose_volume(c.hoses * c.hose, c.bore) + c.trap;
     if (c.alone.seconds > 0)
         out.alone = leak_of_drop(lines, c.alone.from, std::max(c.alone.from, c.alone.to), c.alone.seconds);
     out.pump.leak = out.leak_rise * out.pump.volume;

@@ -5,6 +5,7 @@
 #include "core/science/vacuum/pump.hpp"
 #include "core/stages/bag/clamp.hpp"
 #include "core/stages/bag/layers.hpp"
+#include "core/stages/bag/rim.hpp"
 #include "core/stages/bag/way.hpp"
 #include "core/stages/edge/findings.hpp"
 #include "core/stages/part/findings.hpp"
@@ -20,6 +21,9 @@ struct Findings {
     double pulls = 1;              ///< that what closes it serves
     Film film;                     ///< of the piece that is shown
     Frame frame{};                 ///< of its girths
+    Rim rim;                       ///< what stands on the film's land
+    std::string carries;           ///< the layer that carries air to a hose
+    double reaches = 0;            ///< m over which it does; 0 where nobody says
     bool measured = false;         ///< by girths of the tool's face; else by its area
     std::optional<Bridge> bridge;  ///< where a film that is there already spans the face
     std::string bridge_where;      ///< in words
@@ -33,6 +37,11 @@ struct Findings {
     double cover = 0, cover_tape = 0;
     double porous = 0;    ///< m³ of air in what lies under the film
     VacuumPump drawn_by;  ///< without a name where its figures are the job's own
+    double trap = 0;      ///< m³
+    int inlets = 0;       ///< hoses that are taken before the pump, by the trap where there is one
+    std::optional<VacuumGauge> gauge;  ///< none where nobody says
+    /// s that a drop test lasts at least for two steps of that gauge to show what is allowed; 0 without one.
+    double told_after = 0;
     PumpDown pump;
     double room = 0;              ///< Pa outside
     double reached = 0;           ///< Pa in the bag at last; the room's without a pump
@@ -67,6 +76,6 @@ Findings evaluate(const Choices& choices, const part::Choices& part_choices, con
                   const ToolBehind& behind, const brief::Of<brief::Making, brief::Pump>& brief,
                   const Library& shop, Progress& progress);
 Calls calls(const Choices& choices, const Findings& findings, const edge::Choices& edge_choices,
-            const part::Choices& part_choices, const part::Findings& part, int parts);
+            const part::Choices& part_choices, const part::Findings& part, int parts, const Library& shop);
 
 }  // namespace jig::bag

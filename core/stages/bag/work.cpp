@@ -70,7 +70,7 @@ Work work(const Choices& c, const Findings& bag, const Flow& flow, const part::F
     for (const auto& l : bag.layers) buy_layer(out, l, shop);
     if (bag.tape > 0) buy("sealant tape", Kind::length, bag.tape);
     // Hoses are clogged or cut with every pull.
-    buy("vacuum hose", Kind::length, c.hoses * c.hose);
+    buy("vacuum hose", Kind::length, c.hoses_out() * c.hose);
     // The face that is followed is one piece of a mould, whose pieces share its hoses by their faces.
     if (bag.how == LayUp::infused)
         buy("spiral feed line", Kind::length,

@@ -124,7 +124,7 @@ Work work(const Choices& c, const Findings& shell, const edge::Findings& edge,
         buy("spiral feed line", Kind::length,
             flow.runs && flow.area > 0 ? flow.line() * std::max(1.0, shell.area / flow.area)
                                        : edge.rim_length);
-        buy("vacuum hose", Kind::length, bag_choices.hoses * bag_choices.hose * pieces);
+        buy("vacuum hose", Kind::length, bag_choices.hoses_out() * bag_choices.hose * pieces);
     }
     out.consumable(Ledger::once, Stage::shell, "brushes, rollers, pots", Kind::count, 1 + shell.days * pieces,
                    shop);
