@@ -110,52 +110,7 @@ Scene scene_of_plan(const plug::Plan& plan, const TriangleMesh& surface, const F
     return s;
 }
 
-namespace {
-
-/// The face in the state that its log has brought it to: bare stone, dotted while coats are missing, crossed
-/// where it is worn or wrong, plain sage when it is ready.
-void add_released(Scene& s, const TriangleMesh& mesh, const Upright& up, const Job& job, const Findings& f,
-                  const Ink& k) {
-    QColor colour = k.slides;
-    Pattern pattern = Pattern::plain;
-    QString state = "not noted yet";
-    if (f.log && !job.log.entries.empty()) {
-        for (const auto& face : f.log->faces) {
-            if (face.of != release::FaceOf::mould) continue;
-            const auto standing =
-                release::state_after(face.system, face.history, face.events, release::kAfterAll);
-            state = QString::fromStdString(face.name + " " + release::words_of(standing));
-            switch (standing.standing) {
-                case release::Standing::bare:
-                case release::Standing::coating:
-                    pattern = Pattern::dots;
-                    break;
-                case release::Standing::worn:
-                case release::Standing::repaired:
-                case release::Standing::wrong:
-                    pattern = Pattern::crosses;
-                    break;
-                case release::Standing::curing:
-                case release::Standing::ready:
-                    break;
-            }
-            if (pattern != Pattern::plain) break;
-        }
-    }
-    if (pattern == Pattern::dots) colour = k.paper.darker(108);
-    add_shape(s, mesh, up, 0, 0, [&](std::size_t, QColor& c, Pattern& p) {
-        c = colour;
-        p = pattern;
-        return true;
-    });
-    s.legend = state +
-               (pattern == Pattern::plain  ? "    sage: released"
-                : pattern == Pattern::dots ? "    dotted: coats missing"
-                                           : "    crossed: touch up first") +
-               "    yellow: tape land, masked and kept clear";
-}
-
-}  // namespace
+namespace {}  // namespace
 
 namespace {
 

@@ -119,6 +119,10 @@ void add_flow_thickness(Scene& s, const bag::Flow& flow, const Upright& up, cons
 /// dragged.
 void add_flow(Scene& s, const Job& job, const Findings& f, const Upright& up, const Ink& k, const Wording& w,
               double share);
+/// The face in the state that its log has brought it to: bare stone, dotted while coats are missing, crossed
+/// where it is worn or wrong, plain sage when it is ready; over it the way that each coat is laid.
+void add_released(Scene& s, const TriangleMesh& mesh, const Upright& up, const Job& job, const Findings& f,
+                  const Ink& k);
 /// Fittings of the flange, with the way that they can be dragged along.
 void add_fittings(Scene& s, const Job& job, const Findings& f);
 /// The part under one of its loads: drawn as the tool is.

@@ -25,6 +25,7 @@ constexpr int kPage = Qt::UserRole, kFind = Qt::UserRole + 1;
 std::vector<Handbook::Heading> pages() {
     std::vector<Handbook::Heading> out{{"start", "Start here"}};
     for (const auto& stage : kStages) out.push_back({stage.key, stage.said});
+    out.push_back({"library", "The shop's library"});
     out.push_back({"glossary", "Words of the trade"});
     out.push_back({"keys", "Keys"});
     return out;

@@ -6,6 +6,7 @@
 #include <QDesktopServices>
 #include <QDir>
 #include <QFile>
+#include <QHeaderView>
 #include <QLabel>
 #include <QLineEdit>
 #include <QListWidget>
@@ -100,6 +101,8 @@ void ShopSheet::lay_out() {
     sought_->setObjectName("shop-sought");
     sought_->setPlaceholderText("part of a name…");
     sought_->setAccessibleName("Part of the name of an entry");
+    // What is looked up most, and has most to tell.
+    lists_->setCurrentIndex(lists_->findData("resins"));
     entries_ = new QListWidget(page);
     entries_->setObjectName("shop-entries");
     entries_->setAccessibleName("Entries of the list");
@@ -128,6 +131,7 @@ void ShopSheet::lay_out() {
     table_->setObjectName("shop-figures");
     table_->setAccessibleName("Figures of the entry");
     table_->setMinimumHeight(260);
+    table_->verticalHeader()->hide();
     note_ = new QLineEdit(page);
     note_->setObjectName("shop-note");
     note_->setPlaceholderText("a note: which data sheet, of when, measured how");

@@ -153,3 +153,25 @@ TEST_CASE("the release sheet has a clock for each face, with its ways and room t
     CHECK(text.contains("across"));
     CHECK(text.contains("signed"));
 }
+
+TEST_CASE("the stand shows which way each coat of the plan is laid, each coat once") {
+    Bench b;
+    b.window.show_stage(Stage::release);
+    b.settle();
+    const auto said = [&] {
+        QStringList out;
+        for (const auto& label : b.window.stand().scene().labels) {
+            if (label.text.startsWith("coat")) out << label.text;
+        }
+        out.sort();
+        return out;
+    };
+    const auto plan = b.window.document().findings().release->plan;
+    int coats = 0;
+    for (const auto& text : said()) coats += static_cast<int>(text.count(',')) + 1;
+    CHECK(coats == static_cast<int>(plan.size()));
+    CHECK(b.window.stand().scene().legend.contains("which way each coat"));
+    // Of wax each coat goes across the last: two ways.
+    b.choose("/release/system", "paste wax");
+    CHECK(said() == QStringList{"coats 1, 3", "coats 2, 4"});
+}

@@ -148,6 +148,7 @@ TEST_CASE("calls of the rim come with what provokes them, show the place, and th
                }},
           Rule{"hose_room",
                [&](Job& j) {
+                   j.edge.trim = 0.005;
                    j.edge.channel = 0.002;
                    j.bag.bore = 0.012;
                }},

@@ -292,7 +292,7 @@ Calls calls(const Choices& c, const Findings& f, const edge::Choices& edge_choic
         out.back().at = f.bridge->at;
     }
     wrap_calls(f, add);
-    rim_calls(c, f, edge_choices.channel, out);
+    rim_calls(c, f, edge_choices.trim + edge_choices.channel, out);
     if (c.way == BagWay::reusable && has_styrene(part.resin.family))
         add(Severity::note, "swells", "Styrene swells and wears a bag of silicone",
             "Its life is shorter than with epoxy: wash it, let it air, and look at it against the light "

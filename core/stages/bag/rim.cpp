@@ -256,15 +256,14 @@ void rim_calls(const Choices& c, const Findings& f, double room, Calls& out) {
         if (at < list.size()) list[at].at = to;
         return list;
     };
-    const double thick = kWall * c.bore;
+    const double thick = kWall * c.bore, wide = std::ceil(thick * 1000) / 1000;
     if (const auto hose = first(RimThing::hose); hose != rim.things.end() && thick > room + 1e-6)
         add(Severity::note, "hose_room",
             fmt::format("A hose of {} finds {} between part and tape", quantity(Kind::length, thick),
                         room > 1e-6 ? quantity(Kind::length, room) : std::string("no room")),
-            "What lies on the part's edge prints in it: leave a channel beside the part, or end the hose on "
-            "breather laid out past the edge.",
-            Fix{"Leave a channel of " + quantity(Kind::length, std::ceil(thick * 1000) / 1000),
-                patch_of("edge", "channel", std::ceil(thick * 1000) / 1000)},
+            "What lies on the part prints in it: leave a channel beside it, or end the hose on breather that "
+            "is laid out past the edge.",
+            Fix{"Leave a channel of " + quantity(Kind::length, wide), patch_of("edge", "channel", wide)},
             hose->place);
     for (std::size_t i = 0; i < rim.things.size(); ++i) {
         const auto& s = rim.things[i];

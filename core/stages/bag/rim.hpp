@@ -47,7 +47,8 @@ std::vector<OnRim> with_own(const Choices& choices, const Rim& rim, RimThing wha
 std::size_t place_in_list(const std::vector<OnRim>& list, const Rim& rim, std::size_t number);
 
 struct Findings;
-/// Calls of what stands there; `room` is what Edge leaves between part and tape, m.
+/// Calls of what stands there; `room` is what Edge leaves between the part's finished edge
+/// and the tape, m.
 void rim_calls(const Choices& choices, const Findings& findings, double room, Calls& out);
 
 }  // namespace jig::bag
