@@ -11,6 +11,7 @@
 #include "core/science/vacuum/bridging.hpp"
 #include "core/science/vacuum/pump.hpp"
 #include "core/science/vacuum/wrap.hpp"
+#include "core/stages/bag/rim.hpp"
 
 using namespace jig;
 
@@ -70,6 +71,23 @@ void film_round_a_dome(benchmark::State& state) {
     });
 }
 BENCHMARK(film_round_a_dome)->Arg(50000)->Arg(200000)->Unit(benchmark::kMillisecond);
+
+/// Hoses, gauge and pleats on its land, and how far the face reaches from them.
+void rim_of_a_film(benchmark::State& state) {
+    const Frame frame = frame_across(Point::UnitZ());
+    Progress quiet;
+    FilmRules rules;
+    rules.land = 0.03;
+    bag::Choices choices;
+    choices.hoses = 2;
+    const auto film = film_over(bench::dome(20000), topology_of(bench::dome(20000)), frame, rules, quiet);
+    beside_slicing(state, [&](const TriangleMesh& mesh, const Topology&) {
+        auto rim = bag::rim_of(choices, film, true);
+        bag::reach_over(rim, mesh, frame);
+        benchmark::DoNotOptimize(rim.far);
+    });
+}
+BENCHMARK(rim_of_a_film)->Arg(50000)->Arg(200000)->Unit(benchmark::kMillisecond);
 
 /// A film that is too short, judged, against measuring what it should be.
 void bridge_under_a_short_film(benchmark::State& state) {

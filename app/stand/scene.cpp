@@ -315,7 +315,7 @@ Scene scene_of(const Job& job, const Findings& f, Stage stage, const Ink& k, con
                     return s;
                 }
                 if (f.part && f.part->draped->worst() != nullptr) {
-                    add_cloth(s, f, up, k, w);
+                    add_cloth(s, job, f, up, k, w);
                     if (f.core_panels) add_core_panels(s, *f.core_panels, up, k);
                     add_zones(s, job, f, up, k, w);
                     add_inserts(s, job, f, up);

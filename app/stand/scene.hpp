@@ -109,6 +109,8 @@ struct Scene {
 inline constexpr int kSeenMarks = 10000;
 /// What stands on the rim of a bag is numbered from here on, by its place among `bag::Rim::things`.
 inline constexpr int kRimMarks = 20000;
+/// Where cloth starts, and after it the handle of its warp.
+inline constexpr int kClothMarks = 30000;
 
 /// How the maker looks at it: nothing that the job keeps.
 struct View {

@@ -4,11 +4,32 @@
 #include <map>
 
 #include "app/stand/scene_parts.hpp"
+#include "core/stages/bag/ports.hpp"
 #include "core/stages/part/panels.hpp"
 
 namespace jig::app {
+namespace {
 
-void add_cloth(Scene& s, const Findings& f, const Upright& up, const Ink& k, const Wording& w) {
+/// Where the maker starts it, and a handle on its warp: as the job has them, while they are dragged too.
+void add_start(Scene& s, const DrapeStart& start, const part::ClothNet& net, const TriangleMesh& mesh,
+               const Frame& frame, const Upright& up, const Ink& k, double lift) {
+    const bag::FlowGround ground(mesh, frame);
+    const auto on_face = [&](const Point2& seen) -> Point {
+        return up(mesh.points[ground.nearest(seen)]) + Point(0, 0, 2 * lift);
+    };
+    const Point2 from(start.along, start.across);
+    const double turn = start.turn + net.angle, reach = 0.35 * ground.half().norm();
+    const Point2 way(std::cos(turn), std::sin(turn));
+    const Point seed = on_face(from), warp = on_face(from + reach * way);
+    s.lines.push_back({{seed, warp}, k.petrol, 2.8, false});
+    s.marks.push_back({seed, Fitting::feed, kClothMarks, true});
+    s.marks.push_back({warp, Fitting::bush, kClothMarks + 1, true, "warp"});
+}
+
+}  // namespace
+
+void add_cloth(Scene& s, const Job& job, const Findings& f, const Upright& up, const Ink& k,
+               const Wording& w) {
     const auto& draped = *f.part->draped;
     const auto& net = *draped.worst();
     const auto& mesh = *draped.face;
@@ -99,6 +120,10 @@ void add_cloth(Scene& s, const Findings& f, const Upright& up, const Ink& k, con
             "cloth laid at %1: every third thread; sand: past six tenths of locking, crossed: it locks at %2")
             .arg(QString("%1°").arg(std::lround(degrees(net.angle))),
                  QString::fromStdString(show(Kind::angle, net.lock, w)));
+    if (f.edge && f.edge->tool) {
+        add_start(s, job.part.drape, net, mesh, f.edge->tool->frame, up, k, lift);
+        s.legend += "; drag the square where it starts, the ring on its warp";
+    }
     if (!net.drape.meets.empty()) s.legend += "; dashed: it meets itself";
     if (springs) s.legend += "; hatched: its core does not bend so far";
     if (any) s.legend += "; dotted: corners so tight that cloth bridges them";

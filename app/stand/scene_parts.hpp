@@ -98,8 +98,10 @@ void add_plan(Scene& s, const plug::Plan& plan, const TriangleMesh& surface, con
 void add_moulds(Scene& s, const std::vector<plug::Plan>& plans, const Upright& up, const Ink& k,
                 double apart);
 void add_back(Scene& s, const Job& job, const Findings& f, const Upright& up, const Ink& k);
-/// Cloth as it lies on the part's face: its threads, where it locks, and where corners are bridged.
-void add_cloth(Scene& s, const Findings& f, const Upright& up, const Ink& k, const Wording& w);
+/// Cloth as it lies on the part's face: its threads, where it locks, and where corners are bridged; where it
+/// starts and its warp, to be dragged.
+void add_cloth(Scene& s, const Job& job, const Findings& f, const Upright& up, const Ink& k,
+               const Wording& w);
 /// The part's inserts, to be dragged.
 void add_inserts(Scene& s, const Job& job, const Findings& f, const Upright& up);
 /// Joints between the core's panels, and the panels' names.

@@ -1,5 +1,6 @@
 // The face as it stands with its release: its state, and the way that each coat is laid.
 #include "app/stand/scene_parts.hpp"
+#include "core/stages/release/strips.hpp"
 #include "core/stages/release/strokes.hpp"
 
 namespace jig::app {
@@ -39,6 +40,35 @@ void add_strokes(Scene& s, const TriangleMesh& mesh, const Upright& up, const Fi
         s.lines.push_back(std::move(line));
     }
     if (!strokes.empty()) s.legend += "    arrows: which way each coat is laid";
+}
+
+/// Of a face that is released off a roll: its strips, edge to edge.
+bool add_strips(Scene& s, const TriangleMesh& mesh, const Upright& up, const Findings& f, const Ink& k) {
+    if (!f.release) return false;
+    const release::Face* rolled = nullptr;
+    for (const auto& face : f.release->faces) {
+        const bool by_roll = face.system.kind == ReleaseKind::sheet || face.system.kind == ReleaseKind::tape;
+        // Plug and mould are the same face; the mould's own comes first.
+        if (by_roll && !face.system.first_use.empty() &&
+            (face.of == release::FaceOf::mould || (face.of == release::FaceOf::plug && rolled == nullptr)))
+            rolled = &face;
+    }
+    if (rolled == nullptr) return false;
+    const auto& coat = rolled->system.first_use.front();
+    Progress unhurried;
+    const auto strips =
+        release::strips_over(mesh, up.frame, std::max(1e-3, coat.width - coat.lap), unhurried);
+    const double lift = 0.003 * (s.bounds.high - s.bounds.low).norm();
+    for (const auto& way : strips.ways) {
+        SceneLine line;
+        line.colour = k.petrol;
+        line.width = 1.4;
+        for (const auto& p : way) line.points.push_back(up(p) + Point(0, 0, lift));
+        s.lines.push_back(std::move(line));
+    }
+    s.legend += "    lines: middles of the " + QString::fromStdString(coat.product) + "'s strips on the " +
+                QString::fromStdString(rolled->name);
+    return rolled->of == release::FaceOf::mould;
 }
 
 }  // namespace
@@ -82,7 +112,7 @@ void add_released(Scene& s, const TriangleMesh& mesh, const Upright& up, const J
                 : pattern == Pattern::dots ? "    dotted: coats missing"
                                            : "    crossed: touch up first") +
                "    yellow: tape land, masked and kept clear";
-    add_strokes(s, mesh, up, f, k);
+    if (!add_strips(s, mesh, up, f, k)) add_strokes(s, mesh, up, f, k);
 }
 
 }  // namespace jig::app

@@ -128,6 +128,12 @@ void MainWindow::build_acts() {
              document_->replace("wash the paint off", std::move(job));
          },
          Stage::split},
+        {"bias",
+         "Turn the part's cloth by 45°, onto the bias",
+         {},
+         Menu::none,
+         [this] { turn_cloth(); },
+         Stage::part},
         {"routes",
          "Set the plug's routes side by side",
          {QKeySequence("Ctrl+R")},

@@ -194,6 +194,9 @@ class MainWindow : public QMainWindow {
     void set_insert(std::size_t number, const Point& at);
     void set_hose(int number, const Point& at);
     void set_rim(std::size_t number, double share);
+    /// Where the part's cloth starts, or which way its warp runs.
+    void set_cloth(bool start, const Point& at);
+    void turn_cloth();
     void set_seen(std::size_t number, const Point& at);
     /// A mark of the real front: at the time that the stand shows, where it is planned to be then.
     void mark_front();

@@ -168,7 +168,7 @@ void ShopSheet::lay_out() {
     auto* plots = new QHBoxLayout();
     for (auto* plot : {&gel_, &glass_}) {
         *plot = new PlotView(page);
-        (*plot)->setMinimumHeight(200);
+        (*plot)->setMinimumHeight(180);
         plots->addWidget(*plot);
     }
     gel_->setObjectName("shop-gel-plot");

@@ -1,4 +1,5 @@
 // What is shown on the stand and what hands do there.
+#include <cmath>
 #include <QAction>
 #include <QSplitter>
 #include <QStackedWidget>
@@ -239,7 +240,9 @@ void MainWindow::set_rim(std::size_t number, double share) {
 
 void MainWindow::slide_mark(int number, const Point& at) {
     if (number < 0 || drawn_ != stage_) return;
-    if (stage_ == Stage::part)
+    if (stage_ == Stage::part && number >= kClothMarks)
+        set_cloth(number == kClothMarks, at);
+    else if (stage_ == Stage::part)
         set_insert(static_cast<std::size_t>(number), at);
     else if (number >= kSeenMarks)
         set_seen(static_cast<std::size_t>(number - kSeenMarks), at);
@@ -257,6 +260,33 @@ void MainWindow::set_insert(std::size_t number, const Point& at) {
     job.part.inserts[number].across = to.y();
     document_->drag("move an insert", std::move(job));
     show_scene(false);
+}
+
+void MainWindow::set_cloth(bool start, const Point& at) {
+    const auto& f = document_->findings();
+    if (!f.part || !f.part->draped->face || !f.edge || !f.edge->tool) return;
+    const auto* net = f.part->draped->worst();
+    if (net == nullptr) return;
+    auto job = document_->job();
+    auto& drape = job.part.drape;
+    const Point2 to = bag::FlowGround(*f.part->draped->face, f.edge->tool->frame).seen(at);
+    if (start) {
+        drape.along = to.x();
+        drape.across = to.y();
+    } else {
+        const Point2 way = to - Point2(drape.along, drape.across);
+        if (way.norm() < 1e-6) return;
+        // A thread has no head: half a turn leaves it as it was.
+        drape.turn = std::remainder(std::atan2(way.y(), way.x()) - net->angle, kPi);
+    }
+    document_->drag(start ? "move where the cloth starts" : "turn the cloth", std::move(job));
+    show_scene(false);
+}
+
+void MainWindow::turn_cloth() {
+    auto job = document_->job();
+    job.part.drape.turn = std::remainder(job.part.drape.turn + kPi / 4, kPi);
+    document_->replace("turn the cloth onto the bias", std::move(job));
 }
 
 void MainWindow::set_seen(std::size_t number, const Point& at) {

@@ -325,7 +325,7 @@ using JobGraph =
     Graph<Given, &brief::evaluate, &nodes::shape_of, &nodes::split_asked, &split::evaluate, &nodes::warmth,
           &nodes::envelope_heat, &nodes::mould_of, &nodes::plug_of, &nodes::shell_made, &nodes::flange_plate,
           &nodes::edge_of, &nodes::tool_surface, &nodes::under_ribs, &nodes::plug_under, &heat::shell_go,
-          &nodes::shell_limit, &nodes::shell_of, &back::evaluate, &release::evaluate, &nodes::cloth_asked,
+          &nodes::shell_limit, &nodes::shell_of, &back::evaluate, &bag::tape_land, &release::evaluate, &nodes::cloth_asked,
           &nodes::draped, &nodes::bare_face, &nodes::zones_asked, &nodes::regions, &nodes::inserts_asked,
           &nodes::insert_places, &nodes::core_asked, &nodes::core_fit, &bag::keepers, &part::evaluate,
           &heat::part_go, &heat::cures, &heat::oven_use, &bag::tool_behind, &bag::evaluate,

@@ -48,7 +48,18 @@ TEST_CASE("the film covers the tray's floor, walls and lands") {
     CHECK(f.bag->film.length == Approx(size.x() + 2 * wall + 2 * land).epsilon(0.01));
     CHECK(f.bag->film.width == Approx(size.y() + 2 * wall + 2 * land).epsilon(0.01));
     CHECK(bought(f, "bag film") == Approx(f.bag->film.area() * 1.1));
-    CHECK(bought(f, "sealant tape") == Approx(f.bag->film.tape * 1.15));
+    // The land, the pleats, and 0.3 m each for a hose and a gauge.
+    CHECK(bought(f, "sealant tape") == Approx((f.bag->film.tape + 0.6) * 1.15));
+    job.bag.hoses = 3;
+    CHECK(bought(worked_out(job), "sealant tape") == Approx((f.bag->film.tape + 1.2) * 1.15));
+    // A film that is wider than its roll is joined along its length.
+    auto shop = fixtures::shop();
+    for (auto& c : shop.consumables) {
+        if (c.name == "bag film") c.width = 0.55 * f.bag->film.width;
+    }
+    const auto joined = evaluate(job, shop, quiet, Depth::stages);
+    REQUIRE(joined.bag->film.joins == 1);
+    CHECK(joined.bag->tape == Approx(f.bag->film.tape + 1.2 + f.bag->film.length));
 }
 
 TEST_CASE("two bags take twice the film and tape, and an hour more") {

@@ -32,8 +32,10 @@ std::vector<Sentence> release_sentences(const Job& job, const Shop& shop) {
                        "; rims that close on each other are",
                        flag_word("/release/rims_released", "rims", "released", "kept clear for glue"), "."});
     }
-    out.push_back({"The tape land is",
-                   flag_word("/release/mask_land", "masking", "masked until bagging", "released too"), "."});
+    if (bag::stuck_to_flange(job.bag, job.part.how, job.brief.process))
+        out.push_back({"The tape land is",
+                       flag_word("/release/mask_land", "masking", "masked until bagging", "released too"),
+                       "."});
     return out;
 }
 

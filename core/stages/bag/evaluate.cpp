@@ -11,6 +11,9 @@ namespace {
 /// A pump that nobody has described takes any number of hoses.
 constexpr int kManyPorts = 1000;
 
+/// m of tape round a hose or a gauge where it comes out of the film, typical.
+constexpr double kTapeEach = 0.3;
+
 /// m past the rim that the film reaches: from the part's rim outwards, or, over several, from the flange's
 /// own rim inwards past the grip.
 double outside_of(const edge::Choices& e, bool several) {
@@ -176,8 +179,10 @@ void figures(const Choices& c, const part::Choices& part, Findings& out) {
                                             : "face and flange, with ease") +
                 (c.films() > 1 ? "; two bags" : ""));
         add("tape", "sealant tape", Kind::length, out.tape,
-            std::string(c.wraps() ? "along the seams" : "along the land and up and down every pleat") +
-                (c.films() > 1 ? "; two bags" : ""));
+            fmt::format("{}{}, and {} for each of {} hoses and gauges{}",
+                        c.wraps() ? "along the seams" : "along the land, up and down every pleat",
+                        !c.wraps() && f.joins > 0 ? ", along the film's joins" : "",
+                        quantity(Kind::length, kTapeEach), out.comes_out, c.films() > 1 ? "; two bags" : ""));
     }
     if (out.rim.far > 0)
         add("far", "the face's farthest place to a hose", Kind::length, out.rim.far,
@@ -327,7 +332,12 @@ Findings evaluate(const Choices& c, const part::Choices& part_choices, const par
     } else {
         // Without a face to measure, what goes round the tool is twice what goes over its face.
         out.film_area = bags * out.cover * (c.wraps() ? 2 : 1);
-        out.tape = bags * out.cover_tape;
+        out.tape = bags * (out.cover_tape + share * out.film.joins * out.film.length);
+    }
+    if (c.way != BagWay::reusable) {
+        out.comes_out = (part_choices.how == LayUp::infused ? 0 : c.hoses_out()) +
+                        std::max(1, c.placed_of(RimThing::gauge));
+        out.tape += bags * kTapeEach * out.comes_out;
     }
     out.layers = layers(c, part_choices.how, ground, out.film, out.film_area, out.wrap, shop);
     for (const auto& l : out.layers)

@@ -32,6 +32,7 @@ struct Findings {
     std::vector<BagLayer> layers;   ///< from the last ply outwards
     double film_area = 0;           ///< m² of all of them, second bags too
     double tape = 0;                ///< m, the same
+    int comes_out = 0;              ///< hoses and gauges that come out of the film, each with its tape
     /// One film over the face and flange of every piece, and its tape: whatever lies under it, the shell on
     /// its plug or the part in its mould, m² and m.
     double cover = 0, cover_tape = 0;

@@ -17,6 +17,14 @@ ToolBehind tool_behind(const Choices& c, const shell::Findings& shell, const bac
     return out;
 }
 
+bool stuck_to_flange(const Choices& c, LayUp how, Process process) {
+    return how != LayUp::hand && process != Process::squeeze && !c.wraps();
+}
+
+release::TapeLand tape_land(const Choices& c, const part::Choices& part, const brief::Making& brief) {
+    return {stuck_to_flange(c, part.how, brief.process)};
+}
+
 Wrap wrap_of(const Choices& c, const Round& round, const ToolBehind& behind, double land,
              const Consumable& stock) {
     Wrap out;

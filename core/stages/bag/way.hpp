@@ -6,6 +6,7 @@
 #include "core/stages/back/findings.hpp"
 #include "core/stages/bag/choices.hpp"
 #include "core/stages/plug/choices.hpp"
+#include "core/stages/release/findings.hpp"
 
 namespace jig::bag {
 
@@ -19,6 +20,10 @@ struct ToolBehind {
 ToolBehind tool_behind(const Choices& choices, const shell::Findings& shell,
                        const back::Choices& back_choices, const back::Findings& back,
                        const plug::Choices& plug);
+
+/// Whether a bag is stuck to the flange of the mould: not laid open, nor squeezed, nor in a film all round.
+bool stuck_to_flange(const Choices& choices, LayUp how, Process process);
+release::TapeLand tape_land(const Choices& choices, const part::Choices& part, const brief::Making& brief);
 
 /// A film round the whole tool as it is cut.
 struct Wrap {

@@ -112,7 +112,7 @@ Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief, co
             "Release film on a shape " + quantity(Kind::length, shape.measures.size.z()) + " deep",
             "Film lies on flat or single-curved faces; on this one it folds, and the folds print.", semi);
     }
-    if (!c.mask_land) {
+    if (f.taped && !c.mask_land) {
         add(Severity::stop, "land", "Release runs over the tape land",
             "The bag's tape does not stick to release: mask the land until bagging.",
             Fix{"Mask the tape land", patch_of("release", "mask_land", true)});

@@ -114,10 +114,14 @@ std::vector<Judgement> judged(FaceKind surface, FaceHistory history, Family resi
 
 Findings evaluate(const Choices& c, const split::Choices& split_choices, const split::Findings& split,
                   const plug::Findings& plug, const edge::Findings& edge, const shell::Choices& shell,
-                  const part::Choices& part, const Library& shop) {
+                  const part::Choices& part, const TapeLand& land, const Library& shop) {
     Findings out;
     out.system = system_of(c.mould.system, c, shop);
-    out.kept_clear = c.mask_land ? edge.tape_land_area : 0;
+    out.taped = land.taped;
+    const bool masks = land.taped && c.mask_land;
+    out.kept_clear = masks ? edge.tape_land_area : 0;
+    // Rims that are glued are masked on both sides of their line.
+    out.masked = (masks ? edge.tape_land_length : 0) + (c.rims_released ? 0 : 2 * split.set.seam_length);
     out.area = split.mould_area() + edge.area - out.kept_clear;
     out.plan = coats_of(out.system.first_use, out.area, &out.clock);
     out.clock += out.system.final_cure;
@@ -188,7 +192,8 @@ Findings evaluate(const Choices& c, const split::Choices& split_choices, const s
     out.figures = {
         {"coats", "coats before the first pull", Kind::count, static_cast<double>(coats), out.system.care},
         {"area", "area to coat", Kind::area, out.area,
-         "moulded area and flange, less the masked tape land " + quantity(Kind::area, out.kept_clear)},
+         masks ? "moulded area and flange, less the masked tape land " + quantity(Kind::area, out.kept_clear)
+               : std::string("moulded area and flange")},
         {"clock", "first coat to first pull", Kind::duration, out.clock,
          "work on every coat, its wait, and the last cure of " +
              quantity(Kind::duration, out.system.final_cure)},
@@ -206,6 +211,13 @@ Findings evaluate(const Choices& c, const split::Choices& split_choices, const s
          out.system.good_for > 0 ? "then dust and drying cost the release: one coat more" : "0: any time"},
         {"limit", "good up to", Kind::temperature, out.system.top_temperature,
          "from the shop library: " + out.system.origin.note}};
+    if (out.masked > 0)
+        out.figures.push_back({"masked", "masking tape before the first coat", Kind::length, out.masked,
+                               std::string(masks ? "along the tape land, as wide as that" : "") +
+                                   (c.rims_released ? ""
+                                    : masks         ? "; "
+                                                    : "") +
+                                   (c.rims_released ? "" : "both sides of the lines that are glued")});
     if (out.seam > 0 && c.seam != SeamFill::none)
         out.figures.push_back(
             {"seam_fill", "to close the lines between pieces", Kind::mass, out.seam_fill,

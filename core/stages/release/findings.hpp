@@ -50,6 +50,12 @@ struct Face {
     bool operator==(const Face&) const = default;
 };
 
+/// Whether a bag is stuck to the mould's flange, on a land that has to be clear of release.
+struct TapeLand {
+    bool taped = true;
+    bool operator==(const TapeLand&) const = default;
+};
+
 struct Findings {
     std::vector<Figure> figures;
     std::vector<Face> faces;  ///< plugs, parting boards, mould pieces, loose ones
@@ -62,6 +68,8 @@ struct Findings {
     double cost_first = 0, cost_each = 0;
     double litres = 0;      ///< for the first use
     double kept_clear = 0;  ///< m² that release must not reach
+    bool taped = true;      ///< whether a bag is stuck to the flange
+    double masked = 0;      ///< m of masking tape, its width over what is kept clear
     double seam = 0;        ///< m of lines between pieces to close
     double seam_fill = 0;   ///< kg of what closes them
     SeamFill seam_with = SeamFill::none;
@@ -71,7 +79,7 @@ struct Findings {
 /// What the faces are made of and what comes on them.
 Findings evaluate(const Choices& choices, const split::Choices& split_choices, const split::Findings& split,
                   const plug::Findings& plug, const edge::Findings& edge, const shell::Choices& shell,
-                  const part::Choices& part, const Library& shop);
+                  const part::Choices& part, const TapeLand& land, const Library& shop);
 Calls calls(const Choices& choices, const Findings& findings, const brief::Choices& brief,
             const shape::Findings& shape, const shell::Choices& shell, const Library& shop);
 
