@@ -11,7 +11,7 @@ namespace jig::app {
 namespace {
 
 /// Where the maker starts it, and a handle on its warp: as the job has them, while they are dragged too.
-void add_start(Scene& s, const DrapeStart& start, const part::ClothNet& net, const TriangleMesh& mesh,
+void add_start(Scene& s, const part::DrapeStart& start, const part::ClothNet& net, const TriangleMesh& mesh,
                const Frame& frame, const Upright& up, const Ink& k, double lift) {
     const bag::FlowGround ground(mesh, frame);
     const auto on_face = [&](const Point2& seen) -> Point {

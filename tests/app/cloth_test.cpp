@@ -6,7 +6,7 @@ using namespace bench;
 
 namespace {
 
-const DrapeStart& start_of(Bench& b) {
+const part::DrapeStart& start_of(Bench& b) {
     return b.window.document().job().part.drape;
 }
 
@@ -25,7 +25,7 @@ TEST_CASE("cloth starts where its square is dropped, in one step, and lies from 
     const auto at = stand.mark_place(kClothMarks);
     REQUIRE_FALSE(at.isNull());
     const Point before = draped(b).seed;
-    CHECK(start_of(b) == DrapeStart{});
+    CHECK(start_of(b) == part::DrapeStart{});
     drag(stand, at, {70, 20});
     b.settle();
     CHECK(Point2(start_of(b).along, start_of(b).across).norm() > 0.02);
@@ -39,7 +39,7 @@ TEST_CASE("cloth starts where its square is dropped, in one step, and lies from 
           1.5 * draped(b).cell);
     CHECK(b.window.document().undo_name() == "move where the cloth starts");
     b.key(Qt::Key_Z, Qt::ControlModifier);
-    CHECK(start_of(b) == DrapeStart{});
+    CHECK(start_of(b) == part::DrapeStart{});
     CHECK((draped(b).seed - before).norm() < 1e-12);
 }
 

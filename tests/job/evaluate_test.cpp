@@ -215,7 +215,6 @@ TEST_CASE("every fix that a call offers is a job, and mends its call") {
     job.plug.barrier = Barrier::none;
     job.edge.tape_land = 0.012;
     job.edge.trim = 0.002;
-    job.release.mask_land = false;
     job.release.system = "paste wax";
     job.brief.top_temperature = kelvin(95);
     job.back.bag = BagKind::envelope;
@@ -235,8 +234,8 @@ TEST_CASE("every fix that a call offers is a job, and mends its call") {
         const auto* still = call(after, c.key);
         CHECK((still == nullptr || still->headline != c.headline));
     }
-    for (const char* key : {"porous", "tape_land", "trim", "land", "too_hot", "envelope", "person", "process",
-                            "print_through"}) {
+    for (const char* key :
+         {"porous", "tape_land", "trim", "too_hot", "envelope", "person", "process", "print_through"}) {
         INFO(key);
         CHECK(call(f, key) != nullptr);
     }
