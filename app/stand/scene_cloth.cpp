@@ -23,7 +23,7 @@ void add_start(Scene& s, const part::DrapeStart& start, const part::ClothNet& ne
     const Point seed = on_face(from), warp = on_face(from + reach * way);
     s.lines.push_back({{seed, warp}, k.petrol, 2.8, false});
     s.marks.push_back({seed, Fitting::feed, kClothMarks, true});
-    s.marks.push_back({warp, Fitting::bush, kClothMarks + 1, true, "warp"});
+    s.marks.push_back({warp, Fitting::bush, kClothMarks + 1, true});
 }
 
 }  // namespace
@@ -112,7 +112,8 @@ void add_cloth(Scene& s, const Job& job, const Findings& f, const Upright& up, c
         s.lines.push_back({{up(a + lift * normal), up(b + lift * normal)}, k.clay, 2.2, true});
     // Where it truly does: from a rim's notch it is moved in.
     const Point& seed = net.drape.nodes.empty() ? draped.seed : net.drape.nodes.front().at;
-    s.labels.push_back({up(seed) + Point(0, 0, 4 * lift), "starts here"});
+    if ((seed - draped.seed).norm() > draped.cell)
+        s.labels.push_back({up(seed) + Point(0, 0, 4 * lift), "starts here"});
     if (net.drape.locked > 0)
         s.labels.push_back({up(net.drape.most_at) + Point(0, 0, 4 * lift), "most sheared"});
     s.legend =

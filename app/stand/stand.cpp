@@ -203,12 +203,19 @@ void Stand::paint_brush(QPainter& p) const {
 }
 
 int Stand::mark_at(const QPointF& at) const {
+    constexpr double kReach = 9, kSame = 0.5;
     const auto m = camera_.matrix(size());
+    int found = -1;
+    double least = kReach;
     for (const auto& mark : scene_.marks) {
-        if (mark.number >= 0 && QLineF(at, Camera::project(m, mark.at, size())).length() < 9)
-            return mark.number;
+        if (mark.number < 0) continue;
+        const double off = QLineF(at, Camera::project(m, mark.at, size())).length();
+        // Of those that lie over each other the one that is drawn last: it is seen on top.
+        if (off >= (found < 0 ? kReach : least + kSame)) continue;
+        found = mark.number;
+        least = std::min(least, off);
     }
-    return -1;
+    return found;
 }
 
 const Mark* Stand::marked(int number) const {

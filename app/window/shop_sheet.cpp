@@ -389,8 +389,9 @@ void ShopSheet::change(const QString& name, const Change& how) {
         // What was typed into the files since they were read is not written over.
         const auto now = shop_on_disk();
         const auto next = how(now);
-        Before before{list(), text_on_disk(list()), name};
+        Before before{list(), text_on_disk(list()), {}, name};
         keep(next, list());
+        before.after = text_on_disk(list());
         before_.push_back(std::move(before));
         emit said("Kept in your library: " + name + ".");
     } catch (const InputError& e) {
@@ -403,6 +404,12 @@ void ShopSheet::take_back() {
     if (before_.empty()) return;
     const auto last = before_.back();
     try {
+        if (text_on_disk(last.list) != last.after) {
+            before_.clear();
+            fill_figures();
+            emit said("Something else has written to " + path_of(last.list) + " since: it stays as it is.");
+            return;
+        }
         write_text(last.list, last.text.value_or(""));
         document_.set_shop(shop_on_disk());
         before_.pop_back();

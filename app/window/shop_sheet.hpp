@@ -35,9 +35,10 @@ class ShopSheet : public QScrollArea {
 
   private:
     using Change = std::function<Shop(const Shop&)>;
+    /// A change that can be taken back.
     struct Before {
         std::string list;
-        std::optional<std::string> text;  ///< of the shop's own file; none where there was none
+        std::optional<std::string> text, after;  ///< of the shop's own file; none where there was none
         QString name;
     };
     void lay_out();

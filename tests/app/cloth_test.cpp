@@ -76,3 +76,24 @@ TEST_CASE("the warp runs where its ring is drawn, and turns onto the bias by an 
     b.settle();
     CHECK(start_of(b).turn == Approx(0).margin(1e-9));
 }
+
+TEST_CASE("where a mark lies over another the one on top is taken, else the nearer one") {
+    Bench b;
+    b.window.show_stage(Stage::part);
+    b.settle();
+    auto job = b.window.document().job();
+    job.part.inserts = {part::Insert{}};
+    b.window.document().replace("an insert where the cloth starts", std::move(job));
+    b.settle();
+    auto& stand = b.window.stand();
+    stand.frame_all();
+    REQUIRE(QLineF(stand.mark_place(0), stand.mark_place(kClothMarks)).length() < 3);
+    drag(stand, stand.mark_place(0), {50, 15});
+    b.settle();
+    CHECK(b.window.document().undo_name() == "move an insert");
+    CHECK(start_of(b) == part::DrapeStart{});
+    // With the insert away the square is there to be taken.
+    drag(stand, stand.mark_place(kClothMarks), {-40, -10});
+    b.settle();
+    CHECK(b.window.document().undo_name() == "move where the cloth starts");
+}

@@ -52,6 +52,11 @@ TEST_CASE("the film covers the tray's floor, walls and lands") {
     CHECK(bought(f, "sealant tape") == Approx((f.bag->film.tape + 0.6) * 1.15));
     job.bag.hoses = 3;
     CHECK(bought(worked_out(job), "sealant tape") == Approx((f.bag->film.tape + 1.2) * 1.15));
+    // An infusion's come out as its plan has them: three lines and a vent, and the gauge.
+    auto infused = job;
+    infused.part.how = LayUp::infused;
+    infused.bag.infusion.lines = 3;
+    CHECK(worked_out(infused).bag->tape == Approx(f.bag->film.tape + 1.5));
     // A film that is wider than its roll is joined along its length.
     auto shop = fixtures::shop();
     for (auto& c : shop.consumables) {

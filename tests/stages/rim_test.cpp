@@ -175,6 +175,40 @@ TEST_CASE("calls of the rim come with what provokes them, show the place, and th
     }
 }
 
+TEST_CASE("a bag that is used again has hoses and a gauge, and no pleats whatever was placed") {
+    auto job = bagged();
+    job.bag.placed = {{kPleat, 0.1}, {kPleat, 0.6}};
+    job.bag.way = BagWay::reusable;
+    auto f = worked_out(job);
+    CHECK(of(f.bag->rim, kPleat).empty());
+    CHECK(of(f.bag->rim, kHose).size() == 1);
+    CHECK(of(f.bag->rim, kGauge).size() == 1);
+    // Round the whole tool nothing stands on a land.
+    job.bag.way = BagWay::envelope;
+    f = worked_out(job);
+    CHECK(f.bag->rim.things.empty());
+    CHECK(f.bag->rim.far == 0);
+    // More than hands could set are refused, and the choices stay.
+    job.bag.way = BagWay::surface;
+    job.bag.placed.assign(501, {kPleat, 0.5});
+    f = worked_out(job);
+    CHECK_FALSE(f.bag);
+}
+
+TEST_CASE("a film's drawing marks the pleats that take something up") {
+    auto job = bagged();
+    const auto by_rule = worked_out(job);
+    const auto& rim = by_rule.bag->rim;
+    const double at = of(rim, kPleat)[0].at;
+    job.bag.placed = {{kPleat, at}, {kPleat, at}};
+    const auto f = worked_out(job);
+    REQUIRE(f.bag->film.pleats.size() == 2);
+    // Of two in one place one takes all.
+    CHECK(f.bag->film.pleats[0].height + f.bag->film.pleats[1].height == Approx(f.bag->film.slack / 2));
+    const auto sheet = bag::closing_sheet(*f.bag, job.edge.tape_land);
+    CHECK(sheet.sheets.at(0).pieces.size() == 2);  // the film, and one mark
+}
+
 TEST_CASE("a trap of the shop's catches by its own size and takes as many hoses as it has ports") {
     auto job = bagged();
     job.bag.catcher = "clear pot, 2 L";

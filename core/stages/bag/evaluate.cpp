@@ -2,6 +2,7 @@
 
 #include <cmath>
 
+#include "core/base/error.hpp"
 #include "core/stages/bag/findings.hpp"
 #include "core/stages/whereabouts.hpp"
 
@@ -11,8 +12,16 @@ namespace {
 /// A pump that nobody has described takes any number of hoses.
 constexpr int kManyPorts = 1000;
 
+/// No rim that hands can work on holds more.
+constexpr std::size_t kMostPlaced = 500;
 /// m of tape round a hose or a gauge where it comes out of the film, typical.
 constexpr double kTapeEach = 0.3;
+
+/// Feeds and vents of an infusion, which come out of its film; by a plan all vents are one.
+int infusion_hoses(const Infusion& c) {
+    if (c.plan == InfusionPlan::own) return static_cast<int>(c.ports.size());
+    return (c.plan == InfusionPlan::spine ? c.lines : 1) + 1;
+}
 
 /// m past the rim that the film reaches: from the part's rim outwards, or, over several, from the flange's
 /// own rim inwards past the grip.
@@ -272,6 +281,9 @@ Findings evaluate(const Choices& c, const part::Choices& part_choices, const par
                   const split::Findings& split, const edge::Choices& edge_choices, const edge::Findings& edge,
                   const ToolBehind& behind, const brief::Of<brief::Making, brief::Pump>& brief,
                   const Library& shop, Progress& progress) {
+    if (c.placed.size() > kMostPlaced)
+        throw InputError("bag", fmt::format("{} things stand on its rim", c.placed.size()),
+                         fmt::format("keep {} at most", kMostPlaced));
     Findings out;
     out.behind = behind;
     out.how = part_choices.how;
@@ -312,7 +324,9 @@ Findings evaluate(const Choices& c, const part::Choices& part_choices, const par
         return out;
     }
     if (edge.tool) {
-        if (!c.wraps()) out.rim = rim_of(c, out.film, part_choices.how != LayUp::infused);
+        if (c.way != BagWay::surface)
+            close_otherwise(c, edge_choices, *edge.tool, behind, *stock, out, progress);
+        out.rim = rim_of(c, out.film, part_choices.how != LayUp::infused);
         const auto lies =
             ground_of(*edge.tool, out.film, out.frame, outside_of(edge_choices, split.parts() > 1),
                       split.parts() > 1, out.rim, progress);
@@ -320,8 +334,6 @@ Findings evaluate(const Choices& c, const part::Choices& part_choices, const par
         ground.width = lies.width;
         ground.curved = lies.curved;
         ground.pieces = share;
-        if (c.way != BagWay::surface)
-            close_otherwise(c, edge_choices, *edge.tool, behind, *stock, out, progress);
     }
     out.pulls = c.way == BagWay::reusable ? stock->pulls : 1;
     if (c.way == BagWay::reusable) {
@@ -335,7 +347,7 @@ Findings evaluate(const Choices& c, const part::Choices& part_choices, const par
         out.tape = bags * (out.cover_tape + share * out.film.joins * out.film.length);
     }
     if (c.way != BagWay::reusable) {
-        out.comes_out = (part_choices.how == LayUp::infused ? 0 : c.hoses_out()) +
+        out.comes_out = (part_choices.how == LayUp::infused ? infusion_hoses(c.infusion) : c.hoses_out()) +
                         std::max(1, c.placed_of(RimThing::gauge));
         out.tape += bags * kTapeEach * out.comes_out;
     }

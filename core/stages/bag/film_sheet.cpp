@@ -71,6 +71,7 @@ SheetSet film_sheet(const Film& film, const Frame& frame) {
     }
     const double begin = std::atan2(turn_y, turn_x) / (2 * kPi) * whole;
     for (std::size_t i = 0; i < edge.size(); ++i) {
+        if (film.pleats[i].height <= 0) continue;  // it takes nothing up
         const auto [at, along] = on_edge(l, w, begin + edge[i]);
         const Point2 in(-along.y(), along.x());
         const double mark = std::min(film.pleats[i].height, 0.1 * std::min(l, w));

@@ -41,28 +41,32 @@ constexpr double kEnd = 0.25;
 
 FlowGround::FlowGround(const TriangleMesh& mesh, const Frame& frame) : mesh_(mesh), frame_(frame) {
     const auto n = mesh.points.size();
-    std::vector<std::vector<std::uint32_t>> round(n);
+    // Every edge of every triangle both ways, then each once.
+    std::vector<std::uint32_t> fill(n + 1, 0), all(6 * mesh.triangles.size());
+    for (const auto& t : mesh.triangles) {
+        for (const auto i : t) fill[i + 1] += 2;
+    }
+    for (std::size_t i = 0; i < n; ++i) fill[i + 1] += fill[i];
+    const auto begins = fill;
     double sum = 0;
-    std::size_t edges = 0;
     for (const auto& t : mesh.triangles) {
         for (std::size_t k = 0; k < 3; ++k) {
             const auto a = t[k], b = t[(k + 1) % 3];
-            round[a].push_back(b);
-            round[b].push_back(a);
+            all[fill[a]++] = b;
+            all[fill[b]++] = a;
             sum += (mesh.points[a] - mesh.points[b]).norm();
-            ++edges;
         }
     }
-    edge_ = edges > 0 ? sum / static_cast<double>(edges) : 0;
+    edge_ = mesh.triangles.empty() ? 0 : sum / static_cast<double>(3 * mesh.triangles.size());
     start_.assign(1, 0);
+    to_.reserve(all.size() / 2 + n);
     Point2 low = Point2::Constant(1e300), high = -low;
     for (std::uint32_t i = 0; i < n; ++i) {
-        auto& others = round[i];
-        std::sort(others.begin(), others.end());
-        others.erase(std::unique(others.begin(), others.end()), others.end());
-        to_.insert(to_.end(), others.begin(), others.end());
+        const auto from = all.begin() + begins[i], to = all.begin() + begins[i + 1];
+        std::sort(from, to);
+        to_.insert(to_.end(), from, std::unique(from, to));
         start_.push_back(static_cast<std::uint32_t>(to_.size()));
-        if (others.empty()) continue;
+        if (from == to) continue;
         used_.push_back(i);
         low = low.cwiseMin(frame.flat(mesh.points[i]));
         high = high.cwiseMax(frame.flat(mesh.points[i]));

@@ -171,6 +171,7 @@ Rim rim_of(const Choices& c, const Film& film, bool with_hoses) {
     for (const double at : gauges) add(RimThing::gauge, at, 0, hoses);
     // The film has them in their order round the land; the maker's list in his.
     const auto own = own_of(c, RimThing::pleat);
+    if (pleats.empty()) return out;  // a bag that is used again has none, whatever was placed
     if (own.empty()) {
         for (std::size_t i = 0; i < pleats.size(); ++i)
             add(RimThing::pleat, pleats[i], film.pleats[i].height, hoses);
