@@ -76,7 +76,7 @@ void MainWindow::build_acts() {
          [this] { ask_outline(); }},
         {"library",
          "The shop's library: figures of your own",
-         {QKeySequence("Ctrl+L")},
+         {QKeySequence("Ctrl+Shift+L")},
          Menu::job,
          [this] { open_shop(); }},
         {"keep-offcuts",

@@ -215,3 +215,24 @@ TEST_CASE("no list of the library shows a cell that is cut, nor a name in a file
         }
     }
 }
+
+TEST_CASE("no key stands for two acts") {
+    Bench b;
+    std::map<QString, QString> taken;
+    int keys = 0;
+    for (const auto* action : b.window.findChildren<QAction*>()) {
+        if (!action->objectName().startsWith("act-")) continue;
+        for (const auto& key : action->shortcuts()) {
+            const auto [at, fresh] = taken.emplace(key.toString(), action->objectName());
+            INFO(key.toString().toStdString() << " of " << at->second.toStdString());
+            CHECK((fresh || at->second == action->objectName()));
+            ++keys;
+        }
+    }
+    CHECK(keys > 30);
+    // The library's own.
+    QApplication::setActiveWindow(&b.window);
+    b.key(Qt::Key_L, Qt::ControlModifier | Qt::ShiftModifier);
+    REQUIRE(b.window.shop_sheet() != nullptr);
+    CHECK(b.window.shop_sheet()->isVisible());
+}
