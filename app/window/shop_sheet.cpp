@@ -137,12 +137,15 @@ void ShopSheet::lay_out() {
     note_->setPlaceholderText("a note: which data sheet, of when, measured how");
     note_->setAccessibleName("Note on where the entry's figures come from");
     auto* acts = new QWidget(page);
-    auto* flow = new FlowLayout(acts, 6, 6);
     more_ = button(acts, "shop-more", "One more");
     away_ = button(acts, "shop-away", "Take it away");
     give_up_ = button(acts, "shop-give-up", "As it was shipped");
     back_ = button(acts, "shop-back", "Take the last change back");
-    for (auto* b : {more_, away_, give_up_, back_}) flow->addWidget(b);
+    auto* flow = new FlowLayout(acts, 6, 6);
+    flow->addWidget(more_);
+    flow->addWidget(away_);
+    flow->addWidget(give_up_);
+    flow->addWidget(back_);
     auto* copying = new QWidget(page);
     auto* copy_row = new FlowLayout(copying, 6, 6);
     name_ = new QLineEdit(copying);

@@ -31,7 +31,6 @@ class RimPane : public RecordsPane<OnRim> {
         told_->setObjectName("rim-told");
         box()->insertWidget(1, told_);
         auto* buttons = new QWidget(this);
-        auto* flow = new FlowLayout(buttons, 6, 6);
         auto* more = new QPushButton("Add", buttons);
         more->setObjectName("add-to-rim");
         auto* menu = new QMenu(more);
@@ -56,7 +55,11 @@ class RimPane : public RecordsPane<OnRim> {
         fresh_ = new QPushButton("By the rules again", buttons);
         fresh_->setObjectName("rim-fresh");
         connect(fresh_, &QPushButton::clicked, this, [this] { set("lay the rim by the rules", {}); });
-        for (auto* b : {mine_, more, away_, fresh_}) flow->addWidget(b);
+        auto* flow = new FlowLayout(buttons, 6, 6);
+        flow->addWidget(mine_);
+        flow->addWidget(more);
+        flow->addWidget(away_);
+        flow->addWidget(fresh_);
         box()->addWidget(buttons);
     }
 

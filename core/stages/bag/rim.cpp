@@ -241,7 +241,7 @@ void rim_calls(const Choices& c, const Findings& f, double room, Calls& out) {
     const auto& rim = f.rim;
     if (rim.things.empty()) return;
     const auto add = [&](Severity s, const char* key, std::string headline, std::string why,
-                         std::optional<Fix> fix, std::optional<Point> at) {
+                         std::optional<Fix> fix, const Point& at) {
         Call call{Stage::bag, s, key, std::move(headline), std::move(why), std::move(fix)};
         call.at = at;
         out.push_back(std::move(call));
