@@ -195,6 +195,23 @@ TEST_CASE("a bag that is used again has hoses and a gauge, and no pleats whateve
     CHECK_FALSE(f.bag);
 }
 
+TEST_CASE("of pleats that are all too tall the tallest is called, once") {
+    auto job = bagged();
+    const auto first = of(worked_out(job).bag->rim, kPleat)[0].at;
+    const double other = first + 0.3 - std::floor(first + 0.3);
+    job.bag.placed = {{kPleat, first}, {kPleat, other}};
+    const auto f = worked_out(job);
+    double tallest = 0;
+    for (const auto& s : of(f.bag->rim, kPleat)) tallest = std::max(tallest, s.height);
+    int called = 0;
+    for (const auto& c : f.calls) {
+        if (c.key != "pleat_tall") continue;
+        ++called;
+        CHECK_THAT(worded(c.headline), Catch::Contains(show(Kind::length, tallest)));
+    }
+    CHECK(called == 1);
+}
+
 TEST_CASE("a film's drawing marks the pleats that take something up") {
     auto job = bagged();
     const auto by_rule = worked_out(job);

@@ -266,7 +266,20 @@ void rim_calls(const Choices& c, const Findings& f, double room, Calls& out) {
             "is laid out past the edge.",
             Fix{"Leave a channel of " + quantity(Kind::length, wide), patch_of("edge", "channel", wide)},
             hose->place);
-    for (std::size_t i = 0; i < rim.things.size(); ++i) {
+    // Of each kind the worst: the others follow when it has been mended.
+    const auto worst = [&](RimThing what, const auto& worse) {
+        std::optional<std::size_t> found;
+        for (std::size_t i = 0; i < rim.things.size(); ++i) {
+            if (rim.things[i].what == what && (!found || worse(rim.things[i], rim.things[*found]))) found = i;
+        }
+        return found;
+    };
+    const auto nearer = [](const Standing& a, const Standing& b) { return a.off < b.off; };
+    for (const auto& number :
+         {worst(RimThing::hose, nearer), worst(RimThing::gauge, nearer),
+          worst(RimThing::pleat, [](const Standing&a, const Standing&b) { return a.height > b.height; })}) {
+        if (!number) continue;
+        const auto i = *number;
         const auto& s = rim.things[i];
         if (s.what == RimThing::hose && c.placed_of(RimThing::hose) > 0 && rim.count(RimThing::pleat) > 0 &&
             s.off < rim.clear - 1e-9) {
