@@ -10,6 +10,14 @@ using fixtures::worked_out;
 
 namespace {
 
+double bought(const Findings& f) {
+    double sum = 0;
+    for (const auto& m : f.run->materials) {
+        if (m.what == "masking tape") sum += m.amount;
+    }
+    return sum;
+}
+
 double coated(const Findings& f) {
     return f.release->area + f.release->kept_clear;
 }
@@ -22,6 +30,9 @@ TEST_CASE("the land is masked where a bag is stuck to it, by the length that it 
     CHECK(f.release->taped);
     CHECK(f.release->kept_clear == Approx(f.edge->tape_land_area));
     CHECK(f.release->masked == Approx(f.edge->tape_land_length));
+    // What is said is what is bought, with the shop's own waste, once.
+    const double waste = need(fixtures::shop().consumables, "masking tape", "t").waste;
+    CHECK(bought(f) == Approx(f.release->masked * (1 + waste)));
     CHECK(f.release->area == Approx(f.split->mould_area() + f.edge->area - f.edge->tape_land_area));
 }
 
@@ -38,6 +49,7 @@ TEST_CASE("where no bag is stuck to the flange nothing is masked, and release ov
         REQUIRE(f.release);
         CHECK_FALSE(f.release->taped);
         CHECK(f.release->masked == 0);
+        CHECK(bought(f) == 0);
         CHECK(f.release->area == Approx(whole));
         CHECK(call(f, "land") == nullptr);
     }

@@ -3,6 +3,7 @@
 
 #include <catch2/catch.hpp>
 
+#include "core/science/mesh/cut.hpp"
 #include "tests/job/fixtures.hpp"
 #include "tests/shapes.hpp"
 
@@ -107,6 +108,23 @@ TEST_CASE("how far a face reaches from its hoses goes over the face, not through
     bag::reach_over(rim, tray, fixtures::kLevel);
     // Corner to corner of its own points only: the way is at least the straight one, unfolded.
     CHECK(rim.far >= std::hypot(0.5, 0.4) - 1e-9);
+    // Over a bowl the far side of the rim is half its girth away, over the deepest place or round the rim
+    // alike; edges of triangles are a tenth longer at most.
+    for (const double r : {0.3, 3.0}) {
+        const auto bowl = parted(shapes::sphere(r, 64), Point(0, 0, 0), Point::UnitZ()).above;
+        bag::Rim over;
+        over.things.push_back({kHose, 0, {r, 0, 0}, 0, 0});
+        bag::reach_over(over, bowl, fixtures::kLevel);
+        CHECK(over.far > 0.98 * kPi * r);
+        CHECK(over.far < 1.1 * kPi * r);
+        CHECK(over.far_at.x() < -0.9 * r);
+        // A second one across from the first halves the way.
+        over.things.push_back({kHose, 0.5, {-r, 0, 0}, 0, 0});
+        over.far = 0;
+        bag::reach_over(over, bowl, fixtures::kLevel);
+        CHECK(over.far < 1.12 * kPi * r / 2);
+        CHECK(over.far > 0.98 * kPi * r / 2);
+    }
     bag::Rim none;
     bag::reach_over(none, tray, fixtures::kLevel);
     CHECK(none.far == 0);

@@ -18,7 +18,6 @@ Work work(const Choices& c, const Findings& edge, double seam, bool plug, const 
     if (plug)
         out.consumable(Ledger::once, Stage::edge, "clay fillet", Kind::mass, 0.15 * (edge.rim_length + seam),
                        shop);
-    out.consumable(Ledger::once, Stage::edge, "masking tape", Kind::length, edge.tape_land_length, shop);
     const auto buy = [&](const std::string& name, double count) {
         if (count > 0)
             out.buy(Ledger::once, Stage::edge, name, Kind::count, count, 0,

@@ -4,8 +4,8 @@
 #include <cmath>
 
 #include "core/base/units.hpp"
-#include "core/science/mesh/slice.hpp"
 #include "core/science/vacuum/film.hpp"
+#include "core/stages/release/upright.hpp"
 
 namespace jig::release {
 namespace {
@@ -16,28 +16,6 @@ constexpr int kJudged = 15;
 /// No face that is worked on takes more.
 constexpr int kMostStrips = 400;
 
-struct Reach {
-    double low = 1e300, high = -1e300;
-};
-
-/// How far the face goes along a level direction.
-Reach reach_of(const TriangleMesh& face, const Point& way) {
-    Reach out;
-    for (const auto& t : face.triangles) {
-        for (const auto i : t) {
-            out.low = std::min(out.low, way.dot(face.points[i]));
-            out.high = std::max(out.high, way.dot(face.points[i]));
-        }
-    }
-    return out;
-}
-
-double length_of_line(const Loop& line) {
-    double out = 0;
-    for (std::size_t i = 1; i < line.size(); ++i) out += (line[i] - line[i - 1]).norm();
-    return out;
-}
-
 double turning_of(const Loop& line) {
     double out = 0;
     for (std::size_t i = 1; i + 1 < line.size(); ++i) {
@@ -46,27 +24,6 @@ double turning_of(const Loop& line) {
             out += std::abs(std::atan2(a.x() * b.y() - a.y() * b.x(), a.dot(b)));
     }
     return out;
-}
-
-/// Upright sections that run along `way`, at places across it.
-std::vector<std::vector<Loop>> lines_along(const TriangleMesh& face, const Topology& topology,
-                                           const Frame& plane, const std::vector<double>& at,
-                                           Progress& progress) {
-    std::vector<std::vector<Loop>> out;
-    for (auto& s : sections(face, topology, plane, at, progress)) {
-        auto& lines = out.emplace_back(std::move(s.open_lines));
-        for (auto& loop : s.loops) {
-            loop.push_back(loop.front());
-            lines.push_back(std::move(loop));
-        }
-    }
-    return out;
-}
-
-/// The plane of sections along `way`, whose own axis is level and square to it.
-Frame plane_along(const Frame& frame, const Point& way) {
-    const Point across = frame.w.cross(way);
-    return {frame.w, across.cross(frame.w), across};
 }
 
 std::vector<double> evenly(const Reach& reach, int count) {

@@ -4,8 +4,8 @@
 #include <cmath>
 
 #include "core/base/units.hpp"
-#include "core/science/mesh/slice.hpp"
 #include "core/science/vacuum/film.hpp"
+#include "core/stages/release/upright.hpp"
 
 namespace jig::release {
 namespace {
@@ -16,12 +16,6 @@ constexpr double kAlike = 0.01;
 double flat_turn(double turn) {
     const double t = std::fmod(std::fmod(turn, kPi) + kPi, kPi);
     return t > kPi - kAlike ? 0 : t;
-}
-
-double length_of(const Loop& line) {
-    double out = 0;
-    for (std::size_t i = 1; i < line.size(); ++i) out += (line[i] - line[i - 1]).norm();
-    return out;
 }
 
 }  // namespace
@@ -39,30 +33,16 @@ std::vector<Stroke> strokes_of(const std::vector<Step>& plan, const TriangleMesh
     if (out.empty() || face.triangles.empty()) return {};
     const auto topology = topology_of(face);
     const auto along = lengthwise(face, topology, frame);
-    Point2 low = Point2::Constant(1e300), high = -low;
-    for (const auto& t : face.triangles) {
-        for (const auto i : t) {
-            low = low.cwiseMin(along.flat(face.points[i]));
-            high = high.cwiseMax(along.flat(face.points[i]));
-        }
-    }
-    const Point2 middle = (low + high) / 2;
+    const Point2 middle(reach_of(face, along.u).middle(), reach_of(face, along.v).middle());
     for (auto& stroke : out) {
         const Point way = std::cos(stroke.turn) * along.u + std::sin(stroke.turn) * along.v;
-        // Through the middle, upright along the way.
-        const Point across = along.w.cross(way);
-        const Frame plane{along.w, across.cross(along.w), across};
-        const double at = across.dot(along.u) * middle.x() + across.dot(along.v) * middle.y();
-        const std::vector<double> heights{at};
-        const auto section = sections(face, topology, plane, heights, progress);
+        // Through the middle.
+        const auto plane = plane_along(along, way);
+        const double at = plane.w.dot(along.u) * middle.x() + plane.w.dot(along.v) * middle.y();
         Loop longest;
-        for (const auto& s : section) {
-            for (const auto& line : s.open_lines) {
-                if (length_of(line) > length_of(longest)) longest = line;
-            }
-            for (auto loop : s.loops) {
-                loop.push_back(loop.front());
-                if (length_of(loop) > length_of(longest)) longest = loop;
+        for (const auto& lines : lines_along(face, topology, plane, {at}, progress)) {
+            for (const auto& line : lines) {
+                if (length_of_line(line) > length_of_line(longest)) longest = line;
             }
         }
         for (const auto& p : longest) stroke.way.push_back(plane.lift(p, at));

@@ -65,6 +65,8 @@ Work work(const Findings& release, const Lists<Consumable>& shop) {
     }
     // Plug and mould are each wiped down before their first coat.
     out.consumable(Ledger::once, Stage::release, "solvent and wipes", Kind::count, 2, shop);
+    if (release.masked > 0)
+        out.consumable(Ledger::once, Stage::release, "masking tape", Kind::length, release.masked, shop);
     if (release.seam_fill > 0 && release.seam_with == SeamFill::wax)
         out.consumable(Ledger::each, Stage::release, "filleting wax", Kind::mass, release.seam_fill, shop);
     if (release.seam_fill > 0 && release.seam_with == SeamFill::clay)
