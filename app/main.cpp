@@ -67,7 +67,7 @@ int main(int argc, char** argv) {
     line.addOption({"stage", "Stage to start with.", "stage", "brief"});
     line.addOption({"size", "Size of the window, as 1280x800.", "size", "1280x800"});
     line.addOption({"sheet",
-                    "Open a sheet: routes, schools, stacks, builds or shop, or Heat's tool, with --shot.",
+                    "Open a sheet: routes, schools, stacks, builds, kit or shop, or Heat's tool, with --shot.",
                     "sheet"});
     line.addOption({"load",
                     "Show the tool under a load case, or the part under a load by its number, with --shot.",
@@ -128,6 +128,7 @@ int main(int argc, char** argv) {
                 (sheet == "schools" && window.set_schools_side_by_side()) ||
                 (sheet == "stacks" && window.seek_stack()) ||
                 (sheet == "builds" && window.set_builds_side_by_side()) ||
+                (sheet == "kit" && window.lay_kit()) ||
                 (sheet == "shop" && window.open_shop())) {
                 while (window.errand().away()) QApplication::processEvents(QEventLoop::AllEvents, 50);
             }

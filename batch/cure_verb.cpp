@@ -175,6 +175,7 @@ Kinetics kinetics_from(const JsonPlace& place, const Shop& shop) {
         const auto name = place.text();
         if (const auto* r = find(shop.resins, name)) return kinetics_of(*r);
         if (const auto* c = find(shop.surface_coats, name)) return kinetics_of(*c);
+        if (const auto* b = find(shop.bonds, name); b != nullptr && b->sets()) return kinetics_of(*b);
         place.fail("the shop library has no resin \"" + name + "\"",
                    "use a name from data/library, or give its constants as an object");
     }

@@ -157,7 +157,8 @@ Json run_kit(const Arguments& a, Progress& progress) {
     if (draped.nets.empty() && panels->panels.empty())
         throw InputError("part", "no ply of it can be draped, and it has no core",
                          "give it woven cloth or tape, and a tool with a face");
-    const double trim = a.number("trim", part::kKitTrim, 0, 1), lap = a.number("lap", part::kKitLap, 0, 0.5);
+    const double trim = a.number("trim", on.job.part.kit.trim, 0, 1),
+                 lap = a.number("lap", on.job.part.kit.lap, 0, 0.5);
     const auto kit =
         part::kit(on.job.part, draped, on.findings.edge->tool->frame, *on.shop, trim, lap, progress);
     Json nets = Json::array(), pieces = Json::array(), rolls = Json::array();
@@ -186,7 +187,9 @@ Json run_kit(const Arguments& a, Progress& progress) {
              {"material", p.material},
              {"angle_deg", degrees(p.angle)},
              {"area_m2", p.area},
-             {"of", p.joined}});
+             {"of", p.joined},
+             {"stretch", p.stretch},
+             {"torn", p.torn}});
     Json out{{"area_m2", draped.area},
              {"seed_m", three(draped.seed)},
              {"nets", std::move(nets)},

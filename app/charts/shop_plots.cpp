@@ -3,7 +3,6 @@
 #include <cmath>
 
 #include "core/base/error.hpp"
-#include "core/shop/cure.hpp"
 
 namespace jig::app {
 namespace {
@@ -22,15 +21,15 @@ std::pair<double, double> range_of(const CureData& data) {
 
 }  // namespace
 
-CurePlots cure_plots(const Resin& resin) {
+CurePlots cure_plots(const CureTold& told) {
     CurePlots out;
-    const bool fitted = !resin.cures.empty();
+    const bool fitted = !told.sheet.empty();
     CureFit fit;
     try {
         if (fitted)
-            fit = cure_fit(resin);
+            fit = cure_fit(told);
         else
-            fit.kinetics = kinetics_of(resin);
+            fit.kinetics = kinetics_of(told);
     } catch (const InputError& e) {
         out.said = QString("Its cure cannot be fitted: %1. To mend it: %2.")
                        .arg(QString::fromStdString(e.problem()), QString::fromStdString(e.mend()));
@@ -52,7 +51,7 @@ CurePlots cure_plots(const Resin& resin) {
                        .arg(fit.E_spread / 1000, 0, 'f', 1)
                        .arg(assumed.join("; "));
     }
-    const auto data = cure_data(resin);
+    const auto data = cure_data(told);
     const auto [low, high] = range_of(data);
     Plot gel;
     gel.title = "Gel time of a thin layer";
@@ -88,8 +87,8 @@ CurePlots cure_plots(const Resin& resin) {
     if (!k.glass) return out;
     Plot glass;
     glass.title = "Tg after a cure of eight hours";
-    double hot = std::max(high, resin.Tg + 20), coolest = 1e9, warmest = 0;
-    for (const auto& g : resin.cures.glass) hot = std::max(hot, g.cure_T + 10);
+    double hot = std::max(high, told.Tg + 20), coolest = 1e9, warmest = 0;
+    for (const auto& g : told.sheet.glass) hot = std::max(hot, g.cure_T + 10);
     PlotLine after{"Tg", {}, Tone::petrol, false, false};
     for (int i = 0; i <= kSteps; ++i) {
         const double T = 288.15 + (hot - 288.15) * i / kSteps;
@@ -99,15 +98,15 @@ CurePlots cure_plots(const Resin& resin) {
         warmest = std::max(warmest, Tg);
     }
     glass.lines = {after};
-    PlotLine told{"given, after its own time", {}, Tone::clay, false, true};
-    for (const auto& g : resin.cures.glass) {
-        told.points.emplace_back(g.cure_T, g.Tg);
+    PlotLine known{"given, after its own time", {}, Tone::clay, false, true};
+    for (const auto& g : told.sheet.glass) {
+        known.points.emplace_back(g.cure_T, g.Tg);
         warmest = std::max(warmest, g.Tg);
         coolest = std::min(coolest, g.Tg);
     }
-    std::sort(told.points.begin(), told.points.end(),
+    std::sort(known.points.begin(), known.points.end(),
               [](const QPointF& a, const QPointF& b) { return a.x() < b.x(); });
-    if (!told.points.empty()) glass.lines.push_back(told);
+    if (!known.points.empty()) glass.lines.push_back(known);
     glass.x = {"cured at", Kind::temperature, 288.15, hot, {}};
     glass.y = {"Tg", Kind::temperature, coolest - 5, warmest + 10, {}};
     out.glass = std::move(glass);

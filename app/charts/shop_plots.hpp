@@ -1,8 +1,8 @@
-// Charts of what the library says of a resin's cure.
+// Charts of what the library says of a cure.
 #pragma once
 
 #include "app/charts/plot.hpp"
-#include "core/shop/entries.hpp"
+#include "core/shop/cure.hpp"
 
 namespace jig::app {
 
@@ -12,6 +12,6 @@ struct CurePlots {
 };
 
 /// Gel time by temperature with the figures that are given, and Tg by the heat of a cure of eight hours.
-CurePlots cure_plots(const Resin& resin);
+CurePlots cure_plots(const CureTold& told);
 
 }  // namespace jig::app

@@ -46,7 +46,7 @@ void add_oven(Scene& s, const OvenRound& oven, const heat::Oven& choices, const 
 /// anywhere.
 std::vector<char> lies_on(const Job& job, const Findings& f, CureOf cure, std::size_t of,
                           const TriangleMesh& mesh) {
-    if (cure == CureOf::part || of >= job.shell.zones.size()) return {};
+    if (heat::of_part(cure) || of >= job.shell.zones.size()) return {};
     const auto& zone = job.shell.zones[of];
     if (zone.kind == ZoneKind::painted) return shell::painted_faces(zone, mesh);
     if (zone.kind == ZoneKind::corners && f.shell) return f.shell->corners.faces;
@@ -93,7 +93,7 @@ void add_thermocouples(Scene& s, const Job& job, const Findings& f, const Triang
         Point at = Point::Zero();
         double least = 1e30;
         if (const auto inside =
-                run->of == CureOf::part && sensor.of ? zone_middle(f, *sensor.of) : std::nullopt) {
+                heat::of_part(run->of) && sensor.of ? zone_middle(f, *sensor.of) : std::nullopt) {
             at = up(*inside);
         } else {
             for (std::size_t face = 0; face < mesh.triangles.size(); ++face) {

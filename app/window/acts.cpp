@@ -152,6 +152,12 @@ void MainWindow::build_acts() {
          Menu::none,
          [this] { set_builds_side_by_side(); },
          Stage::part},
+        {"kit",
+         "Lay the part's plies flat on their rolls",
+         {QKeySequence("Ctrl+Shift+K")},
+         Menu::none,
+         [this] { lay_kit(); },
+         Stage::part},
         {"keep-build",
          "Keep the part as it is laid now as a build",
          {},
@@ -195,24 +201,6 @@ void MainWindow::build_acts() {
          Menu::none,
          [this] { mark_front(); },
          Stage::bag},
-        {"fast-on_plug",
-         "Find the soonest programme for the shell on its plug",
-         {},
-         Menu::none,
-         [this] { seek_programme(CureOf::on_plug); },
-         Stage::heat},
-        {"fast-post_cure",
-         "Find the soonest programme for the shell standing free",
-         {},
-         Menu::none,
-         [this] { seek_programme(CureOf::post_cure); },
-         Stage::heat},
-        {"fast-part",
-         "Find the soonest programme for the part in the tool",
-         {},
-         Menu::none,
-         [this] { seek_programme(CureOf::part); },
-         Stage::heat},
         {"heat-tool",
          "Show the tool with its thermocouples in place of Heat's charts, or the charts",
          {QKeySequence("F7")},
@@ -221,24 +209,6 @@ void MainWindow::build_acts() {
              if (stage_ != Stage::heat) show_stage(Stage::heat);
              show_heat_tool(!heat_tool_);
          },
-         Stage::heat},
-        {"flags-on_plug",
-         "Show where thermocouples go: the shell on its plug",
-         {},
-         Menu::none,
-         [this] { show_thermocouples(CureOf::on_plug); },
-         Stage::heat},
-        {"flags-post_cure",
-         "Show where thermocouples go: the shell standing free",
-         {},
-         Menu::none,
-         [this] { show_thermocouples(CureOf::post_cure); },
-         Stage::heat},
-        {"flags-part",
-         "Show where thermocouples go: the part in the tool",
-         {},
-         Menu::none,
-         [this] { show_thermocouples(CureOf::part); },
          Stage::heat},
         {"show-folds",
          "Show the part's folds and what each closes by",
@@ -333,6 +303,29 @@ void MainWindow::build_acts() {
                          {QKeySequence(QString("Ctrl+%1").arg(s + 1))},
                          Menu::none,
                          [this, stage] { show_stage(stage); }});
+    }
+    // Two for each cure of a tool's life; their keys outlive the list.
+    static const auto cure_keys = [] {
+        std::vector<std::array<std::string, 2>> out;
+        for (const auto& w : Words<CureOf>::all)
+            out.push_back({"fast-" + std::string(w.file), "flags-" + std::string(w.file)});
+        return out;
+    }();
+    for (std::size_t i = 0; i < cure_keys.size(); ++i) {
+        const auto of = static_cast<CureOf>(i);
+        const auto name = QString::fromStdString(std::string(jig::said(of)));
+        acts_.push_back({cure_keys[i][0].c_str(),
+                         "Find the soonest programme: " + name,
+                         {},
+                         Menu::none,
+                         [this, of] { seek_programme(of); },
+                         Stage::heat});
+        acts_.push_back({cure_keys[i][1].c_str(),
+                         "Show where thermocouples go: " + name,
+                         {},
+                         Menu::none,
+                         [this, of] { show_thermocouples(of); },
+                         Stage::heat});
     }
     acts_.push_back({"preview",
                      "Print the sheets…",

@@ -72,6 +72,8 @@ MainWindow::MainWindow(Shop shop, QString recovery, std::shared_ptr<JobBoard> bo
     centre_->addWidget(shell_sheet_);
     builds_sheet_ = new BuildsSheet(centre_);
     centre_->addWidget(builds_sheet_);
+    kit_sheet_ = new KitSheet(centre_);
+    centre_->addWidget(kit_sheet_);
     ribbon_ = new Ribbon(middle);
     // Over the corner of what stands there: the tool's way to come in place of its charts.
     auto* centre = new QWidget(middle);
@@ -190,6 +192,11 @@ MainWindow::MainWindow(Shop shop, QString recovery, std::shared_ptr<JobBoard> bo
         job.part = part::made_as(job.part, build);
         document_->replace("take a build", std::move(job));
         close_sheet();
+    });
+    connect(kit_sheet_, &KitSheet::close_wanted, this, &MainWindow::close_sheet);
+    connect(kit_sheet_, &KitSheet::renew_wanted, this, &MainWindow::lay_kit);
+    connect(kit_sheet_, &KitSheet::export_wanted, this, [this](const QString& act) {
+        if (auto* action = findChild<QAction*>("act-" + act)) action->trigger();
     });
     connect(routes_, &RoutesSheet::route_wanted, this, [this](Route route) {
         document_->edit("take a route", patch_of("plug", "route", std::string(file_word(route))));
@@ -378,6 +385,7 @@ void MainWindow::job_changed() {
                    "Jig Shell");
     shell_sheet_->follow(document_->job());
     builds_sheet_->follow(document_->job());
+    kit_sheet_->follow(document_->job());
     const auto name = document_->undo_name();
     undo_->setEnabled(!name.isEmpty());
     undo_->setToolTip(name.isEmpty() ? "Nothing to undo" : "Undo: " + name);
@@ -437,6 +445,7 @@ void MainWindow::set_wording(const Wording& wording) {
     routes_->set_look(ink(light_), wording);
     shell_sheet_->set_look(ink(light_), wording);
     builds_sheet_->set_wording(wording);
+    kit_sheet_->set_look(ink(light_), wording);
     if (shop_sheet_ != nullptr) shop_sheet_->set_look(ink(light_), wording);
     job_changed();
     show_scene(false);

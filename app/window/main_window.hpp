@@ -8,6 +8,7 @@
 #include "app/ribbon/ribbon.hpp"
 #include "app/slip/slip.hpp"
 #include "app/stages/part/builds_sheet.hpp"
+#include "app/stages/part/kit_sheet.hpp"
 #include "app/stages/plug/routes_sheet.hpp"
 #include "app/stages/shell/shell_sheet.hpp"
 #include "app/stand/stand.hpp"
@@ -107,12 +108,15 @@ class MainWindow : public QMainWindow {
     void show_thermocouples(CureOf of);
     void show_folds();
     bool keep_measured();
+    /// The part's plies flat on their rolls, in place of the stand.
+    bool lay_kit();
     /// The shop's library in place of the stand.
     bool open_shop();
     /// Looks for the soonest programme of a cure and takes it.
     bool seek_programme(CureOf of);
     [[nodiscard]] ShellSheet& shell_sheet() { return *shell_sheet_; }
     [[nodiscard]] BuildsSheet& builds_sheet() { return *builds_sheet_; }
+    [[nodiscard]] KitSheet& kit_sheet() { return *kit_sheet_; }
     [[nodiscard]] ShopSheet* shop_sheet() { return shop_sheet_; }
     /// Shows the tool under a load on the stand; none for the back as it is built.
     void show_load(std::optional<LoadCase> load);
@@ -216,6 +220,7 @@ class MainWindow : public QMainWindow {
     RoutesSheet* routes_;
     ShellSheet* shell_sheet_;
     BuildsSheet* builds_sheet_;
+    KitSheet* kit_sheet_;
     ShopSheet* shop_sheet_ = nullptr;  ///< none until it is asked for
     QStackedWidget* centre_;
     QToolButton* swap_;

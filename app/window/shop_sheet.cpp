@@ -371,9 +371,20 @@ void ShopSheet::follow_row() {
     away_->setEnabled(item);
 }
 
+CurePlots ShopSheet::cure_shown() const {
+    const auto& shop = document_.shop();
+    if (list() == "resins") {
+        if (const auto* e = jig::find(shop.resins, entry())) return cure_plots(*e);
+    } else if (list() == "surface_coats") {
+        if (const auto* e = jig::find(shop.surface_coats, entry())) return cure_plots(*e);
+    } else if (list() == "bonds") {
+        if (const auto* e = jig::find(shop.bonds, entry()); e != nullptr && e->sets()) return cure_plots(*e);
+    }
+    return {};
+}
+
 void ShopSheet::fill_cure() {
-    const auto* resin = list() == "resins" ? jig::find(document_.shop().resins, entry()) : nullptr;
-    const auto shown = resin != nullptr ? cure_plots(*resin) : CurePlots{};
+    const auto shown = cure_shown();
     fit_->setText(shown.said);
     fit_->setVisible(!shown.said.isEmpty());
     gel_->setVisible(shown.gel.has_value());

@@ -17,6 +17,8 @@ class QPushButton;
 
 namespace jig::app {
 
+struct CurePlots;
+
 /// Only what departs from the shipped lists is written into the shop's own folder; the job is worked out
 /// anew after each change, and the last ones can be taken back here.
 class ShopSheet : public QScrollArea {
@@ -44,6 +46,7 @@ class ShopSheet : public QScrollArea {
     void lay_out();
     void fill_entries();
     void fill_figures();
+    [[nodiscard]] CurePlots cure_shown() const;
     void fill_cure();
     void follow_row();
     /// Makes a change on what is on disk and keeps it there. What cannot be done is said, and nothing is

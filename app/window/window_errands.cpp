@@ -76,6 +76,28 @@ bool MainWindow::set_builds_side_by_side() {
     });
 }
 
+bool MainWindow::lay_kit() {
+    const auto& f = document_->findings();
+    if (!f.part || !f.part->draped || !f.part->draped->face) {
+        say("Plies can be laid flat once the part has a face to lie on.");
+        return false;
+    }
+    if (stage_ != Stage::part) show_stage(Stage::part);
+    return send_for_job([this, job = document_->job(), board = document_->board(),
+                         shop = document_->shared_shop()](Progress& progress) -> Errand::Homecoming {
+        auto kit = board->kit(board->lay(job, shop), progress);
+        return [this, job, shop, kit = std::move(kit)]() mutable {
+            const auto pieces = kit->pieces.size();
+            if (pieces == 0) return QString("None of its plies can be laid flat");
+            if (stage_ != Stage::part) return QString("The kit is laid: Ctrl+Shift+K shows it");
+            kit_sheet_->show_kit(std::move(kit), job, shop);
+            centre_->setCurrentWidget(kit_sheet_);
+            return pieces == 1 ? QString("1 piece laid on its roll")
+                               : QString("%1 pieces laid on their rolls").arg(pieces);
+        };
+    });
+}
+
 void MainWindow::keep_build(part::Build build) {
     auto job = document_->job();
     try {

@@ -382,6 +382,10 @@ std::shared_ptr<const part::CorePanels> JobBoard::core_panels(const Sheet& sheet
     return inside_->need<part::CorePanels>(*sheet, progress);
 }
 
+std::shared_ptr<const part::Kit> JobBoard::kit(const Sheet& sheet, Progress& progress) {
+    return inside_->need<part::Kit>(*sheet, progress);
+}
+
 std::shared_ptr<const part::Trial> JobBoard::try_part(const Sheet& sheet, bool fine, Progress& progress) {
     return fine ? inside_->need<PartTried<true>>(*sheet, progress)->trial
                 : inside_->need<PartTried<false>>(*sheet, progress)->trial;

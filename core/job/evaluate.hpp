@@ -20,6 +20,7 @@ struct RaceFit;
 }  // namespace jig::bag
 namespace jig::part {
 struct CorePanels;
+struct Kit;
 struct Trial;
 }  // namespace jig::part
 namespace jig::shell {
@@ -117,6 +118,8 @@ class JobBoard {
     std::shared_ptr<const bag::RaceFit> seek_race(const Sheet& sheet, Progress& progress);
     /// Without panels where the part has no core or there is no tool.
     std::shared_ptr<const part::CorePanels> core_panels(const Sheet& sheet, Progress& progress);
+    /// The part's plies cut flat and laid onto their rolls; empty where there is no tool.
+    std::shared_ptr<const part::Kit> kit(const Sheet& sheet, Progress& progress);
     /// The part alone on trial; null where it has nothing to carry or there is no tool.
     std::shared_ptr<const part::Trial> try_part(const Sheet& sheet, bool fine, Progress& progress);
     /// The tool on trial on the quick mesh, whatever is known of the fine one; null where there is none.

@@ -11,6 +11,7 @@
 #include "core/stages/heat/findings.hpp"
 #include "core/stages/heat/one_go.hpp"
 #include "core/stages/log/findings.hpp"
+#include "core/stages/part/kit.hpp"
 #include "core/stages/part/panels.hpp"
 #include "core/stages/part/trial.hpp"
 #include "core/stages/plug/sheets.hpp"
@@ -204,6 +205,11 @@ struct Settled {
     Shared<run::Findings> run;
     bool operator==(const Settled&) const = default;
 };
+struct KitAsked {
+    part::Choices part;
+    bool operator==(const KitAsked&) const = default;
+};
+
 /// Heat with what its cures ask of the oven, where the tool that goes in is known.
 struct Heated {
     Shared<heat::Findings> heat;
@@ -247,6 +253,10 @@ part::InsertPlaces insert_places(const part::InsertsAsked&, const ToolSurface&, 
 part::CoreAsked core_asked(const part::Choices&);
 part::CoreFit core_fit(const part::CoreAsked&, const ToolSurface&, const BareFace&, const part::Regions&,
                        const Lists<Core>&, Progress&);
+/// What the kit reads of the part.
+KitAsked kit_asked(const part::Choices&);
+part::Kit kit(const KitAsked&, const part::Draped&, const ToolSurface&, const Lists<Reinforcement>&,
+              Progress&);
 part::CorePanels core_panels(const part::CoreAsked&, const ToolSurface&, const BareFace&, const Lists<Core>&,
                              Progress&);
 shell::Findings shell_of(const shell::Choices&, const shape::Findings&, const split::Findings&,
@@ -332,13 +342,13 @@ using JobGraph =
           &nodes::face_folds, &heat::evaluate, &nodes::heated, &nodes::flow_asked, &nodes::duty_asked,
           &nodes::face_wanted, &nodes::part_face<false>, &nodes::try_part_quickly, &nodes::flowed<false>,
           &nodes::shell_flow_asked, &nodes::shell_face_wanted, &nodes::shell_face<false>,
-          &nodes::shell_flowed<false>, &nodes::run_of, &log::evaluate, &nodes::core_panels,
-          &nodes::plug_cutting, &nodes::plug_sheets, &nodes::rib_cutting, &nodes::rib_sheets, &nodes::settled,
-          &nodes::mesh_edge<false>, &nodes::trial_face<false>, &nodes::try_quickly, &nodes::mesh_edge<true>,
-          &nodes::trial_face<true>, &nodes::try_finely, &nodes::part_face<true>, &nodes::try_part_finely,
-          &nodes::flowed<true>, &nodes::shell_face<true>, &nodes::shell_flowed<true>, &nodes::seek_layout,
-          &nodes::seek_race, &nodes::seek_shell_layout, &nodes::seek_shell_race, &nodes::seek_pitch,
-          &nodes::seek_stack, &nodes::routes>;
+          &nodes::shell_flowed<false>, &nodes::run_of, &log::evaluate, &nodes::core_panels, &nodes::kit_asked,
+          &nodes::kit, &nodes::plug_cutting, &nodes::plug_sheets, &nodes::rib_cutting, &nodes::rib_sheets,
+          &nodes::settled, &nodes::mesh_edge<false>, &nodes::trial_face<false>, &nodes::try_quickly,
+          &nodes::mesh_edge<true>, &nodes::trial_face<true>, &nodes::try_finely, &nodes::part_face<true>,
+          &nodes::try_part_finely, &nodes::flowed<true>, &nodes::shell_face<true>, &nodes::shell_flowed<true>,
+          &nodes::seek_layout, &nodes::seek_race, &nodes::seek_shell_layout, &nodes::seek_shell_race,
+          &nodes::seek_pitch, &nodes::seek_stack, &nodes::routes>;
 using JobSlate = Slate<JobGraph>;
 
 }  // namespace jig

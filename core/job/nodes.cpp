@@ -206,6 +206,17 @@ part::CorePanels core_panels(const part::CoreAsked& asked, const ToolSurface& to
     return tool.face ? part::core_panels(asked, *tool.face, bare.face, shop, progress) : part::CorePanels{};
 }
 
+KitAsked kit_asked(const part::Choices& c) {
+    return {part::kit_asked(c)};
+}
+
+part::Kit kit(const KitAsked& asked, const part::Draped& draped, const ToolSurface& tool,
+              const Lists<Reinforcement>& shop, Progress& progress) {
+    if (!tool.face) return {};
+    const auto& c = asked.part;
+    return part::kit(c, draped, tool.face->frame, shop, c.kit.trim, c.kit.lap, progress);
+}
+
 heat::PlugUnder plug_under(const plug::Choices& c, const split::Findings& split, const plug::Library& shop) {
     heat::PlugUnder out;
     if (plug::no_plug(c)) return out;

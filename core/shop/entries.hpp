@@ -110,7 +110,9 @@ inline bool has_styrene(Family f) {
     return f == Family::polyester || f == Family::vinyl_ester || f == Family::filled_polyester;
 }
 
-/// What the data sheet of a resin says of its cure, beyond one gel time and one Tg.
+inline constexpr double kShopRoom = 293.15;  ///< K at which gel times of what is mixed by hand are told
+
+/// What a data sheet says of a cure, beyond one gel time and one Tg.
 struct CureSheet {
     struct Gel {
         double T = 313.15, time = 1800;  ///< K, s
@@ -210,6 +212,7 @@ struct SurfaceCoat : Entry {
     double Tg = 340;               ///< K after its usual cure
     double Tg_lead = 20;           ///< K by which a long cure brings its Tg above the cure's own heat
     double price = 18;             ///< per kg
+    CureSheet cures;               ///< empty where it cures as is usual for its family
     static void fields(auto& c, auto&& v) {
         v("family", c.family);
         v("density_kg_m3", c.matrix.density, 300.0, 4000.0);
@@ -223,6 +226,7 @@ struct SurfaceCoat : Entry {
         v("window_s", c.window, 60.0, 1e6);
         v("Tg_K", c.Tg, 280.0, 700.0);
         v("price_kg", c.price, 0.0, 10000.0);
+        v("cures", c.cures);
     }
     bool operator==(const SurfaceCoat&) const = default;
 };
@@ -499,12 +503,30 @@ struct Bonding : Entry {
     double top_temperature = 338;  ///< K it holds to
     bool by_length = false;        ///< bought by the metre, else by mass
     double price = 20;             ///< per m or kg
+    /// Of what sets by a reaction of its own; strips and cords have no gel time.
+    Family family = Family::epoxy;
+    double density = 1200;          ///< kg/m³
+    double gel_time = 0;            ///< s of a thin bead at room temperature; 0 where nothing in it reacts
+    double hardens = 57600;         ///< s until what it holds may be moved
+    double hardens_at = kShopRoom;  ///< K at which that is told
+    double Tg = 340;                ///< K after its usual cure
+    double Tg_lead = 20;            ///< K by which a long cure brings its Tg above the cure's own heat
+    CureSheet cures;                ///< empty where it cures as is usual for its family
+    [[nodiscard]] bool sets() const { return gel_time > 0; }
     static void fields(auto& c, auto&& v) {
         v("E_Pa", c.E, 1e3, 1e11);
         v("G_Pa", c.G, 1e3, 1e11);
         v("by_length", c.by_length);
         v("price", c.price, 0.0, 10000.0);
         v("top_temperature_K", c.top_temperature, 290.0, 700.0);
+        v("family", c.family);
+        v("density_kg_m3", c.density, 20.0, 4000.0);
+        v("gel_time_s", c.gel_time, 0.0, 1e6);
+        v("hardens_s", c.hardens, 60.0, 3e6);
+        v("hardens_at_K", c.hardens_at, 263.0, 520.0);
+        v("Tg_K", c.Tg, 200.0, 700.0);
+        v("Tg_lead_K", c.Tg_lead, 0.0, 80.0);
+        v("cures", c.cures);
     }
     bool operator==(const Bonding&) const = default;
 };

@@ -110,6 +110,8 @@ constexpr std::array kNamed{
     Named{"porous", "drinks resin", Kind::factor, ""},
     Named{"by_length", "bought by the metre", Kind::factor, ""},
     Named{"gel_time_s", "gel time, thin, at 20 °C", Kind::duration, ""},
+    Named{"hardens_s", "hard enough to be moved after", Kind::duration, ""},
+    Named{"hardens_at_K", "that is told at", Kind::temperature, ""},
     Named{"pot_life_s", "pot life of 1 kg at 20 °C", Kind::duration, ""},
     Named{"gel_temperature_K", "gels in the laminate at", Kind::temperature, ""},
     Named{"heat_J_kg", "heat of reaction", Kind::factor, "J/kg"},

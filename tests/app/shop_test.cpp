@@ -170,6 +170,27 @@ TEST_CASE("a resin's data sheet is typed line by line, fitted, drawn, and Heat g
     CHECK(s.visible<QLabel>("shop-fit")->text().contains("Fitted"));
 }
 
+TEST_CASE(
+    "coats and adhesives have data sheets like a resin's, and what sets by nothing of its own has no gel "
+    "time") {
+    Shopping s;
+    s.go_to("surface_coats", "epoxy surface coat");
+    CHECK(s.visible<QLabel>("shop-fit")->text().contains("typical"));
+    s.table("shop-figures")->setCurrentCell(s.row("its cure, by the data sheet: gel time"), 1);
+    s.click("shop-more");
+    s.type_value("gel time 1: at", "60 °C");
+    s.type_value("gel time 1: after", "3 min");
+    CHECK(need(s.shop().surface_coats, "epoxy surface coat", "t").cures.gels.size() == 1);
+    CHECK(s.visible<QLabel>("shop-fit")->text().contains("Fitted"));
+    s.go_to("bonds", "structural adhesive, warm cure");
+    auto* plot = s.visible<PlotView>("shop-gel-plot");
+    REQUIRE(plot != nullptr);
+    CHECK(s.visible<QLabel>("shop-fit")->text().contains("typical"));
+    CHECK_FALSE(plot->plot().lines.empty());
+    s.go_to("bonds", "rubber cord");
+    CHECK_FALSE(plot->isVisible());
+}
+
 TEST_CASE("a typo in the shop's own files is said, and what was typed there is not written over") {
     Shopping s;
     QDir().mkpath(s.own);

@@ -1,3 +1,6 @@
+#include <QMimeData>
+#include <QTextBrowser>
+
 #include <cmath>
 
 #include "core/science/mesh/stl.hpp"

@@ -128,3 +128,33 @@ TEST_CASE("Heat goes by the sheet: a resin that is told to be quicker when warm 
     REQUIRE(quick.heat);
     CHECK_FALSE(*usual.heat == *quick.heat);
 }
+
+TEST_CASE("coats and adhesives cure by their data sheets, and are named where those contradict themselves") {
+    const auto& all = fixtures::shop();
+    auto coat = need(all.surface_coats, "epoxy surface coat", "test");
+    CHECK(*gel_time(kinetics_of(coat), kShopRoom) == Approx(coat.between_passes).epsilon(0.01));
+    // Told at another heat, it is met there and stays as it was in the room.
+    const double typical = *gel_time(kinetics_of(coat), 333.15);
+    coat.cures.gels = {{333.15, 0.6 * typical}};
+    CHECK(*gel_time(kinetics_of(coat), 333.15) == Approx(0.6 * typical).epsilon(0.05));
+    CHECK(*gel_time(kinetics_of(coat), kShopRoom) == Approx(coat.between_passes).epsilon(0.05));
+    coat.cures.gels = {{313.15, 100}, {323.15, 4000}};
+    CHECK_THROWS_WITH(kinetics_of(coat), Catch::Contains("surface coat \"epoxy surface coat\""));
+
+    for (const auto& bond : all.bonds) {
+        if (!bond.sets()) continue;
+        CAPTURE(bond.name);
+        const auto k = kinetics_of(bond);
+        CHECK(*gel_time(k, kShopRoom) == Approx(bond.gel_time).epsilon(0.01));
+        // When it may be moved it has gelled, at the heat at which that is told.
+        CHECK(cure_after(k, bond.hardens_at, bond.hardens) > k.gel);
+        REQUIRE(k.glass);
+        CHECK(k.glass->at(1) == Approx(bond.Tg).margin(1));
+    }
+    auto bond = need(all.bonds, "thickened epoxy", "test");
+    bond.cures.glass = {{353.15, 28800, 338.15}};
+    const auto k = kinetics_of(bond);
+    CHECK(k.glass->at(cure_after(k, 353.15, 28800)) == Approx(338.15).margin(1.5));
+    bond.cures.gels = {{313.15, 100}, {323.15, 4000}};
+    CHECK_THROWS_WITH(kinetics_of(bond), Catch::Contains("adhesive \"thickened epoxy\""));
+}

@@ -46,15 +46,15 @@ class CurePane : public RecordsPane<Leg> {
             const auto* run = f.heat ? f.heat->cures->find(of_) : nullptr;
             add("add a leg", 0, run != nullptr && !run->legs.empty() ? run->legs.front() : Leg());
         });
-        auto* fast = new QPushButton("Find the soonest", row);
-        fast->setObjectName("fast-" + QString::fromStdString(std::string(file_word(of))));
-        fast->setToolTip(
+        fast_ = new QPushButton("Find the soonest", row);
+        fast_->setObjectName("fast-" + QString::fromStdString(std::string(file_word(of))));
+        fast_->setToolTip(
             "Tries programmes of one and two legs: as cured as now (free-standing, to the Tg that "
             "its use asks for), nothing hotter than it bears");
-        connect(fast, &QPushButton::clicked, this,
+        connect(fast_, &QPushButton::clicked, this,
                 [this] { emit wanted("fast-" + QString::fromStdString(std::string(file_word(of_)))); });
         flow->addWidget(more);
-        flow->addWidget(fast);
+        flow->addWidget(fast_);
         box()->addWidget(row);
         cure_ = new PlotView(this);
         cure_->setObjectName("cure-" + rules_name());
@@ -94,12 +94,18 @@ class CurePane : public RecordsPane<Leg> {
         RecordsPane::refresh(wording);
         const auto& f = document_.findings();
         const auto* run = f.heat ? f.heat->cures->find(of_) : nullptr;
-        setVisible(run != nullptr || !records().empty());
+        // By itself a part is cured where the maker says so: that is where he says it.
+        const bool offered =
+            of_ == CureOf::part_free && f.heat && f.heat->cures->find(CureOf::part) != nullptr;
+        setVisible(run != nullptr || !records().empty() || offered);
+        fast_->setVisible(run != nullptr);
         auto name = QString::fromStdString(std::string(said(of_)));
         name[0] = name[0].toUpper();
         const QString heading = QString("<span style='font-weight:600'>%1</span>: ").arg(name);
         table().setVisible(!records().empty());
-        title_->setText(heading + (records().empty()
+        title_->setText(heading + (records().empty() && of_ == CureOf::part_free
+                                       ? "it has no cure of its own after the tool; a leg gives it one."
+                                   : records().empty()
                                        ? "the usual programme of its resin and the shop's rates."
                                        : "your programme; without a leg it is the usual one. Its corners are "
                                          "drawn in the chart too."));
@@ -199,7 +205,7 @@ class CurePane : public RecordsPane<Leg> {
     PlotView* cure_ = nullptr;
     RecordTable* places_ = nullptr;
     QLabel *sensors_ = nullptr, *go_said_ = nullptr;
-    QPushButton* flags_ = nullptr;
+    QPushButton *flags_ = nullptr, *fast_ = nullptr;
     PlotView* go_ = nullptr;
     const Ink* ink_ = &app::ink(Light::day);
 };
@@ -210,7 +216,8 @@ class HeatPane : public Pane {
         auto* box = new QVBoxLayout(this);
         box->setContentsMargins(0, 0, 0, 0);
         box->setSpacing(14);
-        for (const auto of : {CureOf::on_plug, CureOf::post_cure, CureOf::part}) {
+        for (std::size_t i = 0; i < Words<CureOf>::all.size(); ++i) {
+            const auto of = static_cast<CureOf>(i);
             panes_.push_back(new CurePane(document, of, this));
             connect(panes_.back(), &Pane::wanted, this, &Pane::wanted);
             box->addWidget(panes_.back());

@@ -1,5 +1,6 @@
 // The part's stack with its zones, what it carries, and where its resin goes.
 #include <QBoxLayout>
+#include <QPushButton>
 
 #include "app/charts/chart_view.hpp"
 #include "app/charts/charts.hpp"
@@ -29,6 +30,11 @@ class PartPane : public Pane {
         resin_->setObjectName("resin-plot");
         resin_->setMinimumHeight(210);
         box->addWidget(resin_);
+        auto* kit = new QPushButton("Lay the kit on its rolls", this);
+        kit->setObjectName("lay-kit");
+        kit->setToolTip("Every ply flat, numbered and nested on its roll, with the order of laying");
+        connect(kit, &QPushButton::clicked, this, [this] { emit wanted("kit"); });
+        box->insertWidget(1, kit, 0, Qt::AlignLeft);
         for (auto* pane : {static_cast<Pane*>(stack_), inserts_, duty_, builds_})
             connect(pane, &Pane::wanted, this, &Pane::wanted);
     }

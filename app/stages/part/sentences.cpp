@@ -67,7 +67,10 @@ std::vector<Sentence> part_sentences(const Job& job, const Shop& shop) {
          "along the tool and",
          quantity_word("/part/drape/across", "cloth starts across", Kind::length, -5, 5, "0 is the middle"),
          "across it from the middle, its zero turned by",
-         quantity_word("/part/drape/turn", "turn of the cloth", Kind::angle, -kPi / 2, kPi / 2), "."}};
+         quantity_word("/part/drape/turn", "turn of the cloth", Kind::angle, -kPi / 2, kPi / 2), "."},
+        {"Its plies are cut", quantity_word("/part/kit/trim", "trim of the plies", Kind::length, 0, 0.1),
+         "larger along the rim, and pieces of one ply lie",
+         quantity_word("/part/kit/lap", "lap of a ply's pieces", Kind::length, 0, 0.1), "over each other."}};
     add_cores(job.part.layers, "/part/layers", out);
     bool cored = part::has_core(job.part.layers);
     for (std::size_t z = 0; z < job.part.zones.size(); ++z) {
@@ -106,8 +109,8 @@ std::vector<Sentence> part_sentences(const Job& job, const Shop& shop) {
              j.kind == JointKind::butt ? "times its thickness to each side, with a glue gap of"
                                        : "times its thickness, with a glue gap of",
              quantity_word("/part/joint/gap", "glue gap", Kind::thickness, 0.0001, 0.003, "0.2 to 1 mm"),
-             "and", quantity_word("/part/joint/squeeze_out", "squeeze-out", Kind::ratio, 0, 1),
-             "squeezed out"});
+             "of", shop_word("/part/joint/adhesive", "adhesive of the joint", shop.bonds), "and",
+             quantity_word("/part/joint/squeeze_out", "squeeze-out", Kind::ratio, 0, 1), "squeezed out"});
         if (j.kind == JointKind::joggle)
             joint.insert(joint.end(), {"; a layer of tape is",
                                        quantity_word("/part/joint/tape", "tape thickness", Kind::thickness,

@@ -15,8 +15,9 @@ namespace {
 
 part::Kit kit_of(const Outgoing& out, Progress& progress) {
     const auto& part = needed(out.findings.part, "part");
+    const auto& cut = out.job.part.kit;
     return part::kit(out.job.part, *part.draped, needed(out.findings.edge, "edge").tool->frame, out.shop,
-                     part::kKitTrim, part::kKitLap, progress);
+                     cut.trim, cut.lap, progress);
 }
 
 /// Beside the others, by its material.
@@ -40,7 +41,7 @@ QString kit_dxf(const Outgoing& out, Progress& progress) {
     }
     return QString("%1 pieces are written as DXF and SVG, %2 larger all round: %3")
         .arg(kit.pieces.size())
-        .arg(QString::fromStdString(show(Kind::length, part::kKitTrim, out.wording)), said.join(", "));
+        .arg(QString::fromStdString(show(Kind::length, out.job.part.kit.trim, out.wording)), said.join(", "));
 }
 
 QString kit_pdf(const Outgoing& out, Progress& progress) {

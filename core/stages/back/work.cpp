@@ -7,7 +7,7 @@
 namespace jig::back {
 
 Work work(const Choices& c, const Findings& back, double pieces, const shell::Choices& shell_choices,
-          const shell::Findings& shell,
+          const shell::Findings& shell, double cured,
           const Lists<Reinforcement, SurfaceCoat, Core, Board, Consumable, Fastener, Bonding, Rate>& shop) {
     Work out;
     const auto once = Ledger::once;
@@ -53,7 +53,7 @@ Work work(const Choices& c, const Findings& back, double pieces, const shell::Ch
                                   {at_rate(shop, "laying ply", c.sandwich.plies * back.sandwich_area),
                                    at_rate(shop, "laying core", back.sandwich_area)});
             step.can_break = false;
-            step.wait = shell.resin.demould_time;
+            step.wait = cured;
             return out;
         }
     }
@@ -81,7 +81,7 @@ Work work(const Choices& c, const Findings& back, double pieces, const shell::Ch
         .look(is_solid(shell.stack)
                   ? "joints are full, the mould lies on its face as it did, nothing holds it bent"
                   : "joints are full, the shell lies on its plug as it did, nothing holds it bent")
-        .wait = 16 * 3600;
+        .wait = cured;
     return out;
 }
 

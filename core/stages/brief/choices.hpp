@@ -49,8 +49,11 @@ struct Making {
 struct Limits {
     double top_temperature = 313.15;  ///< K, the hottest that the tool will see
     double tolerance = 0.001;         ///< m over the part's length
-    bool assembly_jig = false;
     bool operator==(const Limits&) const = default;
+};
+struct Jig {
+    bool assembly_jig = false;  ///< parts are joined in the tool
+    bool operator==(const Jig&) const = default;
 };
 struct Router {
     double router_x = 2.4, router_y = 1.2, router_z = 0.25;  ///< m of travel
@@ -80,7 +83,7 @@ struct Of : Slice... {
     bool operator==(const Of&) const = default;
 };
 
-struct Choices : Names, Series, Wanted, Making, Limits, Router, Rooms, Crew, Pump {
+struct Choices : Names, Series, Wanted, Making, Limits, Jig, Router, Rooms, Crew, Pump {
     static void fields(auto& c, auto&& v) {
         v("job", c.job);
         v("customer", c.customer);

@@ -106,22 +106,22 @@ void judge_run(const Choices& c, const CureRun& run, const plug::Findings& plug,
             "Its own heat does not get out of this wall in time: lay it in more goes, hold cooler until it "
             "has "
             "gelled, or take a slower hardener.");
-    if (run.of == CureOf::on_plug) {
+    if (lies_on_plug(run.of)) {
         double hottest = 0;
         run.each([&](const std::string&, const Wall&, const WallHistory& h) {
             hottest = std::max(hottest, h.hottest.front().T);
         });
         if (hottest > plug.board.top_temperature + 0.5)
             add(Severity::stop, "plug_cooked",
-                plug.board.name + " comes to " + quantity(Kind::temperature, hottest) +
-                    " under the shell; it stands " + quantity(Kind::temperature, plug.board.top_temperature),
+                plug.board.name + " comes to " + quantity(Kind::temperature, hottest) + " under the shell (" +
+                    name + "); it stands " + quantity(Kind::temperature, plug.board.top_temperature),
                 "It softens while the shell is still soft, and the shape goes with it: cooler, thinner goes, "
                 "or a "
                 "board that bears it.");
     }
-    if (run.of == CureOf::post_cure && run.over_Tg > -kStandingMargin) {
-        const auto it =
-            run.over_where.empty() ? std::string("the shell") : "the shell (" + run.over_where + ")";
+    if (run.free && run.over_Tg > -kStandingMargin) {
+        const std::string what = of_part(run.of) ? "the part" : "the shell";
+        const auto it = run.over_where.empty() ? what : what + " (" + run.over_where + ")";
         std::optional<Fix> fix;
         if (run.safe_rate)
             fix = with_legs("Go no faster than " + quantity(Kind::heating, *run.safe_rate),
@@ -132,11 +132,11 @@ void judge_run(const Choices& c, const CureRun& run, const plug::Findings& plug,
                       " over its Tg after " + quantity(Kind::duration, run.over_time)
                 : "Standing free, " + it + " comes within " + quantity(Kind::warming, -run.over_Tg) +
                       " of its Tg after " + quantity(Kind::duration, run.over_time),
-            run.safe_rate
-                ? "It sags and keeps that shape. At " + quantity(Kind::heating, *run.safe_rate) +
-                      " its Tg stays ahead of the heat."
-                : "It sags and keeps that shape: first cure it longer on the plug, or stop on the way and "
-                  "hold.",
+            run.safe_rate ? "It sags and keeps that shape. At " + quantity(Kind::heating, *run.safe_rate) +
+                                " its Tg stays ahead of the heat."
+                          : "It sags and keeps that shape: first cure it longer " +
+                                std::string(of_part(run.of) ? "in the tool" : "on the plug") +
+                                ", or stop on the way and hold.",
             std::move(fix));
     }
     if (!run.cured.waited) {
@@ -182,10 +182,13 @@ CureBounds bounds_of(const CureRun& run, const Choices& c, const Findings& f, co
         out.air = top;
         out.air_by = what;
     };
-    for (const auto& b : cores_of(with.shell_choices.layers, "core_hot", with.shop)) bears(b.top, b.name);
-    if (run.of != CureOf::on_plug) {
-        for (const auto& b : in_the_back(with.back, "back_hot", with.shop)) bears(b.top, b.name);
-    }
+    const auto bear_all = [&](const std::vector<Bears>& all) {
+        for (const auto& b : all) bears(b.top, b.name);
+    };
+    const bool with_tool = !run.free || !of_part(run.of);
+    if (with_tool) bear_all(cores_of(with.shell_choices.layers, "core_hot", with.shop));
+    if (with_tool && run.of != CureOf::on_plug) bear_all(in_the_back(with.back, "back_hot", with.shop));
+    if (of_part(run.of)) bear_all(cores_of(part::all_layers(with.part), "part_core_hot", with.shop));
     double gels = 0, full = 0;
     run.each([&](const std::string&, const Wall& wall, const WallHistory&) {
         for (const auto& layer : wall.layers) {
@@ -199,6 +202,7 @@ CureBounds bounds_of(const CureRun& run, const Choices& c, const Findings& f, co
     out.Tg = run.Tg;
     switch (run.of) {
         case CureOf::on_plug:
+        case CureOf::with_back:
             out.plug = with.plug.board.top_temperature;
             bears(out.plug + 20, with.plug.board.name);
             break;
@@ -212,9 +216,16 @@ CureBounds bounds_of(const CureRun& run, const Choices& c, const Findings& f, co
             }
             break;
         }
+        case CureOf::part_free:
+            out.under_glass = kStandingMargin;
+            break;
+        case CureOf::joined:
+            if (run.free) {
+                out.under_glass = kStandingMargin;
+                break;
+            }
+            [[fallthrough]];
         case CureOf::part:
-            for (const auto& b : cores_of(part::all_layers(with.part), "part_core_hot", with.shop))
-                bears(b.top, b.name);
             bears(with.brief.top_temperature, "the hottest that Brief says the tool sees");
             bears(f.Tg - c.Tg_margin, "the tool's Tg less its margin");
             break;
@@ -275,7 +286,9 @@ Calls calls(const Choices& c, const Findings& f, const Warmed& with) {
         const auto* run = f.cures->find(of);
         return run != nullptr ? run->warmest_air : 0.0;
     };
-    const double part_hot = std::max(part.gel_temperature, air_of(CureOf::part));
+    const auto* joined = f.cures->find(CureOf::joined);
+    const double in_jig = joined != nullptr && !joined->free ? joined->warmest_air : 0;
+    const double part_hot = std::max({part.gel_temperature, air_of(CureOf::part), in_jig});
     if (part_hot > brief.top_temperature + 0.5) {
         add(Severity::caution, "brief_heat",
             (part_hot > part.gel_temperature + 0.5 ? "The part's cure comes to " : "The part gels at ") +
@@ -291,12 +304,19 @@ Calls calls(const Choices& c, const Findings& f, const Warmed& with) {
     for (auto& b : in_the_back(back, "back_hot", shop)) with_tool.push_back(std::move(b));
     const double post_air = air_of(CureOf::post_cure),
                  post_cured = post_air > 0 ? post_air : shell_choices.cure_temperature;
-    const double hottest = std::max(post_cured, tool_sees);
+    const double bonded = air_of(CureOf::with_back), hottest = std::max({post_cured, tool_sees, bonded});
     judge_cure(out,
-               !direct && post_cured >= tool_sees ? "the shell is post-cured with it" : "the tool is used",
+               direct || tool_sees > std::max(post_cured, bonded) ? "the tool is used"
+               : bonded > post_cured                              ? "the back is bonded on"
+                                                                  : "the shell is post-cured with it",
                hottest, with_tool);
-    judge_cure(out, part_hot > f.chain.part_gel + 0.5 ? "the part is cured" : "the part gels",
-               std::max(f.chain.part_gel, part_hot), cores_of(part::all_layers(part), "part_core_hot", shop));
+    const double part_free = std::max(air_of(CureOf::joined), air_of(CureOf::part_free));
+    judge_cure(out,
+               part_free > part_hot                ? "the part is warmed after its pull"
+               : part_hot > f.chain.part_gel + 0.5 ? "the part is cured"
+                                                   : "the part gels",
+               std::max({f.chain.part_gel, part_hot, part_free}),
+               cores_of(part::all_layers(part), "part_core_hot", shop));
     for (const auto& run : f.cures->runs) judge_run(c, run, plug, out);
     // Back judges it where Brief asks for more heat than a warm room.
     oven_calls(*f.cures, f.oven, brief.top_temperature > back::kWarmRoom, out);

@@ -10,12 +10,16 @@
 
 namespace jig {
 
-enum class CureOf { on_plug, post_cure, part };
+/// In the order of a tool's life, and then of a part's.
+enum class CureOf { on_plug, with_back, post_cure, part, joined, part_free };
 template <>
 struct Words<CureOf> {
     static constexpr std::array all{Word{"on_plug", "shell on its plug"},
+                                    Word{"with_back", "back bonded on"},
                                     Word{"post_cure", "shell, free-standing"},
-                                    Word{"part", "part in the tool"}};
+                                    Word{"part", "part in the tool"},
+                                    Word{"joined", "parts joined"},
+                                    Word{"part_free", "part, free-standing"}};
 };
 
 /// What of Heat is seen on the tool itself.
@@ -84,8 +88,9 @@ struct Choices {
     double plug_scale = 1;   ///< of the drawing's size that the plug is cut at
     double Tg_margin = 15;   ///< K wanted between the tool's heat and its Tg
     /// Programmes of the oven or tent; without a leg the usual one of resin and rates. The shell while it
-    /// lies on its plug, the shell off it, and the part in its tool.
-    std::vector<Leg> on_plug, post_cure, part;
+    /// lies on its plug, its back bonded to it there, the shell off it, the part in its tool, what joins it,
+    /// and the part by itself, which has no cure of its own without a leg.
+    std::vector<Leg> on_plug, with_back, post_cure, part, joined, part_free;
     double within = 5;  ///< K of the air that the slowest place must have come to before a hold's clock runs
     double climbs = 40.0 / 3600;  ///< K/s that the oven climbs by with its load at most
     double transfer = 12;         ///< W/(m²·K) between the air and what stands in it
@@ -101,8 +106,11 @@ struct Choices {
         v("plug_scale", c.plug_scale, 0.9, 1.1);
         v("Tg_margin", c.Tg_margin, 0.0, 100.0);
         v("on_plug", c.on_plug);
+        v("with_back", c.with_back);
         v("post_cure", c.post_cure);
         v("part", c.part);
+        v("joined", c.joined);
+        v("part_free", c.part_free);
         v("within", c.within, 0.5, 100.0);
         v("climbs", c.climbs, 1e-5, 1.0);
         v("transfer", c.transfer, 1.0, 500.0);
@@ -114,6 +122,25 @@ struct Choices {
     }
     bool operator==(const Choices&) const = default;
 };
+
+/// A cure's own legs among the choices.
+inline auto& legs_in(auto& choices, CureOf of) {
+    switch (of) {
+        case CureOf::on_plug:
+            return choices.on_plug;
+        case CureOf::with_back:
+            return choices.with_back;
+        case CureOf::post_cure:
+            return choices.post_cure;
+        case CureOf::joined:
+            return choices.joined;
+        case CureOf::part_free:
+            return choices.part_free;
+        case CureOf::part:
+            break;
+    }
+    return choices.part;
+}
 
 }  // namespace heat
 }  // namespace jig

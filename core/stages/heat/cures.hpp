@@ -12,12 +12,15 @@ inline constexpr double kStandingMargin = 5;
 /// Above this a cure takes an oven, K over the room: typical of what a warm corner still reaches.
 inline constexpr double kWarm = 15;
 
-/// Another wall in the same cure: where a doubler or a zone lies.
+/// Where the back or another part is joined on.
+inline constexpr std::size_t kAtJoint = static_cast<std::size_t>(-1);
+
+/// Another wall in the same cure: where a doubler or a zone lies, or a joint.
 struct CurePlace {
     std::string name;
     Wall wall;
     WallHistory history;
-    std::optional<std::size_t> of;  ///< which doubler or zone it is; none for the common wall
+    std::optional<std::size_t> of;  ///< which doubler or zone it is, or kAtJoint; none for the common wall
     double off = 0;                 ///< share by which its air warms more than the programme says, or less
     bool operator==(const CurePlace&) const = default;
 };
@@ -28,6 +31,7 @@ inline constexpr std::size_t kMostPlaces = 6;
 /// A cure with all its walls: what is said of it holds for every one of them.
 struct CureRun {
     CureOf of = CureOf::on_plug;
+    bool free = false;              ///< nothing holds its shape meanwhile
     Wall wall;                      ///< the common one
     Cured cured;                    ///< what that does; the holds wait for all
     std::vector<CurePlace> places;  ///< the others
@@ -52,6 +56,8 @@ struct CureRun {
     std::optional<double> longer;
     std::optional<double> Tg;  ///< K at the end, the lowest of what reacts
     double cure = 0;           ///< the lowest at the end
+    /// K that a layer of that name has come to at the end, where it is lowest; none where none reacts.
+    [[nodiscard]] std::optional<double> Tg_of(const std::string& layer) const;
     /// Calls `see` with name, wall and history of every place, the common wall first, without a name.
     void each(const auto& see) const {
         see(std::string(), wall, cured.history);
@@ -70,6 +76,14 @@ struct Cures {
     bool operator==(const Cures&) const = default;
 };
 
+/// What a cure is of, before it is run.
+struct CureWalls {
+    CureOf of = CureOf::on_plug;
+    bool free = false;
+    std::vector<CurePlace> walls;  ///< the common one first
+};
+/// Put through a programme, worked out in full. `usual` as CureRun has it. Throws as warm(); Cancelled.
+CureRun run_of(CureWalls cure, std::vector<Leg> legs, bool usual, double within, Progress& progress);
 /// The same walls through another programme, worked out in full. Throws as warm().
 CureRun through(const CureRun& run, std::vector<Leg> legs, double within, Progress& progress);
 /// Shares by which an oven's cool end warms less than it is set to, and its warm end more; 0 where it has no
@@ -83,13 +97,23 @@ std::vector<Segment> segments_of(const std::vector<Leg>& legs, double room, doub
 /// The maker's legs, or the usual ones: of a shell on its plug, and of a part that gels at `gels_at` K.
 std::vector<Leg> legs_on_plug(const Choices& choices, const Resin& resin, const Lists<Rate>& shop);
 std::vector<Leg> legs_of_part(const Choices& choices, double gels_at, const Resin& resin);
+/// Whether it lies on the plug meanwhile, the first layer of its walls.
+inline bool lies_on_plug(CureOf of) {
+    return of == CureOf::on_plug || of == CureOf::with_back;
+}
+/// Whether it is paid for with each part, and not with the tool.
+inline bool of_part(CureOf of) {
+    return of >= CureOf::part;
+}
 /// Which sides of a cure's wall meet the programme's air: a plug's own side is in its room.
 inline std::array<bool, 2> follows(CureOf of) {
-    return {of != CureOf::on_plug, true};
+    return {!lies_on_plug(of), true};
 }
 
-Cures cures(const Choices& choices, const plug::Findings& plug, const shell::Choices& shell_choices,
-            const shell::Findings& shell, const part::Choices& part_choices, const part::Findings& part,
-            const CureLibrary& shop, Progress& progress);
+/// The cures that a job has, one going on from what those before it have left.
+Cures cures(const Choices& choices, const brief::Jig& brief, const plug::Findings& plug,
+            const shell::Choices& shell_choices, const shell::Findings& shell, const back::Choices& back,
+            const part::Choices& part_choices, const part::Findings& part, const CureLibrary& shop,
+            Progress& progress);
 
 }  // namespace jig::heat

@@ -119,8 +119,8 @@ Findings evaluate(const Choices& c, const brief::Limits& brief, const shape::Fin
         const auto* run = cures.find(of);
         return run != nullptr ? run->Tg.value_or(otherwise) : otherwise;
     };
-    out.part_Tg = brought(CureOf::part, part.resin.Tg);
-    out.Tg = brought(CureOf::post_cure, brought(CureOf::on_plug, shell.Tg));
+    out.part_Tg = brought(CureOf::part_free, brought(CureOf::part, part.resin.Tg));
+    out.Tg = brought(CureOf::post_cure, brought(CureOf::with_back, brought(CureOf::on_plug, shell.Tg)));
     out.Tg_margin = out.Tg - brief.top_temperature;
     const auto& pl = part.stack.laminate;
     out.spring_in = spring_in(c.corner, out.chain.part_alpha, pl.cte_through, -part.stack.cure.in_plane,
@@ -165,10 +165,19 @@ Findings evaluate(const Choices& c, const brief::Limits& brief, const shape::Fin
                "thumb " +
                    shell.Tg_reason},
         {"part_Tg", "the part's Tg", Kind::temperature, out.part_Tg,
-         "after its programme below; its resin can come to " + quantity(Kind::temperature, part.resin.Tg)},
+         "after its last programme below; its resin can come to " +
+             quantity(Kind::temperature, part.resin.Tg)},
         {"Tg_margin", direct ? "margin under that" : "margin under Tg", Kind::warming, out.Tg_margin,
          std::string(direct ? "that" : "Tg") + " less the top temperature " +
              quantity(Kind::temperature, brief.top_temperature)}};
+    if (const auto* joined = cures.find(CureOf::joined)) {
+        const auto& adhesive = part_choices.joint.adhesive;
+        const auto* free = cures.find(CureOf::part_free);
+        const auto later = free != nullptr ? free->Tg_of(adhesive) : std::nullopt;
+        if (const auto Tg = later ? later : joined->Tg_of(adhesive))
+            out.figures.push_back({"joint_Tg", "the joint's Tg", Kind::temperature, *Tg,
+                                   adhesive + ", after the last programme below that it is in"});
+    }
     fold_figures(c, out.folds, out.figures);
     for (const auto& run : cures.runs) figures_of(run, c.oven, out.figures);
     figure_of(shell_go, "go_shell", "shell, at most in one go", out.figures);

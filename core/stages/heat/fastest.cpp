@@ -6,6 +6,7 @@
 #include <cmath>
 
 #include "core/base/parallel.hpp"
+#include "core/stages/heat/standing.hpp"
 
 namespace jig::heat {
 namespace {
@@ -135,6 +136,10 @@ class Search {
     /// By which share that wall's air warms more than the programme.
     [[nodiscard]] double off(std::size_t wall) const { return wall == 0 ? 0 : run_.places[wall - 1].off; }
 
+    [[nodiscard]] const Wall& wall(std::size_t w) const {
+        return w == 0 ? run_.wall : run_.places[w - 1].wall;
+    }
+
     /// What every wall does, each at the same times.
     [[nodiscard]] std::vector<WallHistory> warmed(const Course& air, std::vector<double> at) {
         WallRules rules;
@@ -195,7 +200,7 @@ class Search {
         for (std::size_t t = 0; t < times.size(); ++t) {
             bool reached = times[t] >= from;
             for (std::size_t w = 0; w < all.size(); ++w) {
-                const auto went = judged_at(all[w], t, hottest + off(w) * (hottest - room_));
+                const auto went = judged_at(wall(w), all[w], t, hottest + off(w) * (hottest - room_));
                 if (went == Went::too_hot || went == Went::over_glass) return {went, times[t]};
                 reached = reached && went == Went::well;
             }
@@ -205,7 +210,8 @@ class Search {
     }
 
     /// One wall at one of its times, in air of its own of `hottest` K at most.
-    [[nodiscard]] Went judged_at(const WallHistory& h, std::size_t t, double hottest) const {
+    [[nodiscard]] Went judged_at(const Wall& wall, const WallHistory& h, std::size_t t,
+                                 double hottest) const {
         const auto gelled = [&](std::size_t layer) {
             for (const auto& g : h.gels) {
                 if (g.layer == layer) return g.all && *g.all <= h.times[t];
@@ -214,11 +220,12 @@ class Search {
         };
         bool reached = true;
         for (const auto& p : h.places) {
-            if (run_.of == CureOf::on_plug && p.layer == 0 && p.T[t] > b_.plug) return Went::too_hot;
+            if (lies_on_plug(run_.of) && p.layer == 0 && p.T[t] > b_.plug) return Went::too_hot;
             if (p.cure.empty()) continue;
             if (p.T[t] > hottest + b_.overshoot) return Went::too_hot;
             const bool set = gelled(p.layer);
-            if (b_.under_glass && set && !p.Tg.empty() && p.T[t] > p.Tg[t] - *b_.under_glass)
+            if (b_.under_glass && set && holds_shape(wall.layers[p.layer]) && !p.Tg.empty() &&
+                p.T[t] > p.Tg[t] - *b_.under_glass)
                 return Went::over_glass;
             reached = reached && set && p.cure[t] >= b_.cure && (!b_.Tg || p.Tg.empty() || p.Tg[t] >= *b_.Tg);
         }
@@ -230,7 +237,7 @@ class Search {
         double plug = 0;
         r.each([&](const std::string&, const Wall&, const WallHistory& h) {
             for (const auto& g : h.gels) gelled = gelled && g.all.has_value();
-            if (r.of == CureOf::on_plug) plug = std::max(plug, h.hottest.front().T);
+            if (lies_on_plug(r.of)) plug = std::max(plug, h.hottest.front().T);
         });
         return gelled && r.cured.waited && r.cure >= b_.cure - 1e-3 &&
                (!b_.Tg || !r.Tg || *r.Tg >= *b_.Tg - 0.1) && r.overshoot <= b_.overshoot + 0.2 &&

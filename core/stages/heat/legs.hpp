@@ -6,13 +6,6 @@
 
 namespace jig::heat {
 
-/// A cure's own legs among the choices.
-inline std::vector<Leg>& legs_in(Choices& choices, CureOf of) {
-    return of == CureOf::on_plug     ? choices.on_plug
-           : of == CureOf::post_cure ? choices.post_cure
-                                     : choices.part;
-}
-
 /// A corner of the air's course that stands for a leg: where its climb ends, or its hold.
 struct LegCorner {
     std::size_t leg = 0;

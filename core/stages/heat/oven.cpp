@@ -61,6 +61,33 @@ std::optional<double> kept_up(const OvenBox& box, const CureRun& run, double are
     return rate >= kRisesFrom ? std::optional(rate) : std::nullopt;
 }
 
+/// m² of a cure's common wall, and kg that no wall was worked out for: flange beyond the part, doublers,
+/// back, all of a part but its joint.
+std::pair<double, double> warmed_by(const CureRun& run, const shell::Findings& shell,
+                                    const back::Choices& choices, const back::Findings& back,
+                                    const part::Findings& part) {
+    const auto tool_but = [&](double area) {
+        return back.mass + std::max(0.0, shell.mass - area * shell.stack.laminate.areal_mass);
+    };
+    switch (run.of) {
+        case CureOf::on_plug:
+            return {shell.area, 0};
+        case CureOf::with_back:
+            // A sandwich lies all over it, in the wall.
+            return {shell.area, choices.kind == BackKind::sandwich ? 0 : tool_but(shell.area)};
+        case CureOf::post_cure:
+            return {shell.area, tool_but(shell.area)};
+        case CureOf::joined:
+            return {part.joint.lap * part.joint.length, part.mass + (run.free ? 0 : shell.mass + back.mass)};
+        case CureOf::part_free:
+            return {part.area, 0};
+        case CureOf::part:
+            break;
+    }
+    const double area = std::min(part.area, shell.area);
+    return {area, tool_but(area)};
+}
+
 double goes_by(const CureRun& run) {
     double out = 0;
     for (const auto& leg : run.legs) out = std::max(out, leg.rate);
@@ -106,12 +133,7 @@ OvenUse oven_use(const Choices& c, const brief::Rooms& brief, const Cures& cures
     const auto ends = ends_of(c.oven, c.room);
     for (const auto& run : cures.runs) {
         if (run.highest_air <= c.room + kWarm) continue;
-        const bool of_part = run.of == CureOf::part;
-        const double area = of_part ? std::min(part.area, shell.area) : shell.area;
-        // What of the tool no wall was worked out for: flange beyond the part, doublers, back.
-        double rest = run.of == CureOf::on_plug ? 0 : back.mass;
-        if (run.of != CureOf::on_plug)
-            rest += std::max(0.0, shell.mass - area * shell.stack.laminate.areal_mass);
+        const auto [area, rest] = warmed_by(run, shell, back_choices, back, part);
         auto with = box;
         with.stands = kSolid * (rest * out.tools + c.oven.others);
         CureHeat heat;

@@ -30,7 +30,9 @@ std::string said_of(const Spot& spot, CureOf of) {
     else if (side == 0)
         at = first ? "on the bare face of " + name : "between " + layers[layer - 1].name + " and " + name;
     else
-        at = last ? "on the " + std::string(of == CureOf::post_cure ? "back" : "bag side") + " of " + name
+        at = last ? "on the " +
+                        std::string(of == CureOf::on_plug || of == CureOf::part ? "bag side" : "back") +
+                        " of " + name
                   : "between " + name + " and " + layers[layer + 1].name;
     return spot.name.empty() ? at : spot.name + ": " + at;
 }

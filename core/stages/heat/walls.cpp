@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "core/shop/cure.hpp"
+#include "core/stages/back/findings.hpp"
 
 namespace jig::heat {
 namespace {
@@ -39,12 +40,38 @@ double capacity(FibreKind fibre) {
 }
 constexpr double kResinCapacity = 1200;
 
+/// A layer of resin with mineral in it, by its density.
+WallLayer filled(std::string name, double thickness, double density) {
+    WallLayer out;
+    out.name = std::move(name);
+    out.thickness = thickness;
+    out.density = density;
+    // Mineral takes the room that resin does not.
+    const double mineral = mineral_in(density);
+    out.conductivity = kResin * (1 + 2 * mineral) / std::max(0.1, 1 - mineral);
+    out.capacity = 1100;
+    out.resin_density = reacting(density);
+    return out;
+}
+
+WallLayer paste(const Bonding& bond, double thickness) {
+    constexpr double kThinBond = 2e-4;  // m, of what is pressed home
+    auto out = filled(bond.name, std::max(kThinBond, thickness), bond.density);
+    out.resin = kinetics_of(bond);
+    return out;
+}
+
+/// W/(m·K), typical of structural grades.
+double conducts(Metal metal) {
+    return metal == Metal::steel ? 50 : 167;
+}
+
 /// s from one day's lay-up to the next.
 constexpr double kOvernight = 16 * 3600.0;
 
 }  // namespace
 
-Seen wall_of(const StackSum& stack, const Resin& resin, const Lying& lying, const CureLibrary& shop) {
+Seen wall_of(const StackSum& stack, const Resin& resin, const Lying& lying, const WallLibrary& shop) {
     const auto& of = lying.of;
     const double neat = reacting(resin.matrix.density) / resin.matrix.density;
     const auto cures = [&](const Kinetics& k,
@@ -112,12 +139,7 @@ Seen wall_of(const StackSum& stack, const Resin& resin, const Lying& lying, cons
             last = Last::other;
         } else {
             const auto* coat = find(shop.surface_coats, l.layer.material);
-            w.name = coat != nullptr ? coat->name : l.name;
-            // Mineral takes the room that resin does not.
-            const double mineral = mineral_in(rho);
-            w.conductivity = kResin * (1 + 2 * mineral) / std::max(0.1, 1 - mineral);
-            w.capacity = 1100;
-            w.resin_density = reacting(rho);
+            w = filled(coat != nullptr ? coat->name : l.name, t, rho);
             // It is tacky, pass for pass, before the first ply comes.
             const auto k = coat != nullptr ? kinetics_of(*coat) : kinetics_of(resin);
             if (lying.fresh) {
@@ -150,11 +172,74 @@ Wall on_plug(const Seen& go, const PlugUnder& plug, const Choices& c) {
     return out;
 }
 
-Wall in_tool(const Seen& laid, const shell::Findings& shell, const Choices& c, const CureLibrary& shop) {
+Wall in_tool(const Seen& laid, const shell::Findings& shell, const Choices& c, const WallLibrary& shop) {
     auto layers = wall_of(shell.stack, shell.resin, {"tool", false, c.room}, shop).layers;
     // The tool's own face lies under the part.
     std::reverse(layers.begin(), layers.end());
     layers.insert(layers.end(), laid.layers.begin(), laid.layers.end());
+    const WallSide air{c.transfer, steady(c.room)};
+    return {std::move(layers), {air, air}, c.room};
+}
+
+std::vector<BondedOn> bonded_on(const back::Choices& back, const std::vector<WallLayer>& shell,
+                                const Resin& resin, LayUp how, const Choices& c, const CureLibrary& shop) {
+    std::vector<BondedOn> out;
+    const auto lay = [&](const char* where, const char* of, const std::vector<Layer>& layers, LayUp so) {
+        auto seen = wall_of(sum_stack(layers, resin, so, shop, "back"), resin, {of, true, c.room}, shop);
+        out.push_back({where, std::move(seen.layers), c.transfer, resin.demould_time, c.room});
+    };
+    const auto plies = [](const std::string& cloth, int count) {
+        return std::vector<Layer>(static_cast<std::size_t>(count), Layer{LayerKind::ply, cloth, 0, 0});
+    };
+    /// On a rib so `wide`, whose two sides lead heat away through `leads` W/K, thickness × conductivity each.
+    const auto bed = [&](const char* where, double wide, double leads) {
+        const auto& bond = need(shop.bonds, back.joint.paste, "back");
+        if (!bond.sets()) return;
+        double beside = 0;
+        for (const auto& l : shell) beside += l.thickness * l.conductivity;
+        const double flanks = 2 * c.transfer * back.joint.gap;
+        const double fins = 2 * std::sqrt(c.transfer * beside) + 2 * std::sqrt(c.transfer * leads);
+        out.push_back({where,
+                       {paste(bond, back.joint.gap * wide / (back.joint.gap + wide))},
+                       (flanks + fins) / wide,
+                       bond.hardens,
+                       std::max(c.room, bond.hardens_at)});
+    };
+    const bool hard = back.joint.bond == Bond::hard;
+    if (back.kind == BackKind::sandwich) lay("", "inner skin", back::inner_layers(back.sandwich), how);
+    if (back.kind == BackKind::egg_crate && hard) {
+        const auto& board = need(shop.boards, back.board, "back");
+        bed("under a rib", board.thickness, board.conductivity * board.thickness / 2);
+    }
+    if (back.kind == BackKind::foam_blocks) {
+        const auto& foam = need(shop.boards, back.foam.board, "back");
+        if (hard) bed("under a block", back.foam.wide, foam.conductivity * back.foam.wide / 2);
+        lay("under the wrap", "wrap", plies(back.foam.cloth, back.foam.plies), LayUp::hand);
+    }
+    if (back.has_bars() && hard)
+        bed("under a tube", back.tubes.size, conducts(back.tubes.metal) * back.tubes.wall);
+    if (back.has_grid() && back.kind != BackKind::foam_blocks && back.joint.bond == Bond::soft)
+        lay("under a tab", "tab", plies(back.joint.cloth, back.joint.plies), LayUp::hand);
+    return out;
+}
+
+StackSum edge_of(const StackSum& stack) {
+    auto out = stack;
+    std::erase_if(out.laid, [](const auto& l) { return l.layer.kind == LayerKind::core; });
+    return out;
+}
+
+Wall at_joint(const Seen& edge, const Bonding& bond, double gap, const shell::Findings* jig, const Choices& c,
+              const CureLibrary& shop) {
+    std::vector<WallLayer> half;
+    if (jig != nullptr) {
+        half = wall_of(jig->stack, jig->resin, {"tool", false, c.room}, shop).layers;
+        std::reverse(half.begin(), half.end());
+    }
+    half.insert(half.end(), edge.layers.begin(), edge.layers.end());
+    auto layers = half;
+    layers.push_back(paste(bond, gap));
+    layers.insert(layers.end(), half.rbegin(), half.rend());
     const WallSide air{c.transfer, steady(c.room)};
     return {std::move(layers), {air, air}, c.room};
 }

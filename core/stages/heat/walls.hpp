@@ -2,6 +2,7 @@
 #pragma once
 
 #include "core/science/heat/wall.hpp"
+#include "core/stages/back/choices.hpp"
 #include "core/stages/heat/choices.hpp"
 #include "core/stages/part/findings.hpp"
 #include "core/stages/plug/findings.hpp"
@@ -9,8 +10,9 @@
 
 namespace jig::heat {
 
-/// What walls read of the library.
-using CureLibrary = Lists<SurfaceCoat, Core, Reinforcement, Rate>;
+/// What walls read of the library, and what cures do, whose joints have boards and adhesives in them.
+using WallLibrary = Lists<SurfaceCoat, Core, Reinforcement, Rate>;
+using CureLibrary = Lists<SurfaceCoat, Core, Reinforcement, Rate, Board, Bonding>;
 
 /// How a stack lies while it cures.
 struct Lying {
@@ -28,7 +30,7 @@ struct Seen {
 };
 
 /// Neighbours of one kind and one go are one.
-Seen wall_of(const StackSum& stack, const Resin& resin, const Lying& lying, const CureLibrary& shop);
+Seen wall_of(const StackSum& stack, const Resin& resin, const Lying& lying, const WallLibrary& shop);
 
 /// What a shell lies on, as heat sees it.
 struct PlugUnder {
@@ -40,6 +42,29 @@ struct PlugUnder {
 /// A shell's layers `go` on its plug, the plug first; its air is the room's.
 Wall on_plug(const Seen& go, const PlugUnder& plug, const Choices& choices);
 /// A part's layers in its tool, the tool's outside first.
-Wall in_tool(const Seen& laid, const shell::Findings& shell, const Choices& choices, const CureLibrary& shop);
+Wall in_tool(const Seen& laid, const shell::Findings& shell, const Choices& choices, const WallLibrary& shop);
+
+/// What sets where the back is joined to the shell.
+struct BondedOn {
+    std::string where;              ///< "under a tab"; empty where it lies all over
+    std::vector<WallLayer> layers;  ///< fresh, from the shell's back outward
+    /// W/(m²·K) from it to the air. A bed of paste is narrow: it is as deep as a layer of its volume to its
+    /// surface, loses by its flanks, and shell and rib lead its heat away as straight fins, √(h·k·t) a metre
+    /// (docs/methods.md, Heat).
+    double transfer = 0;
+    double hardens = 0;  ///< s until it may be moved, at
+    double at = 0;       ///< K
+};
+/// None where nothing in a joint reacts: no back, one that floats, bought strip without tabs. `shell` are the
+/// layers that it is joined to.
+std::vector<BondedOn> bonded_on(const back::Choices& back, const std::vector<WallLayer>& shell,
+                                const Resin& shell_resin, LayUp how, const Choices& choices,
+                                const CureLibrary& shop);
+
+/// A part's stack where it ends at its joint: what of it is no core.
+StackSum edge_of(const StackSum& stack);
+/// Two such edges with `bond` between them; on the outsides the tool, where it is their jig.
+Wall at_joint(const Seen& edge, const Bonding& bond, double gap, const shell::Findings* jig,
+              const Choices& choices, const CureLibrary& shop);
 
 }  // namespace jig::heat

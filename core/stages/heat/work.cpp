@@ -6,9 +6,8 @@ Work work(double room, const Cures& cures, const OvenUse& oven, const Lists<Rate
     Work out;
     for (const auto& run : cures.runs) {
         if (run.highest_air <= room + kWarm) continue;
-        const bool of_part = run.of == CureOf::part;
-        const auto ledger = of_part ? Ledger::each : Ledger::once;
-        const auto stage = of_part ? Stage::part : Stage::heat;
+        const auto ledger = of_part(run.of) ? Ledger::each : Ledger::once;
+        const auto stage = of_part(run.of) ? Stage::part : Stage::heat;
         // What cures in one load shares its hours and its heat.
         const std::string whose =
             std::string(said(run.of)) +

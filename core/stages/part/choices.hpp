@@ -22,7 +22,7 @@ struct Words<ResinBy> {
 namespace part {
 
 /// What of the shop library this stage reads.
-using Library = Lists<Reinforcement, Resin, SurfaceCoat, Core, Rate>;
+using Library = Lists<Reinforcement, Resin, SurfaceCoat, Core, Bonding, Rate>;
 
 /// Where cloth is laid down first, and how it lies there.
 struct DrapeStart {
@@ -34,6 +34,17 @@ struct DrapeStart {
         v("turn", c.turn, -kPi, kPi);
     }
     bool operator==(const DrapeStart&) const = default;
+};
+
+/// How plies are cut.
+struct KitCut {
+    double trim = 0.02;  ///< m that pieces are larger along the face's rim
+    double lap = 0.025;  ///< m that pieces of one ply lie over each other
+    static void fields(auto& c, auto&& v) {
+        v("trim", c.trim, 0.0, 1.0);
+        v("lap", c.lap, 0.0, 0.5);
+    }
+    bool operator==(const KitCut&) const = default;
 };
 
 struct Choices {
@@ -49,6 +60,7 @@ struct Choices {
     double ratio = 1;  ///< kg of resin mixed for each kg of dry cloth, by that school
     Joint joint;
     DrapeStart drape;
+    KitCut kit;
     CoreLay core;
     std::vector<Zone> zones;  ///< in the order in which they are laid
     Duty duty;
@@ -67,6 +79,7 @@ struct Choices {
         v("ratio", c.ratio, 0.1, 10.0);
         v("joint", c.joint);
         v("drape", c.drape);
+        v("kit", c.kit);
         v("core", c.core);
         v("zones", c.zones);
         v("duty", c.duty);

@@ -81,7 +81,11 @@ void add_joint(const Choices& c, const split::Findings& split, const Library& sh
         rims == 0 ? out.stack : sum_stack(layers_under(c, rims), out.resin, c.how, shop, "part zones");
     double thickness = 0;
     for (const auto& l : edge.laid) thickness += l.layer.kind == LayerKind::core ? 0 : l.ply.thickness;
-    out.joint = join(c.joint, thickness, split.one_piece() ? perimeter(split.rim) : split.set.seam_length);
+    double density = 0;
+    if (c.joint.kind != JointKind::none)
+        density = c.joint.density.value_or(need(shop.bonds, c.joint.adhesive, "part joint").density);
+    out.joint =
+        join(c.joint, thickness, split.one_piece() ? perimeter(split.rim) : split.set.seam_length, density);
     const auto& j = out.joint;
     const auto add = [&](const char* key, const char* name, Kind kind, double value, std::string reason) {
         out.figures.push_back({key, name, kind, value, std::move(reason)});
@@ -114,7 +118,7 @@ void add_joint(const Choices& c, const split::Findings& split, const Library& sh
         fmt::format("diameter whose section fills lap × gap with {:.0f} % squeezed out",
                     100 * c.joint.squeeze_out));
     add("adhesive", "adhesive", Kind::mass, j.adhesive,
-        fmt::format("lap × gap × length × {:.0f} kg/m³, squeeze-out counted", c.joint.density));
+        fmt::format("lap × gap × length × {:.0f} kg/m³, squeeze-out counted", density));
 }
 
 /// How the cloth lies, by the net that is worst and the piece that is largest.

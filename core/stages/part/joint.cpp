@@ -6,7 +6,7 @@
 
 namespace jig::part {
 
-JointFigures join(const Joint& j, double thickness, double along) {
+JointFigures join(const Joint& j, double thickness, double along, double density) {
     JointFigures out;
     if (j.kind == JointKind::none) return out;
     out.length = j.length > 0 ? j.length : along;
@@ -20,7 +20,7 @@ JointFigures join(const Joint& j, double thickness, double along) {
     if (j.kind == JointKind::returned) out.flange_area = out.lap * out.length;
     const double section = covered * j.gap;
     out.bead = std::sqrt(4 * section * (1 + j.squeeze_out) / kPi);
-    out.adhesive = section * out.length * (1 + j.squeeze_out) * j.density;
+    out.adhesive = section * out.length * (1 + j.squeeze_out) * density;
     return out;
 }
 

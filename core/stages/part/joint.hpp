@@ -17,16 +17,18 @@ namespace part {
 
 struct Joint {
     JointKind kind = JointKind::none;
-    double length = 0;         ///< m; 0 for the seams' length, or the rim's where the mould is one piece
-    double lap = 20;           ///< thicknesses that it overlaps by
-    double gap = 0.0005;       ///< m of adhesive
-    double tape = 0.00013;     ///< m that one layer of the shop's tape is thick
-    double squeeze_out = 0.3;  ///< share of the adhesive that leaves the joint
-    double density = 1200;     ///< kg/m³ of adhesive
+    double length = 0;  ///< m; 0 for the seams' length, or the rim's where the mould is one piece
+    double lap = 20;    ///< thicknesses that it overlaps by
+    std::string adhesive = "structural adhesive, room temperature";  ///< in the library's bonds
+    double gap = 0.0005;                                             ///< m of adhesive
+    double tape = 0.00013;          ///< m that one layer of the shop's tape is thick
+    double squeeze_out = 0.3;       ///< share of the adhesive that leaves the joint
+    std::optional<double> density;  ///< kg/m³ of adhesive as weighed here; none for the library's
     static void fields(auto& c, auto&& v) {
         v("kind", c.kind);
         v("length", c.length, 0.0, 1000.0);
         v("lap", c.lap, 0.0, 200.0);
+        v("adhesive", c.adhesive);
         v("gap", c.gap, 0.0, 0.02);
         v("tape", c.tape, 1e-5, 0.005);
         v("squeeze_out", c.squeeze_out, 0.0, 3.0);
@@ -52,9 +54,9 @@ inline constexpr double kShortLap = 10, kAmpleLap = 20;
 inline constexpr double kTightGap = 0.0002, kWideGap = 0.001;
 
 /// `thickness` m of the mating laminate at its edge, where a core has ended, `along` m of the line that it
-/// follows where no length is given. A butt strip lies a lap to each side. A bead of diameter d fills a lap
-/// by π/4·d² = lap × gap.
-JointFigures join(const Joint& joint, double thickness, double along);
+/// follows where no length is given, `density` kg/m³ of its adhesive. A butt strip lies a lap to each side. A
+/// bead of diameter d fills a lap by π/4·d² = lap × gap.
+JointFigures join(const Joint& joint, double thickness, double along, double density);
 
 }  // namespace part
 }  // namespace jig

@@ -6,7 +6,7 @@
 #include <cmath>
 #include <map>
 
-#include "core/science/mesh/nearest_face.hpp"
+#include "core/stages/part/flat_cloth.hpp"
 
 namespace jig::part {
 namespace {
@@ -40,56 +40,28 @@ std::vector<Loop> arrow_on(const Loops& outline) {
              middle + Point2(0.7 * arm, -0.2 * arm)}};
 }
 
-/// The face's rims as they lie on a net's cloth, holes the other way round than what holds them.
-Loops flat_face(const ClothNet& net, const TriangleMesh& face, const Eigen::Rotation2Dd& turn) {
-    Loops flat;
-    for (const auto& outline : flat_outlines(net.drape, face)) {
-        auto& loop = flat.emplace_back(simplified(outline, 2e-4));
-        for (auto& p : loop) p = turn * p;
-        if (flat.size() == 1 && signed_area(loop) < 0) std::reverse(loop.begin(), loop.end());
-    }
-    for (std::size_t k = 1; k < flat.size(); ++k) {
-        if (signed_area(flat[k]) > 0 && holds({flat.front()}, flat[k].front()))
-            std::reverse(flat[k].begin(), flat[k].end());
-    }
-    return united(flat);
-}
-
-/// A place of a triangle of the draped face on the cloth; none where no cloth lies.
-std::optional<Point2> flat_place(const Drape& drape, const TriangleMesh& face, std::uint32_t f,
-                                 const Point& p) {
-    const auto corners = on_cloth(drape, face, f);
-    if (!corners) return {};
-    const Point share = corner_shares(face, f, p);
-    Point2 out = Point2::Zero();
-    for (int k = 0; k < 3; ++k) out += share[k] * drape.points[(*corners)[static_cast<std::size_t>(k)]].flat;
-    return out;
-}
-
 /// Which plies lie where: all of the face, or the pieces of it that zones leave them.
 class Cover {
   public:
     Cover(const Choices& c, const Draped& draped, const Frame& frame, Progress& progress)
-        : lies_(c), face_(*draped.face), pieces_(region_pieces(zones_asked(c), frame, draped, progress)) {}
+        : lies_(c), pieces_(region_pieces(zones_asked(c), frame, draped, progress)) {}
 
-    /// Where a ply lies on the cloth, which reaches as far as `whole`; its edges on the face's rim are moved
-    /// out by `trim` m.
-    Loops of(const Source& ply, const ClothNet& net, const Loops& whole, const Eigen::Rotation2Dd& turn,
-             double trim) {
+    /// Where a ply lies on its cloth; its edges on the face's rim are moved out by `trim` m.
+    Loops of(const Source& ply, const FlatCloth& flat, double trim) {
         Loops with, without;
         for (const auto& piece : pieces_) {
             auto& to = lies_(ply, piece.zones) ? with : without;
             Loop loop;
             for (const auto& corner : piece.corners) {
-                const auto at = flat_place(net.drape, face_, piece.face, corner);
+                const auto at = flat.at(piece.face, corner);
                 if (!at) break;
-                loop.push_back(turn * *at);
+                loop.push_back(*at);
             }
             if (loop.size() < piece.corners.size() || loop.size() < 3) continue;
             if (signed_area(loop) < 0) std::reverse(loop.begin(), loop.end());
             to.push_back(std::move(loop));
         }
-        if (without.empty()) return offset(whole, trim);
+        if (without.empty()) return offset(flat.whole, trim);
         // Seams between pieces that were cut from one triangle are no edges.
         const auto closed = [](const Loops& loops) { return offset(offset(united(loops), kSeam), -kSeam); };
         Loops out = offset(closed(with), trim);
@@ -104,11 +76,49 @@ class Cover {
     static constexpr double kSeam = 2e-5;
 
     LiesUnder lies_;
-    const TriangleMesh& face_;
     std::vector<RegionPiece> pieces_;
 };
 
+/// Each ply's cloth as it lies flat: woven as its net shears, tape and mat with as little stretch as may be.
+class FlatCloths {
+  public:
+    FlatCloths(const Choices& c, const Draped& draped, const Frame& frame)
+        : turn_(c.drape.turn), draped_(draped), frame_(frame) {}
+    /// Null where the face cannot be laid flat for it. Throws Cancelled.
+    const FlatCloth* of(const Source& ply, double angle, const Reinforcement& cloth, Progress& progress) {
+        if (cloth.weave == Weave::cloth) {
+            const auto net = std::find_if(draped_.nets.begin(), draped_.nets.end(),
+                                          [&](const ClothNet& n) { return n.carries(ply); });
+            if (net == draped_.nets.end()) return nullptr;
+            last_ = FlatCloth::sheared(*net, *draped_.face, angle);
+            return &*last_;
+        }
+        // Laid out once for each way that a roll lies.
+        const double way = turn_ + angle;
+        auto known = stretched_.find(way);
+        if (known == stretched_.end())
+            known = stretched_.emplace(way, FlatCloth::stretched(draped_, frame_, way, progress)).first;
+        return known->second ? &*known->second : nullptr;
+    }
+
+  private:
+    double turn_;
+    const Draped& draped_;
+    const Frame& frame_;
+    std::optional<FlatCloth> last_;
+    std::map<double, std::optional<FlatCloth>> stretched_;
+};
+
 }  // namespace
+
+Choices kit_asked(const Choices& c) {
+    Choices out;
+    out.layers = c.layers;
+    out.zones = c.zones;
+    out.drape = c.drape;
+    out.kit = c.kit;
+    return out;
+}
 
 Kit kit(const Choices& c, const Draped& draped, const Frame& frame, const Lists<Reinforcement>& shop,
         double trim, double lap, Progress& progress) {
@@ -116,27 +126,23 @@ Kit kit(const Choices& c, const Draped& draped, const Frame& frame, const Lists<
     if (!draped.face) return out;
     std::map<std::string, std::vector<CutPiece>> by_cloth;
     Cover cover(c, draped, frame, progress);
+    FlatCloths cloths(c, draped, frame);
     const auto cut = [&](int zone, std::size_t i, const std::string& number) {
         const auto& layer = zone < 0 ? c.layers[i] : c.zones[static_cast<std::size_t>(zone)].layers[i];
         const Source source{zone, i};
         const auto& cloth = need(shop.reinforcements, layer.material, "part");
-        const auto net = std::find_if(draped.nets.begin(), draped.nets.end(),
-                                      [&](const ClothNet& n) { return n.carries(source); });
-        if (net == draped.nets.end()) {
+        const auto* flat = cloths.of(source, layer.angle, cloth, progress);
+        if (flat == nullptr) {
             if (std::find(out.left_out.begin(), out.left_out.end(), layer.material) == out.left_out.end())
                 out.left_out.push_back(layer.material);
             return;
         }
-        // The net lies along its threads, from the angle that they have on the face; the roll runs along the
-        // ply.
-        const Eigen::Rotation2Dd onto_roll(net->angle - layer.angle);
-        const auto whole = flat_face(*net, *draped.face, onto_roll);
-        if (whole.empty()) return;
+        if (flat->whole.empty()) return;
         const double width = cloth.roll_width - 0.02;
         if (width <= lap)
             throw InputError(layer.material, "its roll is narrower than a lap", "see its roll width");
         std::vector<Loops> parts;
-        for (const auto& island : islands(cover.of(source, *net, whole, onto_roll, trim))) {
+        for (const auto& island : islands(cover.of(source, *flat, trim))) {
             for (auto& strip : strips(island, width, lap)) parts.push_back(std::move(strip));
         }
         for (std::size_t k = 0; k < parts.size(); ++k) {
@@ -148,6 +154,8 @@ Kit kit(const Choices& c, const Draped& draped, const Frame& frame, const Lists<
             piece.outline = parts[k];
             piece.area = net_area(parts[k]);
             piece.joined = static_cast<int>(parts.size());
+            piece.stretch = flat->most;
+            piece.torn = flat->most > may_stretch(cloth);
             auto& sheet = by_cloth[layer.material].emplace_back();
             sheet.name = piece.name;
             sheet.outline = piece.outline;
@@ -181,13 +189,19 @@ Kit kit(const Choices& c, const Draped& draped, const Frame& frame, const Lists<
         rules.width = roll.width;
         rules.kerf = 0.002;
         rules.margin = 0.005;
-        rules.grain = true;
+        // A mat has no direction.
+        rules.grain = need(shop.reinforcements, material, "part").weave != Weave::mat;
         roll.sheets = lay_onto_sheets(pieces, rules, progress);
         for (const auto& sheet : roll.sheets.sheets) {
             double used = 0;
             for (const auto& piece : sheet.pieces) used = std::max(used, high_corner(piece.loops).x());
             roll.metres += used;
         }
+        // As wide as the roll it is no offcut: the roll goes on there.
+        std::erase_if(roll.sheets.offcuts, [&](const Offcut& o) {
+            return std::max(o.length, o.width) >= roll.width &&
+                   std::min(o.length, o.width) >= roll.width - 1e-6;
+        });
         roll.yield = roll.metres > 0 ? area / (roll.metres * roll.width) : 0;
         out.rolls.push_back(std::move(roll));
     }

@@ -56,8 +56,9 @@ void buy_layers(Work& out, const Choices& c, const Findings& part, double longes
 }  // namespace
 
 Work work(const Choices& c, const Findings& part, const edge::Findings& edge, const split::Findings& split,
-          const brief::Of<brief::Wanted, brief::Crew>& brief,
-          const Lists<Reinforcement, SurfaceCoat, Core, Consumable, Rate>& shop, double cured, Work closing) {
+          const brief::Of<brief::Wanted, brief::Crew, brief::Jig>& brief,
+          const Lists<Reinforcement, SurfaceCoat, Core, Consumable, Bonding, Rate>& shop,
+          const CureTimes& cured, Work closing) {
     Work out;
     const auto each = Ledger::each;
     const double parts = split.parts(), area = parts * part.area;
@@ -66,7 +67,14 @@ Work work(const Choices& c, const Findings& part, const edge::Findings& edge, co
     buy_layers(out, c, part, longest, split.one_piece() ? split.section_width : 0, parts, shop);
     out.filler(each, Stage::part, "thickened epoxy for fillets",
                parts * (part.corners.filler + part.panel_filler), shop);
-    out.consumable(each, Stage::part, "structural adhesive", Kind::mass, parts * part.joint.adhesive, shop);
+    const bool joins = c.joint.kind != JointKind::none;
+    if (joins) {
+        const auto& adhesive = need(shop.bonds, c.joint.adhesive, "part");
+        const double amount = parts * (adhesive.by_length ? part.joint.length : part.joint.adhesive);
+        constexpr double kOver = 0.1;  // share bought over
+        out.buy(each, Stage::part, adhesive.name, adhesive.by_length ? Kind::length : Kind::mass, amount,
+                kOver, adhesive.price);
+    }
     out.consumable(each, Stage::part, "gloves and masks", Kind::count, brief.people * 0.5 * parts, shop);
     out.consumable(each, Stage::part, "brushes, rollers, pots", Kind::count, 1, shop);
     out.consumable(each, Stage::part, "solvent and wipes", Kind::count, 1, shop);
@@ -93,9 +101,21 @@ Work work(const Choices& c, const Findings& part, const edge::Findings& edge, co
             c.how == LayUp::hand || c.how == LayUp::bagged
                 ? "each ply is ticked with its direction, no air under it, each pot's grams are written down"
                 : "each ply is ticked with its direction, lies without a fold and bridges no corner");
-    if (closing.steps.empty()) out.steps.back().wait = cured;
+    if (closing.steps.empty()) out.steps.back().wait = cured.in_tool;
     out.steps.insert(out.steps.end(), closing.steps.begin(), closing.steps.end());
     out.goods.insert(out.goods.end(), closing.goods.begin(), closing.goods.end());
+    const auto join = [&] {
+        if (!joins) return;
+        auto& step = out.step(When::part, Stage::part, "join the first part",
+                              {at_rate(shop, "joining parts", parts * part.joint.length)});
+        step.can_break = false;  // adhesive that is mixed waits for nobody
+        step.wait = cured.joined > 0 ? cured.joined : need(shop.bonds, c.joint.adhesive, "part").hardens;
+        step.look(
+                "before it: fitted dry, the gap is even and as wide as it is planned, both faces are keyed "
+                "and wiped")
+            .look("squeeze-out all along, nothing sprung, shims and clamps hold it as it is wanted");
+    };
+    if (brief.assembly_jig) join();
     out.step(When::part, Stage::part, "pull and trim the first part",
              {at_rate(shop, "demould part", parts), at_rate(shop, "trimming", edge.rim_length)})
         .look("before it: the part is hard, and it is no earlier than Heat says")
@@ -103,6 +123,14 @@ Work work(const Choices& c, const Findings& part, const edge::Findings& edge, co
     if (inserts > 0)
         out.step(When::part, Stage::part, "mark, bore and set its inserts",
                  {at_rate(shop, "setting inserts", inserts)});
+    if (!brief.assembly_jig) join();
+    if (cured.free > 0) {
+        auto& step = out.step(When::part, Stage::part, "post-cure the first part, free-standing",
+                              {at_rate(shop, "loading the oven", parts)});
+        step.wait = cured.free;
+        step.look(
+            "before it: it stands or hangs so that nothing bends it, sensors are placed, the alarm is set");
+    }
     out.step(When::part, Stage::part, "finish the first part",
              {{"finishing", plug::finish_hours(brief.grade, area, shop).part}});
     for (auto& step : out.steps) step.ledger = each;

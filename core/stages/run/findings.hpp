@@ -61,7 +61,7 @@ struct Findings {
 };
 
 /// What of the brief the run reads.
-using Asked = brief::Of<brief::Wanted, brief::Crew, brief::Series, brief::Making>;
+using Asked = brief::Of<brief::Wanted, brief::Crew, brief::Series, brief::Making, brief::Jig>;
 
 /// What the other stages came to.
 struct Before {

@@ -38,23 +38,26 @@ Work whole_work(const Before& b, const Library& shop) {
         out.goods.insert(out.goods.end(), more.goods.begin(), more.goods.end());
     };
     // What lies there cures as long as its programme takes.
-    const auto cured = [&](CureOf of, const Resin& resin) {
+    const auto cured = [&](CureOf of, double otherwise) {
         const auto* run = b.cures.find(of);
-        return run != nullptr ? run->seconds : resin.demould_time;
+        return run != nullptr ? run->seconds : otherwise;
     };
+    constexpr double kOvernight = 16 * 3600;  // s, of a back that nothing is known to react in
     const bool plug = !plug::no_plug(b.plug_choices);
-    const double part_cured = cured(CureOf::part, b.part.resin);
+    const double part_cured = cured(CureOf::part, b.part.resin.demould_time);
     add(own_work(b, shop));
     add(plug::work(b.plug, b.brief, shop));
     add(edge::work(b.edge_choices, b.edge, b.split.set.seam_length, plug, b.split_choices.board, shop));
     add(split::work(b.split_choices, b.split, plug, shop));
     add(release::work(b.release, shop));
     add(shell::work(b.shell_choices, b.shell, b.edge, b.bag_choices, b.bag, b.shell_flow, b.split, b.brief,
-                    cured(CureOf::on_plug, b.shell.resin), shop));
-    add(back::work(b.back_choices, b.back, b.pieces(), b.shell_choices, b.shell, shop));
+                    cured(CureOf::on_plug, b.shell.resin.demould_time), shop));
+    add(back::work(b.back_choices, b.back, b.pieces(), b.shell_choices, b.shell,
+                   cured(CureOf::with_back, kOvernight), shop));
     add(heat::work(b.room, b.cures, b.oven, shop));
     add(part::work(
-        b.part_choices, b.part, b.edge, b.split, b.brief, shop, part_cured,
+        b.part_choices, b.part, b.edge, b.split, b.brief, shop,
+        {part_cured, cured(CureOf::joined, 0), cured(CureOf::part_free, 0)},
         bag::work(b.bag_choices, b.bag, b.flow, b.part, b.edge, b.split.parts(), part_cured, shop)));
     std::erase_if(out.steps, [](const Step& s) { return s.hours() <= 0 && s.wait <= 0; });
     std::stable_sort(out.steps.begin(), out.steps.end(),

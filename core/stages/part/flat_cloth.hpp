@@ -1,0 +1,40 @@
+// How a ply's cloth lies flat before it is laid on the face.
+#pragma once
+
+#include <optional>
+
+#include "core/science/mesh/outline.hpp"
+#include "core/stages/part/draped.hpp"
+
+namespace jig::part {
+
+/// The face on a flat cloth, its roll along x. Outlived by the face.
+class FlatCloth {
+  public:
+    /// The face's rims on it, holes the other way round than what holds them; empty where no cloth lies.
+    Loops whole;
+    /// Stretch that it needs to lie on the face, as Flattened has it; 0 of what shears.
+    double most = 0, usual = 0;
+    /// Where a place of a triangle of the face comes to lie; none where no cloth does.
+    [[nodiscard]] std::optional<Point2> at(std::uint32_t face, const Point& place) const;
+
+    /// By its net, which lies along its threads; `angle` is the ply's, rad.
+    static FlatCloth sheared(const ClothNet& net, const TriangleMesh& face, double angle);
+    /// Turned so that where it is laid down first, its roll lies as a ply at `angle` rad does there. None
+    /// where it cannot be laid flat in one piece: it has several or no rims, or would come to lie on itself.
+    static std::optional<FlatCloth> stretched(const Draped& draped, const Frame& frame, double angle,
+                                              Progress& progress);
+
+  private:
+    const TriangleMesh* face_ = nullptr;
+    /// Where each triangle's corners lie; none where no cloth does.
+    std::vector<std::optional<std::array<Point2, 3>>> corners_;
+};
+
+/// m/m by which a mat that is wet may be drawn out, and a tape along or across its threads: typical.
+inline constexpr double kMatGives = 0.08, kTapeGives = 0.02;
+inline double may_stretch(const Reinforcement& cloth) {
+    return cloth.weave == Weave::mat ? kMatGives : kTapeGives;
+}
+
+}  // namespace jig::part
