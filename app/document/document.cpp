@@ -11,6 +11,7 @@
 #include <utility>
 
 #include "app/document/behind.hpp"
+#include "app/document/seldom.hpp"
 #include "core/job/trial.hpp"
 #include "core/stages/back/trial.hpp"
 
@@ -333,19 +334,21 @@ void Document::work() {
             number = wanted_;
             passing = next_passing_;
             tries = tries_;
-            progress = std::make_shared<Progress>([this, trying](double fraction, std::string_view doing) {
-                const auto words = QString::fromUtf8(doing.data(), static_cast<qsizetype>(doing.size()));
-                const bool trial = *trying;
-                QMetaObject::invokeMethod(
-                    this,
-                    [this, fraction, words, trial] {
-                        if (trial)
-                            emit trial_progressed(std::min(0.99, fraction), words);
-                        else
-                            emit progressed(fraction, words);
-                    },
-                    Qt::QueuedConnection);
-            });
+            progress = std::make_shared<Progress>(
+                [this, trying, seldom = std::make_shared<Seldom>()](double fraction, std::string_view doing) {
+                    if (!seldom->due()) return;
+                    const auto words = QString::fromUtf8(doing.data(), static_cast<qsizetype>(doing.size()));
+                    const bool trial = *trying;
+                    QMetaObject::invokeMethod(
+                        this,
+                        [this, fraction, words, trial] {
+                            if (trial)
+                                emit trial_progressed(std::min(0.99, fraction), words);
+                            else
+                                emit progressed(fraction, words);
+                        },
+                        Qt::QueuedConnection);
+                });
             running_ = progress;
         }
         try {

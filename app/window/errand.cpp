@@ -1,6 +1,7 @@
 #include "app/window/errand.hpp"
 
 #include "app/document/behind.hpp"
+#include "app/document/seldom.hpp"
 
 namespace jig::app {
 
@@ -21,7 +22,9 @@ bool Errand::send(Work work) {
     if (running_) return false;
     if (thread_.joinable()) thread_.join();
     // Queued calls to a QObject that is gone are dropped by Qt, so a window closed meanwhile hears nothing.
-    running_ = std::make_shared<Progress>([this](double fraction, std::string_view doing) {
+    running_ = std::make_shared<Progress>([this, seldom = std::make_shared<Seldom>()](
+                                              double fraction, std::string_view doing) {
+        if (!seldom->due()) return;
         const auto words = QString::fromUtf8(doing.data(), static_cast<qsizetype>(doing.size()));
         QMetaObject::invokeMethod(
             this, [this, fraction, words] { emit progressed(fraction, words); }, Qt::QueuedConnection);
