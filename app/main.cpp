@@ -66,9 +66,9 @@ int main(int argc, char** argv) {
     line.addOption({"shot", "Write a picture of the window and leave.", "png"});
     line.addOption({"stage", "Stage to start with.", "stage", "brief"});
     line.addOption({"size", "Size of the window, as 1280x800.", "size", "1280x800"});
-    line.addOption({"sheet",
-                    "Open a sheet: routes, schools, stacks, builds, kit or shop, or Heat's tool, with --shot.",
-                    "sheet"});
+    line.addOption(
+        {"sheet", "Open a sheet: routes, schools, stacks, builds, kit or shop, or Heat's tool, with --shot.",
+         "sheet"});
     line.addOption({"load",
                     "Show the tool under a load case, or the part under a load by its number, with --shot.",
                     "case"});
@@ -128,8 +128,7 @@ int main(int argc, char** argv) {
                 (sheet == "schools" && window.set_schools_side_by_side()) ||
                 (sheet == "stacks" && window.seek_stack()) ||
                 (sheet == "builds" && window.set_builds_side_by_side()) ||
-                (sheet == "kit" && window.lay_kit()) ||
-                (sheet == "shop" && window.open_shop())) {
+                (sheet == "kit" && window.lay_kit()) || (sheet == "shop" && window.open_shop())) {
                 while (window.errand().away()) QApplication::processEvents(QEventLoop::AllEvents, 50);
             }
             window.show_heat_tool(sheet == "tool");

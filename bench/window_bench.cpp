@@ -152,6 +152,11 @@ int large() {
     job.attachments = {{"dome.stl", std::make_shared<const std::string>(write_stl_binary(large_body()))}};
     job.split.way = SplitWay::plane;
     const auto settle = [&] { wait_until([&] { return !window.document().trying(); }); };
+    // What another stage takes to be laid out is told by `stages`, not by the drag that comes after it.
+    const auto go_to = [&](Stage stage) {
+        window.show_stage(stage);
+        QApplication::processEvents();
+    };
     // Apart from what the graphics take for a frame, which `frame` says: without a card's own that is most of
     // all.
     auto* canvas = window.stand().findChild<QOpenGLWidget*>();
@@ -170,15 +175,15 @@ int large() {
         window.document().replace("wider rim", std::move(next));
     });
     settle();
-    window.show_stage(Stage::shell);
+    go_to(Stage::shell);
     watch("cut", 6000, [&](int step) { emit window.stand().cut_dragged(0.3 + 0.02 * step); });
     emit window.stand().cut_let_go();
     settle();
-    window.show_stage(Stage::split);
+    go_to(Stage::split);
     watch("plane", 12000, [&](int step) { emit window.stand().plane_dragged(0.3 + 0.02 * step); });
     emit window.stand().plane_let_go();
     settle();
-    window.show_stage(Stage::edge);
+    go_to(Stage::edge);
     watch("fitting", 9000, [&](int step) { emit window.stand().mark_dragged(0, 0.1 + 0.01 * step); });
     emit window.stand().mark_let_go();
     settle();

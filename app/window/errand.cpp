@@ -22,13 +22,13 @@ bool Errand::send(Work work) {
     if (running_) return false;
     if (thread_.joinable()) thread_.join();
     // Queued calls to a QObject that is gone are dropped by Qt, so a window closed meanwhile hears nothing.
-    running_ = std::make_shared<Progress>([this, seldom = std::make_shared<Seldom>()](
-                                              double fraction, std::string_view doing) {
-        if (!seldom->due()) return;
-        const auto words = QString::fromUtf8(doing.data(), static_cast<qsizetype>(doing.size()));
-        QMetaObject::invokeMethod(
-            this, [this, fraction, words] { emit progressed(fraction, words); }, Qt::QueuedConnection);
-    });
+    running_ = std::make_shared<Progress>(
+        [this, seldom = std::make_shared<Seldom>()](double fraction, std::string_view doing) {
+            if (!seldom->due()) return;
+            const auto words = QString::fromUtf8(doing.data(), static_cast<qsizetype>(doing.size()));
+            QMetaObject::invokeMethod(
+                this, [this, fraction, words] { emit progressed(fraction, words); }, Qt::QueuedConnection);
+        });
     thread_ = std::thread([this, work = std::move(work), progress = running_] {
         go_behind();
         Homecoming home;

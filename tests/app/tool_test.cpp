@@ -339,11 +339,11 @@ TEST_CASE("schools are set side by side with reasons, one is taken and undone") 
     CHECK(sheet.findChild<QLabel*>("sums-why")->text().contains(sums.front()->toolTip()));
     CHECK(sheet.findChild<QPushButton*>("take-glass_epoxy") == nullptr);
     // A word that changes the shell makes the sheet old; it says so, and is worked out anew on demand.
-    CHECK(sheet.findChild<QLabel*>("sheet-old") == nullptr);
+    CHECK(sheet.findChild<QLabel*>("shell-sheet-old") == nullptr);
     b.type("/shell/waste", "22");
     CHECK(sheet.is_old());
-    REQUIRE(b.visible<QLabel>("sheet-old")->text().contains("changed"));
-    QTest::mouseClick(b.visible<QPushButton>("sheet-renew"), Qt::LeftButton);
+    REQUIRE(b.visible<QLabel>("shell-sheet-old")->text().contains("changed"));
+    QTest::mouseClick(b.visible<QPushButton>("shell-sheet-renew"), Qt::LeftButton);
     REQUIRE(b.home());
     CHECK_FALSE(sheet.is_old());
     CHECK(sheet.isVisible());

@@ -176,6 +176,11 @@ TEST_CASE("the post-cure goes on from what the back's joint has come to, and cou
     CHECK(*post.Tg_of(name) > *on.Tg_of(name));
     CHECK(*post.Tg <= *post.Tg_of(name));
     CHECK(f.heat->Tg == *post.Tg);
+    // Softer than its post-cure, it lets go of the rib, which has its own call; the shell hangs on none of
+    // it.
+    CHECK(post.Tg_of(name) < post.highest_air);
+    CHECK(call(f, "back_hot"));
+    CHECK_FALSE(call(f, "sags"));
     // By DiBenedetto of the least of its cure, whichever place of it that is.
     const auto k = kinetics_of(need(shop().bonds, name, "test"));
     CHECK(*post.Tg_of(name) == Approx(k.glass->at(to)).margin(0.2));

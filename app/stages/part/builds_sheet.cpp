@@ -7,6 +7,7 @@
 #include <tuple>
 
 #include "app/slip/flow_layout.hpp"
+#include "app/slip/sheet_head.hpp"
 #include "app/slip/sums_grid.hpp"
 #include "app/slip/words.hpp"
 
@@ -47,30 +48,9 @@ void BuildsSheet::follow(const Job& now) {
 
 void BuildsSheet::rebuild() {
     auto* page = new QWidget(this);
-    auto* box = new QVBoxLayout(page);
-    box->setContentsMargins(14, 10, 10, 10);
-    auto* head = new QHBoxLayout();
-    auto* name = new QLabel("Builds of this part", page);
-    name->setFont(word_font(12, true));
-    auto* close = new QPushButton("Back to the stand", page);
-    close->setObjectName("builds-close");
-    connect(close, &QPushButton::clicked, this, &BuildsSheet::close_wanted);
-    head->addWidget(name);
-    head->addStretch();
-    head->addWidget(close);
-    box->addLayout(head);
-    if (old_) {
-        auto* told = new QHBoxLayout();
-        auto* words = new QLabel("The job has changed since this was worked out.", page);
-        words->setObjectName("builds-old");
-        auto* renew = new QPushButton("Work it out anew", page);
-        renew->setObjectName("builds-renew");
-        connect(renew, &QPushButton::clicked, this, &BuildsSheet::renew_wanted);
-        told->addWidget(words);
-        told->addWidget(renew);
-        told->addStretch();
-        box->addLayout(told);
-    }
+    auto* box = page_with_head(page, {"builds", "Builds of this part", [this] { emit close_wanted(); },
+                                      old_ ? "The job has changed since this was worked out." : QString(),
+                                      "Work it out anew", [this] { emit renew_wanted(); }});
     using enum SumsRow::Better;
     SumsGrid grid;
     grid.rows = {{"mass", "mass of one part", less},       {"cost", "cost of one part", less},

@@ -8,6 +8,7 @@
 
 #include "app/slip/flow_layout.hpp"
 #include "app/slip/record_table.hpp"
+#include "app/slip/sheet_head.hpp"
 #include "app/slip/words.hpp"
 #include "app/stages/panes.hpp"
 #include "app/stages/part/roll_view.hpp"
@@ -96,30 +97,9 @@ void KitSheet::rebuild() {
     const auto shown = [&](Kind kind, double v) { return text_of(jig::show(kind, v, wording_)); };
     rolls_.clear();
     auto* page = new QWidget(this);
-    auto* box = new QVBoxLayout(page);
-    box->setContentsMargins(14, 10, 10, 10);
-    auto* head = new QHBoxLayout();
-    auto* name = new QLabel("The kit on its rolls", page);
-    name->setFont(word_font(12, true));
-    auto* close = new QPushButton("Back to the stand", page);
-    close->setObjectName("kit-close");
-    connect(close, &QPushButton::clicked, this, &KitSheet::close_wanted);
-    head->addWidget(name);
-    head->addStretch();
-    head->addWidget(close);
-    box->addLayout(head);
-    if (old_) {
-        auto* told = new QHBoxLayout();
-        auto* words = new QLabel("The part has changed since this was laid.", page);
-        words->setObjectName("kit-old");
-        auto* renew = new QPushButton("Lay it anew", page);
-        renew->setObjectName("kit-renew");
-        connect(renew, &QPushButton::clicked, this, &KitSheet::renew_wanted);
-        told->addWidget(words);
-        told->addWidget(renew);
-        told->addStretch();
-        box->addLayout(told);
-    }
+    auto* box = page_with_head(page, {"kit", "The kit on its rolls", [this] { emit close_wanted(); },
+                                      old_ ? "The part has changed since this was laid." : QString(),
+                                      "Lay it anew", [this] { emit renew_wanted(); }});
     auto* words = new QLabel(said(), page);
     words->setObjectName("kit-said");
     words->setWordWrap(true);

@@ -9,6 +9,7 @@
 
 #include <cmath>
 
+#include "app/slip/sheet_head.hpp"
 #include "app/slip/words.hpp"
 #include "app/stand/plain.hpp"
 
@@ -185,18 +186,8 @@ void RoutesSheet::set_look(const Ink& ink, const Wording& wording) {
 
 void RoutesSheet::rebuild() {
     auto* page = new QWidget(this);
-    auto* box = new QVBoxLayout(page);
-    box->setContentsMargins(14, 10, 10, 10);
-    auto* head = new QHBoxLayout();
-    auto* name = new QLabel("Seven ways to make this plug, and one without", page);
-    name->setFont(word_font(12, true));
-    auto* close = new QPushButton("Back to the stand", page);
-    close->setObjectName("routes-close");
-    connect(close, &QPushButton::clicked, this, &RoutesSheet::close_wanted);
-    head->addWidget(name);
-    head->addStretch();
-    head->addWidget(close);
-    box->addLayout(head);
+    auto* box = page_with_head(
+        page, {"routes", "Seven ways to make this plug, and one without", [this] { emit close_wanted(); }});
     auto* grid = new QGridLayout();
     grid->setHorizontalSpacing(4);
     grid->setVerticalSpacing(3);

@@ -11,6 +11,7 @@
 #include <functional>
 
 #include "app/slip/record_table.hpp"
+#include "app/slip/sheet_head.hpp"
 #include "app/slip/sums_grid.hpp"
 #include "app/slip/words.hpp"
 #include "app/stages/panes.hpp"
@@ -164,31 +165,11 @@ void ShellSheet::follow(const Job& now) {
 
 void ShellSheet::rebuild() {
     auto* page = new QWidget(this);
-    auto* box = new QVBoxLayout(page);
-    box->setContentsMargins(14, 10, 10, 10);
-    auto* head = new QHBoxLayout();
-    auto* name =
-        new QLabel(stacks_ ? "Stacks for this shell, light to stiff" : "Seven schools for this shell", page);
-    name->setFont(word_font(12, true));
-    auto* close = new QPushButton("Back to the stand", page);
-    close->setObjectName("shell-sheet-close");
-    connect(close, &QPushButton::clicked, this, &ShellSheet::close_wanted);
-    head->addWidget(name);
-    head->addStretch();
-    head->addWidget(close);
-    box->addLayout(head);
-    if (old_) {
-        auto* told = new QHBoxLayout();
-        auto* words = new QLabel("The job has changed since this was worked out.", page);
-        words->setObjectName("sheet-old");
-        auto* renew = new QPushButton("Work it out anew", page);
-        renew->setObjectName("sheet-renew");
-        connect(renew, &QPushButton::clicked, this, [this] { emit renew_wanted(stacks_); });
-        told->addWidget(words);
-        told->addWidget(renew);
-        told->addStretch();
-        box->addLayout(told);
-    }
+    auto* box = page_with_head(
+        page,
+        {"shell-sheet", stacks_ ? "Stacks for this shell, light to stiff" : "Seven schools for this shell",
+         [this] { emit close_wanted(); }, old_ ? "The job has changed since this was worked out." : QString(),
+         "Work it out anew", [this] { emit renew_wanted(stacks_); }});
     stacks_ ? build_stacks(page) : build_schools(page);
     box->addStretch();
     setWidget(page);

@@ -71,7 +71,7 @@ CureRun run_of(CureWalls cure, std::vector<Leg> legs, bool usual, double within,
     out.cure = 1;
     bool gelled = true;
     double hottest = 0;
-    out.each([&](const std::string& name, const Wall& wall, const WallHistory& h) {
+    out.each([&](const std::string& name, const Wall&, const WallHistory& h) {
         for (const auto& gel : h.gels) {
             if (gel.Tg && (!out.Tg || *gel.Tg < *out.Tg)) out.Tg = gel.Tg;
             out.cure = std::min(out.cure, gel.cure);
@@ -81,12 +81,18 @@ CureRun run_of(CureWalls cure, std::vector<Leg> legs, bool usual, double within,
             hottest = h.peak;
             out.hottest = name;
         }
+    });
+    const auto judge = [&](const std::string& name, const Wall& wall, const WallHistory& h) {
         const auto [over, when] = over_glass(wall, h, out.free);
         if (over <= out.over_Tg) return;
         out.over_Tg = over;
         out.over_time = when;
         out.over_where = name;
-    });
+    };
+    judge({}, out.wall, out.cured.history);
+    for (const auto& p : out.places) {
+        if (!out.free || may_sag(out.of, p.of)) judge(p.name, p.wall, p.history);
+    }
     const auto all_gelled = [](const CuredTogether& c) {
         return std::all_of(c.histories.begin(), c.histories.end(), [](const WallHistory& h) {
             return std::all_of(h.gels.begin(), h.gels.end(),
@@ -105,7 +111,9 @@ CureRun run_of(CureWalls cure, std::vector<Leg> legs, bool usual, double within,
         for (auto& leg : slower) leg.rate = std::min(leg.rate, rate);
         const auto all = tried(slower, false).histories;
         for (std::size_t w = 0; w < all.size(); ++w) {
-            if (over_glass(in_oven[w].wall, all[w], true).first > -kStandingMargin) return false;
+            const auto place = w == 0 ? std::nullopt : out.places[w - 1].of;
+            if (may_sag(out.of, place) && over_glass(in_oven[w].wall, all[w], true).first > -kStandingMargin)
+                return false;
         }
         return true;
     };

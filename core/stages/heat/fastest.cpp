@@ -200,7 +200,7 @@ class Search {
         for (std::size_t t = 0; t < times.size(); ++t) {
             bool reached = times[t] >= from;
             for (std::size_t w = 0; w < all.size(); ++w) {
-                const auto went = judged_at(wall(w), all[w], t, hottest + off(w) * (hottest - room_));
+                const auto went = judged_at(w, all[w], t, hottest + off(w) * (hottest - room_));
                 if (went == Went::too_hot || went == Went::over_glass) return {went, times[t]};
                 reached = reached && went == Went::well;
             }
@@ -210,21 +210,21 @@ class Search {
     }
 
     /// One wall at one of its times, in air of its own of `hottest` K at most.
-    [[nodiscard]] Went judged_at(const Wall& wall, const WallHistory& h, std::size_t t,
-                                 double hottest) const {
+    [[nodiscard]] Went judged_at(std::size_t w, const WallHistory& h, std::size_t t, double hottest) const {
         const auto gelled = [&](std::size_t layer) {
             for (const auto& g : h.gels) {
                 if (g.layer == layer) return g.all && *g.all <= h.times[t];
             }
             return false;
         };
+        const bool sags = may_sag(run_.of, w == 0 ? std::nullopt : run_.places[w - 1].of);
         bool reached = true;
         for (const auto& p : h.places) {
             if (lies_on_plug(run_.of) && p.layer == 0 && p.T[t] > b_.plug) return Went::too_hot;
             if (p.cure.empty()) continue;
             if (p.T[t] > hottest + b_.overshoot) return Went::too_hot;
             const bool set = gelled(p.layer);
-            if (b_.under_glass && set && holds_shape(wall.layers[p.layer]) && !p.Tg.empty() &&
+            if (b_.under_glass && set && sags && holds_shape(wall(w).layers[p.layer]) && !p.Tg.empty() &&
                 p.T[t] > p.Tg[t] - *b_.under_glass)
                 return Went::over_glass;
             reached = reached && set && p.cure[t] >= b_.cure && (!b_.Tg || p.Tg.empty() || p.Tg[t] >= *b_.Tg);

@@ -186,7 +186,9 @@ std::vector<BondedOn> bonded_on(const back::Choices& back, const std::vector<Wal
     std::vector<BondedOn> out;
     const auto lay = [&](const char* where, const char* of, const std::vector<Layer>& layers, LayUp so) {
         auto seen = wall_of(sum_stack(layers, resin, so, shop, "back"), resin, {of, true, c.room}, shop);
-        out.push_back({where, std::move(seen.layers), c.transfer, resin.demould_time, c.room});
+        // A prepreg gels at its own heat, wherever it lies.
+        const double at = resin.in_cloth ? std::max(c.room, resin.gel_temperature) : c.room;
+        out.push_back({where, std::move(seen.layers), c.transfer, resin.demould_time, at});
     };
     const auto plies = [](const std::string& cloth, int count) {
         return std::vector<Layer>(static_cast<std::size_t>(count), Layer{LayerKind::ply, cloth, 0, 0});
