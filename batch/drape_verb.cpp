@@ -154,9 +154,12 @@ Json run_kit(const Arguments& a, Progress& progress) {
     on.need(Stage::part);
     const auto& draped = *on.findings.part->draped;
     const auto panels = on.board.core_panels(on.sheet, progress);
-    if (draped.nets.empty() && panels->panels.empty())
-        throw InputError("part", "no ply of it can be draped, and it has no core",
-                         "give it woven cloth or tape, and a tool with a face");
+    const auto all = part::all_layers(on.job.part);
+    const bool plies =
+        std::any_of(all.begin(), all.end(), [](const Layer& l) { return l.kind == LayerKind::ply; });
+    if ((!draped.face || !plies) && panels->panels.empty())
+        throw InputError("part", "there is nothing of it to be laid flat",
+                         "give it a ply or a core, and a tool with a face");
     const double trim = a.number("trim", on.job.part.kit.trim, 0, 1),
                  lap = a.number("lap", on.job.part.kit.lap, 0, 0.5);
     const auto kit =

@@ -1,6 +1,7 @@
 // The verbs infuse, drape and kit, asked as a user asks them.
 #include <catch2/catch.hpp>
 
+#include "core/job/job_file.hpp"
 #include "core/science/mesh/stl.hpp"
 #include "tests/batch/asking.hpp"
 
@@ -156,6 +157,21 @@ TEST_CASE("the kit and the cures of a demo are answered") {
     for (const auto& file : j["files"])
         drawn += file.get<std::string>().find("PVC-foam-75--5-mm") != std::string::npos;
     CHECK(drawn == 2 * core["sheets"][0]["sheets"].get<int>());
+    // Of mat alone there is no net, and a kit all the same.
+    auto mats = load_job(job);
+    mats.part.layers = {{LayerKind::ply, "glass mat 450", 0, 0}};
+    save_job(mats, folder / "mats.jigshell");
+    const auto m = ask({"kit", folder / "mats.jigshell"});
+    INFO(m.err);
+    REQUIRE(m.code == 0);
+    const auto kit = m.json();
+    CHECK(kit["nets"].empty());
+    CHECK(kit["left_out"].empty());
+    REQUIRE(kit["pieces"].size() >= 1);
+    double mat = 0;
+    for (const auto& p : kit["pieces"]) mat += p["area_m2"].get<double>();
+    CHECK(mat > 0.9 * kit["area_m2"].get<double>());
+    CHECK(kit["pieces"][0]["stretch"].get<double>() > 0.005);
     const auto c = ask({"cure", job});
     INFO(c.err);
     REQUIRE(c.code == 0);

@@ -103,9 +103,13 @@ QString panels_there(const Job&, const Findings& f) {
     return f.core_panels ? QString() : "no core of this part is cut into panels so far";
 }
 
-QString cloth_there(const Job&, const Findings& f) {
+QString cloth_there(const Job& job, const Findings& f) {
     if (!f.part) return "the part has no figures yet";
-    return f.part->draped->nets.empty() ? QString("no ply of this part can be draped") : QString();
+    if (!f.part->draped->face) return "there is no face that plies could lie on";
+    const auto layers = part::all_layers(job.part);
+    const bool plies =
+        std::any_of(layers.begin(), layers.end(), [](const Layer& l) { return l.kind == LayerKind::ply; });
+    return plies ? QString() : QString("this part has no ply");
 }
 
 QString loads_csv(const Outgoing& out, Progress&) {
