@@ -202,10 +202,14 @@ Json run_kit(const Arguments& a, Progress& progress) {
         out["files"] = Json::array();
     }
     for (const auto& r : kit.rolls) {
+        Json offcuts = Json::array();
+        for (const auto& o : r.sheets.offcuts)
+            offcuts.push_back({{"length_m", o.length}, {"width_m", o.width}});
         rolls.push_back({{"material", r.material},
                          {"width_m", r.width},
                          {"length_m", r.metres},
                          {"yield", r.yield},
+                         {"offcuts", std::move(offcuts)},
                          {"too_large", r.sheets.too_large}});
         if (!a.option("out")) continue;
         write_sheets(r.sheets, *a.option("out") + "/" + as_file(r.material), out["files"]);

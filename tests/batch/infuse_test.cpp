@@ -140,6 +140,10 @@ TEST_CASE("the kit and the cures of a demo are answered") {
         CHECK(roll["yield"].get<double>() > 0.2);
         CHECK(roll["yield"].get<double>() <= 1);
         CHECK(roll["too_large"].empty());
+        // What is as wide as the roll is no offcut: the roll goes on there.
+        for (const auto& o : roll["offcuts"])
+            CHECK(std::min(o["length_m"].get<double>(), o["width_m"].get<double>()) <
+                  roll["width_m"].get<double>());
     }
     for (const auto& net : j["nets"])
         CHECK(net["covered_m2"].get<double>() == Approx(j["area_m2"].get<double>()).epsilon(0.02));

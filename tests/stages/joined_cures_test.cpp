@@ -311,16 +311,20 @@ TEST_CASE("a part has a cure by itself where the maker gives it one, and its Tg 
     CHECK(f.heat->part_Tg > before + 5);
     CHECK(bought(f, Ledger::each, "oven, hours") == Approx(run.seconds));
     CHECK(wait_of(f, "post-cure the first part") == Approx(run.seconds));
-    // Too hot too soon it sags, and the rate that is offered does not.
-    job.heat.part_free = {{kelvin(75), 200.0 / 3600, 4 * 3600}};
-    f = worked_out(job);
-    const auto* sags = call(f, "sags");
-    REQUIRE(sags != nullptr);
-    if (sags->fix) {
+    // Too hot too soon it sags; the rate that is offered, where one serves, does not.
+    bool mended = false;
+    for (const double to : {45.0, 50.0, 55.0, 60.0, 65.0, 75.0}) {
+        job.heat.part_free = {{kelvin(to), 200.0 / 3600, 4 * 3600}};
+        f = worked_out(job);
+        const auto* sags = call(f, "sags");
+        CHECK((sags != nullptr || to < 70));
+        if (sags == nullptr || !sags->fix) continue;
         auto json = job_to_json(job);
         json.merge_patch(sags->fix->patch);
         CHECK_FALSE(call(worked_out(job_from_json(json, "test")), "sags"));
+        mended = true;
     }
+    CHECK(mended);
     // With its joint, where it has one, at the place that says so.
     auto both = beaded();
     both.heat.part_free = {{kelvin(50), 5.0 / 3600, 10 * 3600}};

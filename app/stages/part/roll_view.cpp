@@ -125,7 +125,7 @@ void RollView::paintEvent(QPaintEvent*) {
             p.fillPath(path, chosen ? ink_.tape : ink_.sheet);
             p.setPen(QPen(ink_.ink, chosen ? 2 : 1));
             p.drawPath(path);
-            p.setPen(QPen(chosen ? QColor("#20251F") : ink_.petrol, 1));
+            p.setPen(QPen(chosen ? app::ink(Light::day).ink : ink_.petrol, 1));
             lines(piece.engraved, from);
         }
         // Names last: over every arrow, on a ground of their own.
@@ -137,7 +137,7 @@ void RollView::paintEvent(QPaintEvent*) {
             auto box = room.boundingRect(name).adjusted(-3, -1, 3, 1);
             box.moveCenter(from + QPointF(piece.mark.x() * by, piece.mark.y() * by - room.height()));
             p.fillRect(box, chosen ? ink_.tape : ink_.sheet);
-            p.setPen(chosen ? QColor("#20251F") : ink_.ink);
+            p.setPen(chosen ? app::ink(Light::day).ink : ink_.ink);
             p.drawText(box, Qt::AlignCenter, name);
         }
         p.setPen(ink_.faint);

@@ -271,4 +271,15 @@ Flattened flatten(const TriangleMesh& mesh, Progress& progress) {
     return flattening.judged(flattening.run());
 }
 
+Point2 laid_flat(const TriangleMesh& mesh, const Flattened& flat, std::size_t face, const Point& way) {
+    const auto& t = mesh.triangles[face];
+    const Point e = mesh.corner(face, 1) - mesh.corner(face, 0),
+                g = mesh.corner(face, 2) - mesh.corner(face, 0);
+    const double ee = e.dot(e), eg = e.dot(g), gg = g.dot(g), det = ee * gg - eg * eg;
+    if (!(det > 0)) return Point2::Zero();
+    const double a = way.dot(e), b = way.dot(g);
+    return (a * gg - b * eg) / det * (flat.flat[t[1]] - flat.flat[t[0]]) +
+           (b * ee - a * eg) / det * (flat.flat[t[2]] - flat.flat[t[0]]);
+}
+
 }  // namespace jig

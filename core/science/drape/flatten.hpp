@@ -19,4 +19,7 @@ struct Flattened {
 /// they come. The mesh is one piece with a rim. Throws InputError where it is not, or has no area; Cancelled.
 Flattened flatten(const TriangleMesh& mesh, Progress& progress);
 
+/// How a direction, seen on one of its triangles, goes where that is laid flat; nought where it has no area.
+Point2 laid_flat(const TriangleMesh& mesh, const Flattened& flat, std::size_t face, const Point& way);
+
 }  // namespace jig

@@ -26,16 +26,6 @@ Loops tidy(const std::vector<std::vector<Point2>>& rims) {
     return united(flat);
 }
 
-/// How far a direction on a triangle goes when that is laid flat.
-std::optional<Point2> laid_flat(const TriangleMesh& mesh, std::size_t f, const std::array<Point2, 3>& flat,
-                                const Point& way) {
-    const Point e = mesh.corner(f, 1) - mesh.corner(f, 0), g = mesh.corner(f, 2) - mesh.corner(f, 0);
-    const double ee = e.dot(e), eg = e.dot(g), gg = g.dot(g), det = ee * gg - eg * eg;
-    if (!(det > 0)) return {};
-    const double a = way.dot(e), b = way.dot(g);
-    return (a * gg - b * eg) / det * (flat[1] - flat[0]) + (b * ee - a * eg) / det * (flat[2] - flat[0]);
-}
-
 /// The triangle nearest to where cloth is laid down first.
 std::size_t first_face(const Draped& draped) {
     const auto& face = *draped.face;
@@ -91,14 +81,12 @@ std::optional<FlatCloth> FlatCloth::stretched(const Draped& draped, const Frame&
     out.most = flat.most;
     out.usual = flat.usual;
     const auto first = first_face(draped);
-    const auto& corner = face.triangles[first];
-    const std::array<Point2, 3> there{flat.flat[corner[0]], flat.flat[corner[1]], flat.flat[corner[2]]};
     Point way = std::cos(angle) * frame.u + std::sin(angle) * frame.v;
     // On a wall that the direction points straight off, the cloth runs up the wall, as a net does.
     if (way.cross(face.area_vector2(first).normalized()).norm() < 0.2) way = frame.w;
-    const auto along = laid_flat(face, first, there, way);
-    if (!along || !(along->norm() > 0)) return {};
-    const Eigen::Rotation2Dd onto_roll(-std::atan2(along->y(), along->x()));
+    const Point2 along = laid_flat(face, flat, first, way);
+    if (!(along.norm() > 0)) return {};
+    const Eigen::Rotation2Dd onto_roll(-std::atan2(along.y(), along.x()));
     for (auto& p : flat.flat) p = onto_roll * p;
     std::vector<std::vector<Point2>> rims;
     for (const auto& loop : rim_loops(face, topology_of(face))) {

@@ -268,7 +268,7 @@ class Cutter {
             const double area = area_of(bit).norm();
             stretches.emplace_back(flat.stretch[f], area);
             all += area;
-            along += area * seen_flat(mesh, flat, f);
+            along += area * laid_flat(mesh, flat, f, frame_.u);
             if (signed_area(loop) < 0) std::reverse(loop.begin(), loop.end());
             loops.push_back(std::move(loop));
         }
@@ -291,17 +291,6 @@ class Cutter {
             for (auto& p : loop) p = Point2(along.dot(p), along.x() * p.y() - along.y() * p.x());
         }
         return out;
-    }
-
-    /// The tool's length on a face that is laid flat, or its width where that stands across it.
-    Point2 seen_flat(const TriangleMesh& mesh, const Flattened& flat, std::size_t f) const {
-        const auto& t = mesh.triangles[f];
-        const Point e = mesh.corner(f, 1) - mesh.corner(f, 0), g = mesh.corner(f, 2) - mesh.corner(f, 0);
-        const double ee = e.dot(e), eg = e.dot(g), gg = g.dot(g), det = ee * gg - eg * eg;
-        if (!(det > 0)) return Point2::Zero();
-        const double a = frame_.u.dot(e), b = frame_.u.dot(g);
-        return (a * gg - b * eg) / det * (flat.flat[t[1]] - flat.flat[t[0]]) +
-               (b * ee - a * eg) / det * (flat.flat[t[2]] - flat.flat[t[0]]);
     }
 
     const TriangleMesh& face_;
