@@ -310,9 +310,11 @@ std::vector<Plot> plots_of(const Job& job, const Findings& f, Stage stage, const
     if (stage == Stage::heat && f.heat) {
         std::vector<Plot> out{growth_plot(*f.heat, plug::no_plug(job.plug), job.brief.tolerance, w)};
         for (const auto& run : f.heat->cures->runs) {
-            // A joint that sets in the room is told beside the stand: here it would stand in the others' way.
-            const bool joint = run.of == CureOf::with_back || run.of == CureOf::joined;
-            if (joint && run.usual && run.highest_air <= job.heat.room + heat::kWarm) continue;
+            // A joint or an earlier go that sets in the room is told beside the stand: here it would stand in
+            // the others' way.
+            const bool aside = run.of == CureOf::with_back || run.of == CureOf::joined ||
+                               run.of == CureOf::part_first || run.of == CureOf::part_next;
+            if (aside && run.usual && run.highest_air <= job.heat.room + heat::kWarm) continue;
             out.push_back(cure_plot(run));
             out.push_back(degree_plot(run));
             if (const auto* go = f.heat->go(run.of)) out.push_back(go_plot(*go, word_of(run.of), w));

@@ -12,12 +12,14 @@
 
 #include "app/slip/flow_layout.hpp"
 #include "app/stages/part/zone_row.hpp"
+#include "core/stages/part/goes.hpp"
 #include "core/stages/shell/units.hpp"
 
 namespace jig::app {
 namespace {
 
 constexpr int kRow = 21;
+const QString kGoesOn = "goes on", kHardens = "hardens";
 
 }  // namespace
 
@@ -28,7 +30,10 @@ StackPane::StackPane(Document& document, Stage stage, QWidget* parent)
          [this](int row) { return names_like(layers()[static_cast<std::size_t>(row)]); }},
         {"°", true, true, {}},
         {"mm", true, true, {}},
-        {"g/m²", false, true, {}}};
+        {"g/m²", false, true, {}},
+        {"then", true, false, [this](int row) {
+             return may_end_go(row) ? QStringList{kGoesOn, kHardens} : QStringList{};
+         }}};
     if (stage == Stage::shell) columns.push_back({"units", false, true, {}});
     table_ = new RecordTable(std::move(columns), true, this);
     table_->setObjectName(QString("stack-%1").arg(name_of(stage).key));
@@ -71,6 +76,7 @@ StackPane::StackPane(Document& document, Stage stage, QWidget* parent)
         set_layers("add surface coat", next);
     });
     button("Take away", "remove", [this] { emit table_->remove_wanted(table_->currentRow()); });
+    if (stage == Stage::part) build_goes(buttons, flow);
     box->addWidget(buttons);
     connect(table_, &RecordTable::typed, this, &StackPane::typed);
     connect(table_, &RecordTable::pasted, this, &StackPane::pasted);
@@ -88,6 +94,39 @@ StackPane::StackPane(Document& document, Stage stage, QWidget* parent)
         next.erase(next.begin() + row);
         set_layers("take layer " + QString::number(row + 1) + " away", next);
     });
+}
+
+/// Beside the table: the usual ways of laying a sandwich, all its goes at once.
+void StackPane::build_goes(QWidget* parent, FlowLayout* flow) {
+    auto* goes = new QPushButton("Lay it in goes", parent);
+    goes->setObjectName("goes-part");
+    goes->setToolTip(
+        "What hardens before more is laid on it: the usual ways; each layer has a cell of its own");
+    auto* menu = new QMenu(goes);
+    const auto way = [&](const char* key, const QString& name,
+                         std::vector<Layer> (*layered)(std::vector<Layer>)) {
+        auto* action = menu->addAction(name);
+        action->setObjectName(QString("goes-%1").arg(key));
+        connect(action, &QAction::triggered, this, [this, name, layered] {
+            auto job = document_.job();
+            job.part.layers = layered(job.part.layers);
+            document_.replace("lay " + name, std::move(job));
+        });
+    };
+    way("once", "all at once", part::at_once);
+    way("skin", "the outer skin first", part::skin_first);
+    way("each", "outer skin, core and inner skin one by one", part::one_by_one);
+    goes->setMenu(menu);
+    flow->addWidget(goes);
+}
+
+bool StackPane::may_end_go(int row) const {
+    const auto& all = layers();
+    const auto i = static_cast<std::size_t>(row);
+    // A zone that lies on the stack, or in its core's place, hardens with it.
+    const auto* z = part_zone();
+    return row >= 0 && i + 1 < all.size() && may_harden(all[i].kind) && zone() == nullptr &&
+           (z == nullptr || z->way == ZoneWay::instead);
 }
 
 /// Above the table: whose layers it shows, and doublers to add or take away.
@@ -341,6 +380,15 @@ void StackPane::typed(int row, int column, const QString& text) {
             return refuse(QString("\"%1\" is no thickness of a layer").arg(text));
         layer.thickness = *thickness;
         set_layers("measure layer " + QString::number(row + 1), next);
+    } else if (column == kThen) {
+        const auto said = text.trimmed();
+        if (said != kHardens && said != kGoesOn && !said.isEmpty())
+            return refuse(QString("\"%1\" is neither \"%2\" nor \"%3\"").arg(text, kGoesOn, kHardens));
+        layer.hardens = said == kHardens;
+        if (layer.hardens && !may_end_go(row))
+            return refuse(QString("Nothing that is laid on layer %1 waits for it").arg(row + 1));
+        set_layers(QString("layer %1 %2").arg(row + 1).arg(layer.hardens ? "hardens first" : "goes on"),
+                   next);
     }
 }
 
@@ -365,6 +413,7 @@ void StackPane::pasted(const QList<QStringList>& rows) {
             continue;
         if (const auto angle = read_quantity(Kind::angle, cells.value(1).toStdString(), wording_))
             layer.angle = std::remainder(*angle, 2 * kPi);  // 270° lies as −90° does
+        layer.hardens = may_harden(layer.kind) && cells.value(kThen).trimmed() == kHardens;
         next.insert(next.begin() + at++, layer);
         ++taken;
     }
@@ -400,7 +449,8 @@ void StackPane::refresh(const Wording& wording) {
             layer.kind == LayerKind::coupling ? "coupling coat" : QString::fromStdString(layer.material),
             layer.kind == LayerKind::ply ? QString::number(std::lround(degrees(layer.angle))) : QString(),
             known ? bare(Kind::thickness, (*laid)[i].ply.thickness) : QString("…"),
-            known ? bare(Kind::areal_mass, (*laid)[i].mass()) : QString("…")};
+            known ? bare(Kind::areal_mass, (*laid)[i].mass()) : QString("…"),
+            may_end_go(static_cast<int>(i)) ? (layer.hardens ? kHardens : kGoesOn) : QString()};
         if (stage_ == Stage::shell) rows.back() << (known ? counted(layer) : QString("…"));
         if (!known) {
             tips << QString();

@@ -10,6 +10,7 @@ class QVBoxLayout;
 
 namespace jig::app {
 
+class FlowLayout;
 class ZoneRow;
 
 class StackPane : public Pane {
@@ -21,7 +22,7 @@ class StackPane : public Pane {
     [[nodiscard]] RecordTable* table() const { return table_; }
 
   private:
-    enum Column { kName, kAngle, kThickness, kMass, kUnits };
+    enum Column { kName, kAngle, kThickness, kMass, kThen, kUnits };
 
     [[nodiscard]] const std::vector<Layer>& layers() const;
     void set_layers(const QString& name, const std::vector<Layer>& layers);
@@ -36,7 +37,9 @@ class StackPane : public Pane {
     [[nodiscard]] const std::vector<LaidLayer>* laid() const;
     /// Of the part's zones the one that is shown, or null.
     [[nodiscard]] const part::Zone* part_zone() const;
+    void build_goes(QWidget* parent, FlowLayout* flow);
     void add_ply(bool heavy);
+    [[nodiscard]] bool may_end_go(int row) const;
     void add_layer(const QString& name, Layer layer);
     void typed(int row, int column, const QString& text);
     void pasted(const QList<QStringList>& rows);

@@ -76,8 +76,9 @@ void gather(const Job& job, Findings& f, const shell::Warmth& warmth, const Shop
     });
     judge(Stage::part, all(f.part, f.split, f.bag, f.edge), [&] {
         double bagging = 0;
-        for (const auto& step :
-             bag::work(job.bag, *f.bag, {}, *f.part, *f.edge, f.split->parts(), 0, shop).steps)
+        for (const auto& step : bag::work(job.bag, *f.bag, {}, *f.part, *f.edge, f.split->parts(),
+                                          f.part->goes.size() - 1, 0, shop)
+                                    .steps)
             bagging += step.hours();
         return part::calls(job.part, *f.part, job.brief, f.split->parts(), bagging,
                            heat::go_limit(f.heat ? f.heat->part_go : heat::OneGo{}, f.part->resin), shop);

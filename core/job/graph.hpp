@@ -282,7 +282,10 @@ Settled settled(const run::Choices&, const run::Asked&, const Room&, const heat:
                 const RibSheets&, const part::CorePanels&, const plug::Library&);
 heat::FaceFolds face_folds(const ToolSurface&, Progress&);
 Heated heated(const heat::Choices&, const heat::Findings&, const heat::OvenUse&);
-bag::FlowAsked flow_asked(const bag::Choices&, const part::Choices&, const brief::Making&,
+part::Findings part_of(const part::Choices&, const shape::Findings&, const split::Findings&,
+                       const brief::Crew&, const part::Draped&, const part::Regions&, const part::CoreFit&,
+                       const part::InsertPlaces&, const part::Keepers&, const Room&, const part::Library&);
+bag::FlowAsked flow_asked(const bag::Choices&, const part::Choices&, const brief::Making&, const Room&,
                           const bag::FlowLibrary&);
 part::DutyAsked duty_asked(const part::Choices&);
 FaceWanted face_wanted(const bag::FlowAsked&, const part::DutyAsked&);
@@ -338,7 +341,7 @@ using JobGraph =
           &nodes::shell_limit, &nodes::shell_of, &back::evaluate, &bag::tape_land, &release::evaluate,
           &nodes::cloth_asked, &nodes::draped, &nodes::bare_face, &nodes::zones_asked, &nodes::regions,
           &nodes::inserts_asked, &nodes::insert_places, &nodes::core_asked, &nodes::core_fit, &bag::keepers,
-          &part::evaluate, &heat::part_go, &heat::cures, &heat::oven_use, &bag::tool_behind, &bag::evaluate,
+          &nodes::part_of, &heat::part_go, &heat::cures, &heat::oven_use, &bag::tool_behind, &bag::evaluate,
           &nodes::face_folds, &heat::evaluate, &nodes::heated, &nodes::flow_asked, &nodes::duty_asked,
           &nodes::face_wanted, &nodes::part_face<false>, &nodes::try_part_quickly, &nodes::flowed<false>,
           &nodes::shell_flow_asked, &nodes::shell_face_wanted, &nodes::shell_face<false>,

@@ -310,9 +310,16 @@ Heated heated(const heat::Choices& c, const heat::Findings& heat, const heat::Ov
     return {std::make_shared<const heat::Findings>(heat::with_oven(heat, c, oven))};
 }
 
+part::Findings part_of(const part::Choices& c, const shape::Findings& shape, const split::Findings& split,
+                       const brief::Crew& brief, const part::Draped& draped, const part::Regions& marked,
+                       const part::CoreFit& cores, const part::InsertPlaces& inserts,
+                       const part::Keepers& keepers, const Room& room, const part::Library& shop) {
+    return part::evaluate(c, shape, split, brief, draped, marked, cores, inserts, keepers, room.value, shop);
+}
+
 bag::FlowAsked flow_asked(const bag::Choices& c, const part::Choices& part, const brief::Making& brief,
-                          const bag::FlowLibrary& shop) {
-    return bag::flow_asked(c, part, brief, shop);
+                          const Room& room, const bag::FlowLibrary& shop) {
+    return bag::flow_asked(c, part, brief, room.value, shop);
 }
 
 part::DutyAsked duty_asked(const part::Choices& c) {
@@ -371,7 +378,7 @@ bag::RaceFit seek_race(const bag::FlowAsked& asked, const PartFace<false>& face,
 
 ShellFlowAsked shell_flow_asked(const bag::Choices& c, const shell::Choices& shell,
                                 const shell::Warmth& warmth, const bag::FlowLibrary& shop) {
-    return {bag::shell_flow_asked(c, shell, warmth.gel, shop)};
+    return {bag::shell_flow_asked(c, shell, warmth.gel, warmth.room, shop)};
 }
 
 ShellFaceWanted shell_face_wanted(const ShellFlowAsked& asked) {

@@ -3,6 +3,8 @@
 #include <deque>
 #include <mutex>
 
+#include "core/science/heat/pot.hpp"
+
 namespace jig {
 namespace {
 
@@ -85,6 +87,15 @@ CureFit cure_fit(const CureTold& told) {
 Kinetics kinetics_of(const CureTold& told) {
     if (!told.sheet.empty()) return cure_fit(told).kinetics;
     return kinetics_by_gel(cure_family(told.family), told.gel_at, told.gel_time, told.Tg, told.lead);
+}
+
+Working working(const Resin& resin, double room, double pot_mass) {
+    if (resin.in_cloth || resin.family == Family::plaster) return {resin.gel_time, resin.pot_life};
+    const auto k = kinetics_of(resin);
+    constexpr double kForever = 1e7;
+    const auto gels = [&](double T) { return gel_time(k, T).value_or(kForever); };
+    return {std::min(kForever, resin.gel_time * gels(room) / gels(kShopRoom)),
+            pot_life_of(k, {resin.pot_life, kPotOfLife, kShopRoom}, pot_mass, room)};
 }
 
 CuringResin flowing(const Resin& resin, double T) {

@@ -4,6 +4,7 @@
 #include "core/science/flow/viscosity.hpp"
 #include "core/science/heat/cure_fit.hpp"
 #include "core/shop/entries.hpp"
+#include "core/shop/working.hpp"
 
 namespace jig {
 

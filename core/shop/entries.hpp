@@ -74,6 +74,7 @@ struct Reinforcement : Entry {
     double breaks_pulled = 0, breaks_pressed = 0;
     double bearing = 0;  ///< Pa under a pin; 0 for the usual of its fibre
     double gives = 0;    ///< its thickness goes with the load on it to −this; 0 for the usual of its weave
+    double stretches = 0;  ///< share that it may be drawn out by as it is laid; 0 for the usual of its weave
     static void fields(auto& c, auto&& v) {
         v("fibre", c.fibre);
         v("breaks_pulled", c.breaks_pulled, 0.0, 0.1);
@@ -95,6 +96,7 @@ struct Reinforcement : Entry {
         v("K_through_m2", c.K_through, 1e-16, 1e-6);
         v("K_share", c.K_share, 0.02, 0.8);
         v("gives", c.gives, 0.0, 0.5);
+        v("stretches", c.stretches, 0.0, 1.0);
     }
     bool operator==(const Reinforcement&) const = default;
 };
@@ -111,6 +113,7 @@ inline bool has_styrene(Family f) {
 }
 
 inline constexpr double kShopRoom = 293.15;  ///< K at which gel times of what is mixed by hand are told
+inline constexpr double kPotOfLife = 1.0;    ///< kg at which pot lives are: more of it heats itself sooner
 
 /// What a data sheet says of a cure, beyond one gel time and one Tg.
 struct CureSheet {
@@ -164,8 +167,8 @@ struct Resin : Entry {
     Matrix matrix;
     double price = 12;                ///< per kg mixed
     double mix_ratio = 30;            ///< hardener, parts by mass to 100 of resin
-    double pot_life = 1800;           ///< s at room temperature, 1 kg
-    double gel_time = 5400;           ///< s in the laminate at room temperature
+    double pot_life = 1800;           ///< s of kPotOfLife at kShopRoom
+    double gel_time = 5400;           ///< s in the laminate at kShopRoom, or at its own heat
     double demould_time = 57600;      ///< s
     double Tg = 340;                  ///< K after its usual cure
     double gel_temperature = 296.15;  ///< K in the laminate when it gels

@@ -33,6 +33,11 @@ struct Solid {
     bool operator==(const Solid&) const = default;
 };
 
+/// A go ends on what is laid; coats gel by themselves.
+constexpr bool may_harden(LayerKind kind) {
+    return kind == LayerKind::ply || kind == LayerKind::core;
+}
+
 struct Layer {
     LayerKind kind = LayerKind::ply;
     std::string
@@ -40,6 +45,7 @@ struct Layer {
     double angle = 0;  ///< rad
     double thickness = 0;      ///< m measured here; 0 for the library's
     CoreCut cut = {};          ///< of a core
+    bool hardens = false;      ///< what lies until here hardens before the next layer is laid
     Shared<Solid> solid = {};  ///< of a wall; follows from Plug and stands in no file
     static void fields(auto& c, auto&& v) {
         v("kind", c.kind);
@@ -47,9 +53,14 @@ struct Layer {
         v("angle", c.angle, -3.15, 3.15);
         v("thickness", c.thickness, 0.0, 0.5);
         if (c.kind == LayerKind::core) v("cut", c.cut);
+        if (may_harden(c.kind)) v("hardens", c.hardens);
     }
     bool operator==(const Layer&) const = default;
 };
+/// Whether more is laid in another go, once the `i`-th of these layers and all before it have hardened.
+inline bool ends_go(const std::vector<Layer>& layers, std::size_t i) {
+    return i + 1 < layers.size() && may_harden(layers[i].kind) && layers[i].hardens;
+}
 
 struct LaidLayer {
     Layer layer;

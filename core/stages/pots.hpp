@@ -3,21 +3,20 @@
 
 #include <algorithm>
 
-#include "core/shop/entries.hpp"
+#include "core/stages/stage.hpp"
 
 namespace jig {
 
+struct Resin;
+
 /// A pot is laid within this share of its pot life, typical; the rest is left to wet what it lies on.
 inline constexpr double kUsedOfLife = 0.7;
-/// kg at which the library gives a pot life; more of it heats itself sooner.
-inline constexpr double kPotOfLife = 1.0;
 
 /// Mixed one after the other as the work asks for resin.
 class Pots {
   public:
-    /// `most` kg are mixed at once.
-    Pots(const Resin& resin, double most)
-        : most_(std::max(0.02, most)), life_(kUsedOfLife * resin.pot_life) {}
+    /// `most` kg are mixed at once, and last for `life` s.
+    Pots(double life, double most) : most_(std::max(0.02, most)), life_(kUsedOfLife * life) {}
 
     /// Lays `resin` kg evenly over `seconds`; returns how many pots are begun for it.
     int lay(double resin, double seconds) {
@@ -48,5 +47,8 @@ class Pots {
     double most_, life_, left_ = 0, age_ = 0;
     int count_ = 0;
 };
+
+/// What a full pot of so many kg comes to, left standing in a room of that heat.
+Figure full_pot(const Resin& resin, double mass, double room);
 
 }  // namespace jig

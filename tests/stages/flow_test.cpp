@@ -423,7 +423,7 @@ TEST_CASE(
                        {LayerKind::core, "PVC foam 75, 10 mm", 0, 0},
                        {LayerKind::ply, "carbon tape 250 unidirectional", kPi / 4, 0}};
     job.part.layers[1].cut = {0.003, 0.04, Slits::both, 0.002, 0.002, 0.03, false};
-    const auto asked = flow_asked(job.bag, job.part, {Process::infusion}, shop());
+    const auto asked = flow_asked(job.bag, job.part, {Process::infusion}, kShopRoom, shop());
     REQUIRE(asked.infused);
     REQUIRE(asked.preform.size() == 3);
     const auto& cloth = need(shop().reinforcements, "glass cloth 300 twill", "test");
@@ -439,11 +439,11 @@ TEST_CASE(
     for (auto& r : own.reinforcements) {
         if (r.name == cloth.name) r.gives = 0.21;
     }
-    CHECK(flow_asked(job.bag, job.part, {Process::infusion}, own).preform[0].flow.gives == 0.21);
+    CHECK(flow_asked(job.bag, job.part, {Process::infusion}, kShopRoom, own).preform[0].flow.gives == 0.21);
     // By the maker's own fronts, all layers alike.
     auto more = job;
     more.bag.infusion.lets = 2.5;
-    const auto freer = flow_asked(more.bag, more.part, {Process::infusion}, shop());
+    const auto freer = flow_asked(more.bag, more.part, {Process::infusion}, kShopRoom, shop());
     for (std::size_t i = 0; i < 3; ++i)
         CHECK(freer.preform[i].flow.K1 == Approx(2.5 * asked.preform[i].flow.K1));
     CHECK(freer.medium.K1 == Approx(2.5 * asked.medium.K1));
@@ -459,19 +459,19 @@ TEST_CASE(
     CHECK_FALSE(asked.shut_core);
     // Nothing bored: the skin on the tool is shut off. A core alone at the bag's side shuts nobody off.
     bore(job, 0);
-    CHECK(flow_asked(job.bag, job.part, {Process::infusion}, shop()).shut_core);
+    CHECK(flow_asked(job.bag, job.part, {Process::infusion}, kShopRoom, shop()).shut_core);
     // Slits right through feed it as holes do.
     job.part.layers[1].cut.slit_depth = 0.02;
-    CHECK_FALSE(flow_asked(job.bag, job.part, {Process::infusion}, shop()).shut_core);
+    CHECK_FALSE(flow_asked(job.bag, job.part, {Process::infusion}, kShopRoom, shop()).shut_core);
     job.part.layers[1].cut.slit_depth = 0.005;
     job.part.layers.pop_back();
-    CHECK_FALSE(flow_asked(job.bag, job.part, {Process::infusion}, shop()).shut_core);
+    CHECK_FALSE(flow_asked(job.bag, job.part, {Process::infusion}, kShopRoom, shop()).shut_core);
     // What Part cannot lay up is Part's to say.
     job.part.layers[0].material = "unheard of";
-    CHECK_FALSE(flow_asked(job.bag, job.part, {Process::infusion}, shop()).infused);
+    CHECK_FALSE(flow_asked(job.bag, job.part, {Process::infusion}, kShopRoom, shop()).infused);
     job.part.layers.clear();
-    CHECK_FALSE(flow_asked(job.bag, job.part, {Process::infusion}, shop()).infused);
-    CHECK_FALSE(flow_asked(job.bag, job.part, {Process::squeeze}, shop()).infused);
+    CHECK_FALSE(flow_asked(job.bag, job.part, {Process::infusion}, kShopRoom, shop()).infused);
+    CHECK_FALSE(flow_asked(job.bag, job.part, {Process::squeeze}, kShopRoom, shop()).infused);
 }
 
 TEST_CASE("on the dome every plan of hoses lies where its name says") {

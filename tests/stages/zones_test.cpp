@@ -220,7 +220,7 @@ TEST_CASE("mass, resin, hours and goods of a part with zones are the sums by han
               .epsilon(1e-9));
     const double ply = shop().rate("laying ply"), foam = shop().rate("laying core");
     CHECK(
-        p.laying - before.part->laying ==
+        p.goes.front().laying - before.part->goes.front().laying ==
         Approx(3600 * strip * (ply - foam) * f.split->parts() / std::max(1, job.brief.people)).epsilon(1e-9));
     const auto bought = [](const Findings& from, const std::string& what) {
         double out = 0;

@@ -155,7 +155,9 @@ class CurePane : public RecordsPane<Leg> {
     /// What all of it would do at once, and how much may be.
     [[nodiscard]] QString said_of(const heat::OneGo& go, const Wording& wording) const {
         const auto& f = document_.findings();
-        const auto whole = QString("All %1 of its plies at once would come to %2")
+        const bool goes_apart = heat::lays_part(of_) && f.part && f.part->goes.size() > 1;
+        const auto whole = QString(goes_apart ? "The thickest of its goes, %1 of plies, would come to %2"
+                                              : "All %1 of its plies at once would come to %2")
                                .arg(shown(Kind::thickness, go.laid, wording),
                                     shown(Kind::temperature, go.whole.peak, wording));
         const auto limit = of_ == CureOf::on_plug && f.shell ? f.shell->go

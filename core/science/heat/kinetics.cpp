@@ -96,6 +96,28 @@ Power fall(double left, double n) {
     return {value, n == 1 ? 1 : left > 0 ? n * value / left : 0};
 }
 
+/// The share of a step at whose end what rises from the first value to the second comes to `at`: a cubic
+/// through both and their slopes over the step, by halving.
+double share_until(double at, std::pair<double, double> from, std::pair<double, double> to) {
+    double low = 0, high = 1;
+    for (int i = 0; i < 50; ++i) {
+        const double s = (low + high) / 2, q = s - 1;
+        const double there = from.first * q * q * (1 + 2 * s) + to.first * s * s * (3 - 2 * s) +
+                             from.second * s * q * q + to.second * s * s * q;
+        (there < at ? low : high) = s;
+    }
+    return high;
+}
+
+/// Of a pot's heat and degree of cure.
+auto in_a_pot(const Kinetics& k, double mass, double capacity, double start, double loss) {
+    return [=, &k](const std::array<double, 2>& y) {
+        // What is left at the very end is no heat, and stiff.
+        const double rate = y[1] < 1 - kEnd ? cure_rate(k, y[0], y[1]).rate : 0;
+        return std::array{k.heat * rate / capacity - loss * (y[0] - start) / (mass * capacity), rate};
+    };
+}
+
 }  // namespace
 
 CureRate cure_rate(const Kinetics& k, double T, double cure) {
@@ -139,33 +161,41 @@ std::optional<double> gel_time(const Kinetics& k, double T, double longest) {
     std::optional<double> out;
     walk<1>(slope, {0.0}, {1e-7}, longest, [&](double t, const auto& y, double was, const auto& before) {
         if (y[0] < k.gel) return false;
-        // A cubic through both ends and their slopes, by halving.
-        const double h = t - was, f0 = slope(before)[0] * h, f1 = slope(y)[0] * h;
-        double low = 0, high = 1;
-        for (int i = 0; i < 50; ++i) {
-            const double s = (low + high) / 2, q = s - 1;
-            const double at = before[0] * q * q * (1 + 2 * s) + y[0] * s * s * (3 - 2 * s) + f0 * s * q * q +
-                              f1 * s * s * q;
-            (at < k.gel ? low : high) = s;
-        }
-        out = was + high * h;
+        out = was + (t - was) * share_until(k.gel, {before[0], slope(before)[0] * (t - was)},
+                                            {y[0], slope(y)[0] * (t - was)});
         return true;
     });
     return out;
 }
 
 PotPeak pot_peak(const Kinetics& k, double mass, double capacity, double start, double loss) {
-    const auto slope = [&](const std::array<double, 2>& y) {
-        // What is left at the very end is no heat, and stiff.
-        const double rate = y[1] < 1 - kEnd ? cure_rate(k, y[0], y[1]).rate : 0;
-        return std::array{k.heat * rate / capacity - loss * (y[0] - start) / (mass * capacity), rate};
-    };
+    const auto slope = in_a_pot(k, mass, capacity, start, loss);
     PotPeak out{start, 0};
     walk<2>(slope, {start, 0.0}, {1e-4, 1e-7}, 1e7, [&](double t, const auto& y, double, const auto&) {
         if (y[0] > out.T) out = {y[0], t};
         // Nothing is left that could warm it again.
         return y[1] > 0.02 && slope(y)[0] < 0 && y[0] < out.T - 0.05 * (out.T - start);
     });
+    return out;
+}
+
+double pot_cure(const Kinetics& k, double mass, double capacity, double start, double loss, double seconds) {
+    return walk<2>(in_a_pot(k, mass, capacity, start, loss), {start, 0.0}, {1e-4, 1e-7}, seconds,
+                   [](double, const auto&, double, const auto&) { return false; })
+        .second[1];
+}
+
+std::optional<double> pot_until(const Kinetics& k, double mass, double capacity, double start, double loss,
+                                double cure, double longest) {
+    const auto slope = in_a_pot(k, mass, capacity, start, loss);
+    std::optional<double> out;
+    walk<2>(slope, {start, 0.0}, {1e-4, 1e-7}, longest,
+            [&](double t, const auto& y, double was, const auto& before) {
+                if (y[1] < cure) return false;
+                out = was + (t - was) * share_until(cure, {before[1], slope(before)[1] * (t - was)},
+                                                    {y[1], slope(y)[1] * (t - was)});
+                return true;
+            });
     return out;
 }
 

@@ -63,5 +63,10 @@ struct PotPeak {
     double time = 0;  ///< s
 };
 PotPeak pot_peak(const Kinetics& k, double mass, double capacity, double start, double loss);
+/// Its degree of cure after `seconds`, and the s until it has come to one; none where it takes more than
+/// `longest`.
+double pot_cure(const Kinetics& k, double mass, double capacity, double start, double loss, double seconds);
+std::optional<double> pot_until(const Kinetics& k, double mass, double capacity, double start, double loss,
+                                double cure, double longest = 1e7);
 
 }  // namespace jig

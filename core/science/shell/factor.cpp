@@ -4,10 +4,11 @@
 #include <algorithm>
 #include <new>
 
-// Of the OpenMP runtime that CHOLMOD brings with it.
+// Of the OpenMP runtime that CHOLMOD brings with it, and of the BLAS under it.
 extern "C" {
 int omp_get_dynamic();
 void omp_set_dynamic(int);
+void openblas_set_num_threads(int);
 }
 
 namespace jig::shell_fe {
@@ -31,6 +32,9 @@ class NoMoreThreadsThanCores {
 /// CHOLMOD's workspace and factor, freed together.
 struct Factor::Inside {
     Inside() {
+        // BLAS threads spin while they wait, at blocks far too small to part: beside what else is worked out
+        // they took a quarter of a whole evaluation's time.
+        openblas_set_num_threads(1);
         cholmod_start(&common_);
         common_.supernodal = CHOLMOD_SUPERNODAL;
         common_.print = 0;

@@ -126,7 +126,8 @@ struct Sheets {
     }
 };
 
-FlowAsked asked_of(Infused of, const Choices& c, const part::Choices& stack, const FlowLibrary& shop) {
+FlowAsked asked_of(Infused of, const Choices& c, const part::Choices& stack, double room,
+                   const FlowLibrary& shop) {
     FlowAsked out;
     const auto* resin = find(shop.resins, stack.resin);
     const auto* medium = find(shop.consumables, "flow medium");
@@ -162,7 +163,7 @@ FlowAsked asked_of(Infused of, const Choices& c, const part::Choices& stack, con
     }
     out.resin = flowing(*resin, stack.gel_temperature);
     out.density = resin->matrix.density;
-    out.pot_life = resin->pot_life;
+    out.pot_life = working(*resin, room, std::max(0.02, in.pot)).pot;
     out.mix_ratio = resin->mix_ratio;
     out.room = room_pressure(c.altitude);
     out.vacuum = std::min(std::max(c.wanted, c.ultimate), out.room);
@@ -171,9 +172,9 @@ FlowAsked asked_of(Infused of, const Choices& c, const part::Choices& stack, con
 
 }  // namespace
 
-FlowAsked flow_asked(const Choices& c, const part::Choices& part, const brief::Making& brief,
+FlowAsked flow_asked(const Choices& c, const part::Choices& part, const brief::Making& brief, double room,
                      const FlowLibrary& shop) {
-    return brief.process == Process::squeeze ? FlowAsked{} : asked_of(Infused::part, c, part, shop);
+    return brief.process == Process::squeeze ? FlowAsked{} : asked_of(Infused::part, c, part, room, shop);
 }
 
 part::Choices as_preform(const shell::Choices& shell, double gel) {
@@ -193,11 +194,11 @@ part::Choices as_preform(const shell::Choices& shell, double gel) {
     return out;
 }
 
-FlowAsked shell_flow_asked(const Choices& c, const shell::Choices& shell, double gel,
+FlowAsked shell_flow_asked(const Choices& c, const shell::Choices& shell, double gel, double room,
                            const FlowLibrary& shop) {
     // Shell says so of more doublers than can be told apart.
     if (shell.zones.size() > shell::kMostZones) return {};
-    auto out = asked_of(Infused::shell, c, as_preform(shell, gel), shop);
+    auto out = asked_of(Infused::shell, c, as_preform(shell, gel), room, shop);
     if (!out.infused) return out;
     out.doublers = shell.zones;
     for (auto& z : out.doublers) z.layers.clear();

@@ -51,12 +51,13 @@ struct FlowAsked {
     bool operator==(const FlowAsked&) const = default;
 };
 
-/// Where materials are missing nothing is asked: Part says what is wrong with them.
+/// Where materials are missing nothing is asked: Part says what is wrong with them. Pots stand in a room of
+/// `room` K.
 FlowAsked flow_asked(const Choices& choices, const part::Choices& part, const brief::Making& brief,
-                     const FlowLibrary& shop);
+                     double room, const FlowLibrary& shop);
 /// Of the shell on its plug, which gels at `gel` K. Cloth lies by the face's length there, not by a net, and
 /// doublers along corners and under ribs are left out: strips that are laid for themselves.
-FlowAsked shell_flow_asked(const Choices& choices, const shell::Choices& shell, double gel,
+FlowAsked shell_flow_asked(const Choices& choices, const shell::Choices& shell, double gel, double room,
                            const FlowLibrary& shop);
 /// The shell as a part would be laid: its doublers are zones that lie on top.
 part::Choices as_preform(const shell::Choices& shell, double gel);

@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include "core/science/vacuum/pump.hpp"
+#include "core/stages/part/goes.hpp"
 
 namespace jig::bag {
 namespace {
@@ -47,11 +48,14 @@ part::Keepers keepers(const Choices& c, const part::Choices& part, const edge::C
     if (part.how == LayUp::hand || brief.process == Process::squeeze) return out;
     const auto* resin = find(shop.resins, part.resin);
     const double density = resin != nullptr ? resin->matrix.density : 0;
+    // Each go has a bag of its own.
+    const auto bags = static_cast<double>(part::goes_of(part));
     const auto layer = [&](const char* key, const char* name) {
         const auto* stock = find(shop.consumables, name);
         if (stock == nullptr || stock->takes <= 0) return;
-        out.all.push_back({key, std::string("in ") + name, stock->takes, 0, 0,
-                           quantity(Kind::areal_mass, stock->takes) + " by the library"});
+        out.all.push_back({key, std::string("in ") + name, bags * stock->takes, 0, 0,
+                           quantity(Kind::areal_mass, stock->takes) + " by the library" +
+                               (bags > 1 ? fmt::format(", in each of {:.0f} bags", bags) : std::string())});
     };
     if (c.peel_ply) layer("peel_ply", "peel ply");
     if (c.film == ReleaseFilm::perforated) layer("film", "perforated film");

@@ -2,6 +2,8 @@
 
 #include <fmt/format.h>
 
+#include "core/stages/part/goes.hpp"
+
 namespace jig::bag {
 namespace {
 
@@ -51,9 +53,11 @@ void look_at_hoses(Step& bag, Step& filling) {
 }
 
 Work work(const Choices& c, const Findings& bag, const Flow& flow, const part::Findings& part,
-          const edge::Findings& edge, int parts, double cured, const Lists<Consumable, Rate>& shop) {
+          const edge::Findings& edge, int parts, std::size_t go, double cured,
+          const Lists<Consumable, Rate>& shop) {
     Work out;
-    if (bag.clamp && bag.clamp->bolts > 0) {
+    const auto which = part::which_go(part.goes, go);
+    if (bag.clamp && bag.clamp->bolts > 0 && go + 1 == part.goes.size()) {
         auto& step = out.step(When::part, Stage::bag, "close the squeeze mould and draw its bolts crosswise",
                               {at_rate(shop, "closing the mould", edge.rim_length)});
         step.ledger = Ledger::each;
@@ -75,7 +79,7 @@ Work work(const Choices& c, const Findings& bag, const Flow& flow, const part::F
     if (bag.how == LayUp::infused)
         buy("spiral feed line", Kind::length,
             flow.runs && flow.area > 0 ? flow.line() * std::max(1.0, area / flow.area) : edge.rim_length);
-    auto& step = out.step(When::part, Stage::bag, "bag it and find the leaks",
+    auto& step = out.step(When::part, Stage::bag, "bag it and find the leaks" + which,
                           {at_rate(shop, c.way == BagWay::reusable ? "closing a reusable bag" : "bagging",
                                    (area + edge.area) * c.films()),
                            at_rate(shop, "setting up bag", c.films())});

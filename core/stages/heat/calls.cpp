@@ -225,6 +225,8 @@ CureBounds bounds_of(const CureRun& run, const Choices& c, const Findings& f, co
                 break;
             }
             [[fallthrough]];
+        case CureOf::part_first:
+        case CureOf::part_next:
         case CureOf::part:
             bears(with.brief.top_temperature, "the hottest that Brief says the tool sees");
             bears(f.Tg - c.Tg_margin, "the tool's Tg less its margin");
@@ -288,7 +290,8 @@ Calls calls(const Choices& c, const Findings& f, const Warmed& with) {
     };
     const auto* joined = f.cures->find(CureOf::joined);
     const double in_jig = joined != nullptr && !joined->free ? joined->warmest_air : 0;
-    const double part_hot = std::max({part.gel_temperature, air_of(CureOf::part), in_jig});
+    const double part_hot = std::max({part.gel_temperature, air_of(CureOf::part_first),
+                                      air_of(CureOf::part_next), air_of(CureOf::part), in_jig});
     if (part_hot > brief.top_temperature + 0.5) {
         add(Severity::caution, "brief_heat",
             (part_hot > part.gel_temperature + 0.5 ? "The part's cure comes to " : "The part gels at ") +

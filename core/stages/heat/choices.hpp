@@ -11,12 +11,14 @@
 namespace jig {
 
 /// In the order of a tool's life, and then of a part's.
-enum class CureOf { on_plug, with_back, post_cure, part, joined, part_free };
+enum class CureOf { on_plug, with_back, post_cure, part_first, part_next, part, joined, part_free };
 template <>
 struct Words<CureOf> {
     static constexpr std::array all{Word{"on_plug", "shell on its plug"},
                                     Word{"with_back", "back bonded on"},
                                     Word{"post_cure", "shell, free-standing"},
+                                    Word{"part_first", "part, its first go"},
+                                    Word{"part_next", "part, goes between"},
                                     Word{"part", "part in the tool"},
                                     Word{"joined", "parts joined"},
                                     Word{"part_free", "part, free-standing"}};
@@ -88,9 +90,10 @@ struct Choices {
     double plug_scale = 1;   ///< of the drawing's size that the plug is cut at
     double Tg_margin = 15;   ///< K wanted between the tool's heat and its Tg
     /// Programmes of the oven or tent; without a leg the usual one of resin and rates. The shell while it
-    /// lies on its plug, its back bonded to it there, the shell off it, the part in its tool, what joins it,
-    /// and the part by itself, which has no cure of its own without a leg.
-    std::vector<Leg> on_plug, with_back, post_cure, part, joined, part_free;
+    /// lies on its plug, its back bonded to it there, the shell off it, the part in its tool (the first of
+    /// its goes, those between, and the last, which is all of it where there is but one), what joins it, and
+    /// the part by itself, which has no cure of its own without a leg.
+    std::vector<Leg> on_plug, with_back, post_cure, part_first, part_next, part, joined, part_free;
     double within = 5;  ///< K of the air that the slowest place must have come to before a hold's clock runs
     double climbs = 40.0 / 3600;  ///< K/s that the oven climbs by with its load at most
     double transfer = 12;         ///< W/(m²·K) between the air and what stands in it
@@ -108,6 +111,8 @@ struct Choices {
         v("on_plug", c.on_plug);
         v("with_back", c.with_back);
         v("post_cure", c.post_cure);
+        v("part_first", c.part_first);
+        v("part_next", c.part_next);
         v("part", c.part);
         v("joined", c.joined);
         v("part_free", c.part_free);
@@ -132,6 +137,10 @@ inline auto& legs_in(auto& choices, CureOf of) {
             return choices.with_back;
         case CureOf::post_cure:
             return choices.post_cure;
+        case CureOf::part_first:
+            return choices.part_first;
+        case CureOf::part_next:
+            return choices.part_next;
         case CureOf::joined:
             return choices.joined;
         case CureOf::part_free:

@@ -129,7 +129,6 @@ CureRun run_of(CureWalls cure, std::vector<Leg> legs, bool usual, double within,
 }
 
 std::vector<Leg> legs_on_plug(const Choices& c, const Resin& resin, const Lists<Rate>& shop) {
-    if (!c.on_plug.empty()) return c.on_plug;
     // A prepreg has its heat on the plug; what is mixed gels in the room or where the maker says.
     const double wanted = resin.in_cloth ? resin.gel_temperature : c.shell_gel;
     return {{std::max(c.room, wanted), need(shop.rates, "post-cure ramp", "shop rates").value / 3600,
@@ -137,7 +136,6 @@ std::vector<Leg> legs_on_plug(const Choices& c, const Resin& resin, const Lists<
 }
 
 std::vector<Leg> legs_of_part(const Choices& c, double gels_at, const Resin& resin) {
-    if (!c.part.empty()) return c.part;
     return {{std::max(c.room, gels_at), kPartRamp, resin.demould_time}};
 }
 

@@ -38,6 +38,7 @@ struct CureRun {
     /// Names of the places that the longest wait is for, that run hottest, and that are nearest to their Tg;
     /// empty for the common wall.
     std::string slowest, hottest, over_where;
+    int times = 1;           ///< that it is gone through: by each of the goes between the first and the last
     std::vector<Leg> legs;   ///< that it goes by: the maker's, or the usual ones of resin and rates
     bool usual = true;       ///< the latter
     double seconds = 0;      ///< from the door shut to the room's heat again
@@ -94,7 +95,7 @@ struct OvenEnds {
 OvenEnds ends_of(const Oven& oven, double room);
 /// A programme as the oven goes: its legs, and back to the room as fast as it last went.
 std::vector<Segment> segments_of(const std::vector<Leg>& legs, double room, double within);
-/// The maker's legs, or the usual ones: of a shell on its plug, and of a part that gels at `gels_at` K.
+/// The usual legs of a shell on its plug, and of a part, or a go of it, that gels at `gels_at` K.
 std::vector<Leg> legs_on_plug(const Choices& choices, const Resin& resin, const Lists<Rate>& shop);
 std::vector<Leg> legs_of_part(const Choices& choices, double gels_at, const Resin& resin);
 /// Whether it lies on the plug meanwhile, the first layer of its walls.
@@ -103,7 +104,15 @@ inline bool lies_on_plug(CureOf of) {
 }
 /// Whether it is paid for with each part, and not with the tool.
 inline bool of_part(CureOf of) {
-    return of >= CureOf::part;
+    return of >= CureOf::part_first;
+}
+/// Whether something of a part is laid for it, in its tool.
+inline bool lays_part(CureOf of) {
+    return of >= CureOf::part_first && of <= CureOf::part;
+}
+/// The cure that hardens one of so many goes of a part, counted from 0.
+inline CureOf cure_of_go(std::size_t go, std::size_t count) {
+    return go + 1 >= count ? CureOf::part : go == 0 ? CureOf::part_first : CureOf::part_next;
 }
 /// Which sides of a cure's wall meet the programme's air: a plug's own side is in its room.
 inline std::array<bool, 2> follows(CureOf of) {

@@ -20,11 +20,13 @@ double plug_warmth(double room, const plug::Findings& plug, double gel, double s
 /// What a cure comes to, in lines of its own.
 void figures_of(const CureRun& run, const Oven& oven, std::vector<Figure>& out) {
     const std::string key = "cure_" + std::string(file_word(run.of)), name(said(run.of));
-    out.push_back({key + "_hours", name + ", in all", Kind::duration, run.seconds,
-                   std::string(run.usual ? "the usual programme of resin and rates" : "your programme") +
-                       ", holds counted from when the slowest place" +
-                       (run.slowest.empty() ? "" : " (" + run.slowest + ")") +
-                       " is near, and back to the room"});
+    out.push_back(
+        {key + "_hours", name + ", in all", Kind::duration, run.seconds,
+         std::string(run.usual ? "the usual programme of resin and rates" : "your programme") +
+             ", holds counted from when the slowest place" +
+             (run.slowest.empty() ? "" : " (" + run.slowest + ")") + " is near, and back to the room" +
+             (run.times > 1 ? fmt::format("; there are {} of them, and this one runs hottest", run.times)
+                            : std::string())});
     std::optional<double> first, all;
     double peak = 0, when = 0, set_free = 0;
     run.each([&](const std::string&, const Wall& wall, const WallHistory& h) {

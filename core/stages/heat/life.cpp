@@ -4,6 +4,7 @@
 #include <map>
 
 #include "core/stages/heat/cures.hpp"
+#include "core/stages/part/goes.hpp"
 
 namespace jig::heat {
 namespace {
@@ -122,7 +123,8 @@ class Life {
   public:
     Life(const Choices& c, const CureLibrary& shop, Progress& progress)
         : c_(c), shop_(shop), ends_(ends_of(c.oven, c.room)), progress_(progress) {
-        out_.runs.reserve(Words<CureOf>::all.size());  // what is said of one holds while others are added
+        // What is said of one holds while others are added, one that is not kept among them.
+        out_.runs.reserve(Words<CureOf>::all.size() + 1);
     }
 
     const CureRun& run(CureWalls cure, const std::vector<Leg>& usual) {
@@ -131,6 +133,19 @@ class Life {
         cure.walls = at_ends(std::move(cure.walls), ends_);
         return out_.runs.emplace_back(
             run_of(std::move(cure), own.empty() ? usual : own, own.empty(), c_.within, progress_));
+    }
+
+    /// All goes between the first and the last go by one programme: of the last two runs the one that runs
+    /// hotter is what is shown of them.
+    void keep_hotter() {
+        auto newer = std::move(out_.runs.back());
+        out_.runs.pop_back();
+        auto& kept = out_.runs.back();
+        newer.times += kept.times;
+        if (newer.overshoot > kept.overshoot)
+            kept = std::move(newer);
+        else
+            kept.times = newer.times;
     }
 
     /// One leg: to that heat, as fast as the shop goes, and so long there.
@@ -145,6 +160,7 @@ class Life {
     Cures done() { return std::move(out_); }
 
   private:
+    class PartWall;
     [[nodiscard]] WallSide air() const { return {c_.transfer, steady(c_.room)}; }
     const Choices& c_;
     const CureLibrary& shop_;
@@ -232,6 +248,36 @@ void Life::shell(const shell::Choices& choices, const shell::Findings& shell, co
     run(std::move(free), post);
 }
 
+/// A stack of a part as it is laid go by go in one place, and how far each layer of its wall has come.
+class Life::PartWall {
+  public:
+    PartWall(const StackSum& stack, const std::vector<std::size_t>& goes) : stack_(stack), goes_(goes) {}
+    /// What lies there by the end of that go, as those before it have left it; without a layer where nothing
+    /// does.
+    [[nodiscard]] Seen by(std::size_t go, const Resin& resin, const Life& life) const {
+        Lying lying{"part", true, life.c_.room, part::first_of_go(goes_, go),
+                    part::first_of_go(goes_, go + 1)};
+        for (std::size_t g = 1; g < go; ++g) lying.starts.push_back(part::first_of_go(goes_, g));
+        auto out = wall_of(stack_, resin, lying, life.shop_);
+        for (std::size_t l = 0; l < out.layers.size(); ++l) {
+            const auto known = came_to_.find(out.from[l]);
+            if (known != came_to_.end() && out.layers[l].resin) out.layers[l].cure = known->second;
+        }
+        return out;
+    }
+    /// After that go, which it went through as `seen`, behind so many layers of the tool.
+    void went(const Seen& seen, std::size_t before, const WallHistory& h) {
+        for (const auto& gel : h.gels) {
+            if (gel.layer >= before) came_to_[seen.from.at(gel.layer - before)] = gel.cure;
+        }
+    }
+
+  private:
+    const StackSum& stack_;
+    const std::vector<std::size_t>& goes_;
+    std::map<std::size_t, double> came_to_;  ///< by the stack's layer with which a wall's begins
+};
+
 void Life::part(const part::Choices& choices, const part::Findings& part, const shell::Findings& shell,
                 bool in_jig) {
     const auto seen = [&](const StackSum& stack) {
@@ -250,13 +296,36 @@ void Life::part(const part::Choices& choices, const part::Findings& part, const 
         zones.push_back({"part, " + name, &region.stack, nullptr, number});
     }
     zones = most_different(std::move(zones), part.stack);
-    CureWalls in{CureOf::part, false, {{"", in_tool(laid, shell, c_, shop_), {}, {}, 0}}};
-    for (const auto& z : zones) {
-        const auto there = seen(*z.stack);
-        if (!there.layers.empty())
-            in.walls.push_back({z.name, in_tool(there, shell, c_, shop_), {}, z.number, 0});
+    std::vector<std::size_t> common;
+    for (std::size_t i = 0; i < part.stack.laid.size(); ++i) common.push_back(part::go_of(choices, {-1, i}));
+    std::vector<PartWall> walls{{part.stack, common}};
+    for (const auto& z : zones) walls.emplace_back(*z.stack, part.regions[z.number].goes);
+    const auto tool = in_tool({}, shell, c_, shop_).layers.size();
+    const CureRun* last = nullptr;
+    const auto legs = legs_of_part(c_, choices.gel_temperature, part.resin);
+    const auto count = part.goes.size();
+    for (std::size_t go = 0; go < count; ++go) {
+        const auto of = cure_of_go(go, count);
+        CureWalls in{of, false, {}};
+        std::vector<std::pair<std::size_t, Seen>> there;
+        for (std::size_t w = 0; w < walls.size(); ++w) {
+            auto wall = walls[w].by(go, part.resin, *this);
+            // The common wall stands for all of it, whatever lies there by then.
+            if (w > 0 && wall.layers.empty()) continue;
+            in.walls.push_back({w == 0 ? "" : zones[w - 1].name,
+                                in_tool(wall, shell, c_, shop_),
+                                {},
+                                w == 0 ? std::nullopt : std::optional(zones[w - 1].number),
+                                0});
+            there.push_back({w, std::move(wall)});
+        }
+        const auto& now = run(std::move(in), legs);
+        for (const auto& [w, wall] : there)
+            walls[w].went(wall, tool,
+                          least_of(now, w == 0 ? std::nullopt : std::optional(zones[w - 1].number)));
+        if (of == CureOf::part_next && go > 1) keep_hotter();
+        last = &out_.runs.back();
     }
-    const CureRun* last = &run(std::move(in), legs_of_part(c_, choices.gel_temperature, part.resin));
     std::optional<Wall> joint;
     if (choices.joint.kind != JointKind::none) {
         const auto& bond = need(shop_.bonds, choices.joint.adhesive, "part");

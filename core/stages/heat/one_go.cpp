@@ -1,5 +1,7 @@
 #include "core/stages/heat/one_go.hpp"
 
+#include "core/stages/part/goes.hpp"
+
 #include <algorithm>
 #include <cmath>
 
@@ -8,14 +10,15 @@ namespace {
 
 constexpr int kPoints = 13;  ///< of a curve
 
-/// The plies of `seen`, and what drinks resin with them, laid at once, `before` layers of the wall in front
-/// of them.
-LaidAtOnce at_once(Wall wall, const Seen& seen, const StackSum& stack, std::size_t before, CureOf of,
-                   const std::vector<Leg>& legs) {
+/// The plies of `seen` from the stack's layer `from` on, and what drinks resin with them, laid at once,
+/// `before` layers of the wall in front of them.
+LaidAtOnce at_once(Wall wall, const Seen& seen, const StackSum& stack, std::size_t from, std::size_t before,
+                   CureOf of, const std::vector<Leg>& legs) {
     LaidAtOnce out;
     out.wall = std::move(wall);
     for (std::size_t i = 0; i < seen.layers.size(); ++i) {
-        if (seen.layers[i].resin && stack.laid[seen.from[i]].layer.kind != LayerKind::surface_coat)
+        if (seen.from[i] >= from && seen.layers[i].resin &&
+            stack.laid[seen.from[i]].layer.kind != LayerKind::surface_coat)
             out.layers.push_back(before + i);
     }
     out.programme = segments_of(legs, out.wall.start, 0);
@@ -23,23 +26,17 @@ LaidAtOnce at_once(Wall wall, const Seen& seen, const StackSum& stack, std::size
     return out;
 }
 
-/// m of a stack's plies, and of what drinks resin with them.
-double plies_of(const StackSum& stack, const Lists<Core>& shop) {
+/// m of a stack's plies, and of what drinks resin with them, from one of its layers to before another.
+double plies_of(const StackSum& stack, const Lists<Core>& shop, std::size_t from = 0,
+                std::size_t to = static_cast<std::size_t>(-1)) {
     double out = 0;
-    for (const auto& l : stack.laid) {
+    for (auto i = from; i < std::min(to, stack.laid.size()); ++i) {
+        const auto& l = stack.laid[i];
         const bool drinks =
             l.layer.kind == LayerKind::core && need(shop.cores, l.layer.material, "heat").fills > 0;
         out += drinks || l.layer.kind == LayerKind::ply ? l.ply.thickness : 0;
     }
     return out;
-}
-
-/// Without programmes of the maker's own: how a shell is laid must not follow from how it is warmed after, or
-/// the soonest programme would change what it was found for.
-Choices usual(Choices c) {
-    c.on_plug.clear();
-    c.part.clear();
-    return c;
 }
 
 void work_out(const LaidAtOnce& laid, double past, OneGo& out, Progress& progress) {
@@ -93,7 +90,7 @@ ShellGo shell_go(const Choices& c, const PlugUnder& plug, const shell::Choices& 
     out.under = plug.board.name;
     out.limits.under = plug.board.top_temperature;
     work_out(
-        at_once(on_plug(seen, plug, c), seen, stack, 1, CureOf::on_plug, legs_on_plug(usual(c), resin, shop)),
+        at_once(on_plug(seen, plug, c), seen, stack, 0, 1, CureOf::on_plug, legs_on_plug(c, resin, shop)),
         c.runs_past, out, progress);
     return out;
 }
@@ -101,17 +98,32 @@ ShellGo shell_go(const Choices& c, const PlugUnder& plug, const shell::Choices& 
 PartGo part_go(const Choices& c, const shell::Findings& shell, const part::Choices& part_choices,
                const part::Findings& part, const GoLibrary& shop, Progress& progress) {
     PartGo out;
+    // Of all goes in all places the one that lays most plies.
     const auto* stack = &part.stack;
+    Lying lying{"part", true, c.room};
+    std::size_t thickest = 0;
+    double most = 0;
     for (const auto& region : part.regions) {
-        if (plies_of(region.stack, shop) > plies_of(*stack, shop)) stack = &region.stack;
+        for (std::size_t go = 0; go < part.goes.size(); ++go) {
+            const auto from = part::first_of_go(region.goes, go), to = part::first_of_go(region.goes, go + 1);
+            const double plies = plies_of(region.stack, shop, from, to);
+            if (plies <= most + 1e-12) continue;
+            most = plies;
+            thickest = go;
+            stack = &region.stack;
+            lying.from = from;
+            lying.to = to;
+            lying.starts.clear();
+            for (std::size_t g = 1; g < go; ++g) lying.starts.push_back(part::first_of_go(region.goes, g));
+        }
     }
-    const auto seen = wall_of(*stack, part.resin, {"part", true, c.room}, shop);
+    const auto seen = wall_of(*stack, part.resin, lying, shop);
     out.under = "the tool";
     out.limits.under = shell.Tg > 0 ? shell.Tg : out.limits.under;
     const auto wall = in_tool(seen, shell, c, shop);
     const auto before = wall.layers.size() - seen.layers.size();
-    work_out(at_once(wall, seen, *stack, before, CureOf::part,
-                     legs_of_part(usual(c), part_choices.gel_temperature, part.resin)),
+    work_out(at_once(wall, seen, *stack, lying.from, before, cure_of_go(thickest, part.goes.size()),
+                     legs_of_part(c, part_choices.gel_temperature, part.resin)),
              c.runs_past, out, progress);
     return out;
 }

@@ -81,6 +81,8 @@ std::pair<double, double> warmed_by(const CureRun& run, const shell::Findings& s
             return {part.joint.lap * part.joint.length, part.mass + (run.free ? 0 : shell.mass + back.mass)};
         case CureOf::part_free:
             return {part.area, 0};
+        case CureOf::part_first:
+        case CureOf::part_next:
         case CureOf::part:
             break;
     }

@@ -30,8 +30,7 @@ std::string said_of(const Spot& spot, CureOf of) {
     else if (side == 0)
         at = first ? "on the bare face of " + name : "between " + layers[layer - 1].name + " and " + name;
     else
-        at = last ? "on the " +
-                        std::string(of == CureOf::on_plug || of == CureOf::part ? "bag side" : "back") +
+        at = last ? "on the " + std::string(of == CureOf::on_plug || lays_part(of) ? "bag side" : "back") +
                         " of " + name
                   : "between " + name + " and " + layers[layer + 1].name;
     return spot.name.empty() ? at : spot.name + ": " + at;

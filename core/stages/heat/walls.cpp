@@ -85,7 +85,9 @@ Seen wall_of(const StackSum& stack, const Resin& resin, const Lying& lying, cons
     double resists = 0, heats = 0;
     for (std::size_t i = 0; i < std::min(stack.laid.size(), lying.to); ++i) {
         const auto& l = stack.laid[i];
-        if (i == lying.from && last == Last::plies) last = Last::other;
+        const bool begins =
+            i == lying.from || std::find(lying.starts.begin(), lying.starts.end(), i) != lying.starts.end();
+        if (begins && last == Last::plies) last = Last::other;
         const double t = l.ply.thickness, rho = l.ply.material.density;
         if (t <= 0) continue;
         WallLayer w;

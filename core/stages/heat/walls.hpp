@@ -21,6 +21,7 @@ struct Lying {
     double room = 293.15;       ///< K that coats have set at before plies came
     std::size_t from = 0;       ///< first layer of this go; what lies before it has cured overnight
     std::size_t to = 1u << 30;  ///< one past its last layer; what comes after is not there yet
+    std::vector<std::size_t> starts = {};  ///< layers with which earlier goes began
 };
 
 /// A stack in layers of a wall, and the layer of the stack that each of these begins with.

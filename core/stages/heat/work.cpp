@@ -10,12 +10,12 @@ Work work(double room, const Cures& cures, const OvenUse& oven, const Lists<Rate
         const auto stage = of_part(run.of) ? Stage::part : Stage::heat;
         // What cures in one load shares its hours and its heat.
         const std::string whose =
-            std::string(said(run.of)) +
+            std::string(said(run.of)) + (run.times > 1 ? ", each of " + std::to_string(run.times) : "") +
             (oven.tools > 1 ? ", one of " + std::to_string(oven.tools) + " in the load" : "");
-        out.buy(ledger, stage, "oven, hours", Kind::hours, run.seconds / oven.tools, 0,
+        out.buy(ledger, stage, "oven, hours", Kind::hours, run.times * run.seconds / oven.tools, 0,
                 shop.rate("oven") / 3600, "running cost: " + whose);
         if (const auto* use = oven.find(run.of))
-            out.buy(ledger, stage, "energy", Kind::energy, use->heat.heater / oven.tools, 0,
+            out.buy(ledger, stage, "energy", Kind::energy, run.times * use->heat.heater / oven.tools, 0,
                     shop.rate("energy") / 3.6e6, "heat for the oven: " + whose);
         if (run.of != CureOf::post_cure) continue;
         auto& step =

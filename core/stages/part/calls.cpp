@@ -2,7 +2,7 @@
 
 #include <cmath>
 
-#include "core/stages/part/findings.hpp"
+#include "core/stages/part/goes.hpp"
 
 namespace jig::part {
 namespace {
@@ -65,7 +65,6 @@ Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief, in
             "Either the cloth brings the resin, or it is wetted here: fibre share, mixing and cure follow.",
             fix);
     }
-    double seconds = f.laying;
     for (const auto& layer : layers) {
         if (layer.kind == LayerKind::core && c.how == LayUp::infused &&
             need(shop.cores, layer.material, "part").open_cells)
@@ -73,24 +72,7 @@ Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief, in
                 "Its open cells fill with resin: closed foam or balsa is infused, honeycomb is not.",
                 Fix{"Lay it by hand under a bag", patch_of("part", "how", "bagged")});
     }
-    if (c.how == LayUp::bagged) seconds += bagging * 3600 / std::max(1, brief.people);
-    const bool wetted = c.how == LayUp::hand || c.how == LayUp::bagged;
-    if (wetted && seconds > f.resin.gel_time)
-        add(Severity::caution, "working_time",
-            "Laying" + std::string(c.how == LayUp::bagged ? " and bagging" : "") + " it takes " +
-                quantity(Kind::duration, seconds) + "; the resin gels in " +
-                quantity(Kind::duration, f.resin.gel_time),
-            "What was laid first has gelled before the last: more hands, a slower resin, or two goes with "
-            "peel ply "
-            "between.");
-    if (f.wet > go.most + 1e-9)
-        add(Severity::caution, "exotherm",
-            quantity(Kind::thickness, f.wet) + " wet at once: " + quantity(Kind::thickness, go.most) +
-                " is the most",
-            fmt::format(
-                "More than that: {}. Lay it in {} goes, peel ply between, or take a slower resin; Heat "
-                "draws it.",
-                go.why, go.goes(f.wet)));
+    for (auto& call : go_calls(c, f, brief, parts, bagging, go, shop)) out.push_back(std::move(call));
     if (const auto* worst = f.draped->worst(); worst != nullptr) {
         if (worst->drape.locked > 0.01 * f.draped->area) {
             add(Severity::caution, "cloth_locks",
@@ -148,10 +130,10 @@ Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief, in
         add(Severity::note, "asymmetric", "The part's stack differs on its two sides",
             "It will curl a little when it cools; mirrored skins stay flat.");
     }
-    if (f.pots > 1 && parts * f.resin_mix > 2 && f.resin.pot_life < 1800)
+    if (f.pots > 1 && parts * f.resin_mix > 2 && f.working.pot < 1800)
         add(Severity::caution, "batches",
             fmt::format("Mix {} in {} pots: pot life is {}", quantity(Kind::mass, parts * f.resin_mix),
-                        f.pots, quantity(Kind::duration, f.resin.pot_life)),
+                        f.pots, quantity(Kind::duration, f.working.pot)),
             "A large pot of fast resin heats itself, smokes and can burn.");
     if (f.corners.length > 0.02) {
         add(Severity::note, "bridges",

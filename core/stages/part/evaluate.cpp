@@ -5,7 +5,7 @@
 #include <map>
 
 #include "core/science/laminate/plate.hpp"
-#include "core/stages/part/findings.hpp"
+#include "core/stages/part/goes.hpp"
 #include "core/stages/pots.hpp"
 
 namespace jig::part {
@@ -153,7 +153,7 @@ void lay_regions(const Choices& c, const Regions& marked, const Library& shop, F
     std::map<Source, Laying> layings;
     const auto lay = [&](std::uint32_t zones, double area) {
         const auto sources = sources_under(c, zones);
-        RegionSum sum{zones, area, {}};
+        RegionSum sum{zones, area, {}, {}};
         if (zones == 0) {
             sum.stack = out.stack;
         } else {
@@ -167,6 +167,8 @@ void lay_regions(const Choices& c, const Regions& marked, const Library& shop, F
             if (laying.area == 0) laying.laid = sum.stack.laid.at(i);
             laying.zone = sources[i].second.zone;
             laying.area += area;
+            laying.go = go_of(c, sources[i].second);
+            sum.goes.push_back(laying.go);
         }
         out.regions.push_back(std::move(sum));
     };
@@ -178,26 +180,23 @@ void lay_regions(const Choices& c, const Regions& marked, const Library& shop, F
     for (auto& [source, laying] : layings) out.laying_order.push_back(std::move(laying));
 }
 
-/// Time and pots of one pull of `parts` parts, layer by layer.
-void lay(const Choices& c, int parts, const brief::Crew& brief, const Library& shop, Findings& out) {
-    const double hands = std::max(1, brief.people);
-    const bool wetted = c.how == LayUp::hand || c.how == LayUp::bagged;
-    Pots pots(out.resin, kPotOfLife);
-    // What is over in cloth and pots is mixed with what is laid.
-    const double mixed = mixed_in(out), over = mixed > 0 ? out.resin_mix / mixed : 1;
-    for (const auto& l : out.laying_order) {
-        const double area = l.area * parts;
-        const bool core = l.laid.layer.kind == LayerKind::core;
-        const double seconds = core || l.laid.layer.kind == LayerKind::ply
-                                   ? shop.rate(core ? "laying core" : "laying ply") * 3600 * area / hands
-                                   : 0;
-        out.laying += seconds;
-        if (wetted && l.laid.resin > 0)
-            pots.lay(l.laid.resin * area * over, seconds);
-        else
-            pots.wait(seconds);
+/// What each of its goes asks, where there are several.
+void add_goes(Findings& out) {
+    if (out.goes.size() < 2) return;
+    std::string all;
+    for (const auto& go : out.goes) all += (all.empty() ? "" : "; ") + go.what;
+    out.figures.push_back({"goes", "goes that it is laid in", Kind::count,
+                           static_cast<double>(out.goes.size()),
+                           all + ": each hardens in the tool before the next is laid on it"});
+    for (std::size_t i = 0; i < out.goes.size(); ++i) {
+        const auto& go = out.goes[i];
+        out.figures.push_back(
+            {fmt::format("go_{}", i + 1), fmt::format("go {}, {}", i + 1, go.what), Kind::duration, go.laying,
+             fmt::format("all hands, without closing it; {} wet at once{}", quantity(Kind::thickness, go.wet),
+                         go.pots > 0 ? fmt::format(", {} of resin in {} {}", quantity(Kind::mass, go.resin),
+                                                   go.pots, go.pots == 1 ? "pot" : "pots")
+                                     : std::string())});
     }
-    out.pots = pots.count();
 }
 
 /// What each zone comes to, beside the common stack.
@@ -265,11 +264,12 @@ void add_inserts(const Choices& c, const InsertPlaces& places, const Library& sh
 
 Findings evaluate(const Choices& c, const shape::Findings& shape, const split::Findings& split,
                   const brief::Crew& brief, const Draped& draped, const Regions& marked, const CoreFit& cores,
-                  const InsertPlaces& inserts, const Keepers& keepers, const Library& shop) {
+                  const InsertPlaces& inserts, const Keepers& keepers, double room, const Library& shop) {
     Findings out;
     out.cores = std::make_shared<const CoreFit>(cores);
     out.draped = std::make_shared<const Draped>(draped);
     out.resin = need(shop.resins, c.resin, "part resin");
+    out.working = working(out.resin, room, kPotOfLife);
     out.stack = sum_stack(c.layers, out.resin, c.how, shop, "part");
     out.area = split.moulded_area;
     out.marked = std::make_shared<const Regions>(marked);
@@ -277,7 +277,10 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
     for (const auto& r : out.regions) out.mass += r.stack.areal_mass() * r.area;
     out.resin_account = account_for(c, split, keepers, out);
     out.resin_mix = out.resin_account.total;
-    lay(c, split.parts(), brief, shop, out);
+    // What is over in cloth and pots is mixed with what is laid.
+    const double mixed = mixed_in(out), over = mixed > 0 ? out.resin_mix / mixed : 1;
+    out.goes = goes(c, out.laying_order, out.regions, split.parts(), over, out.working.pot, brief, shop);
+    for (const auto& go : out.goes) out.pots += go.pots;
     // The same plies without core, thickened all alike until they weigh as much.
     std::vector<StackPly> solid;
     double core = 0, solid_mass = 0;
@@ -288,15 +291,6 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
             solid.push_back(l.ply);
             solid_mass += l.ply.thickness * l.ply.material.density;
         }
-    }
-    for (const auto& r : out.regions) {
-        double wet = 0;
-        for (const auto& laid : r.stack.laid) {
-            const bool drinks =
-                laid.layer.kind == LayerKind::core && need(shop.cores, laid.layer.material, "part").fills > 0;
-            if (drinks || laid.layer.kind == LayerKind::ply) wet += laid.ply.thickness;
-        }
-        out.wet = std::max(out.wet, wet);
     }
     const auto& l = out.stack.laminate;
     out.core_share = core / l.thickness;
@@ -338,11 +332,14 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
          c.how == LayUp::hand || c.how == LayUp::bagged
              ? fmt::format("each at most {} and laid within {:.0f} % of its pot life of {}, from ply to ply",
                            quantity(Kind::mass, kPotOfLife), 100 * kUsedOfLife,
-                           quantity(Kind::duration, out.resin.pot_life))
+                           quantity(Kind::duration, out.working.pot))
              : std::string("none: nothing is wetted by hand")},
         {"hardener", "of that, hardener", Kind::mass,
          out.resin_mix * out.resin.mix_ratio / (100 + out.resin.mix_ratio),
          fmt::format("{:g} parts to 100 by mass", out.resin.mix_ratio)}};
+    if (out.pots > 0)
+        out.figures.push_back(full_pot(out.resin, std::min(kPotOfLife, split.parts() * out.resin_mix), room));
+    add_goes(out);
     add_account(out);
     out.bridging_radius = kBridgingThicknesses * l.thickness;
     out.corners = tight_corners(shape.mesh, shape.topology, shape.bends, out.bridging_radius, false);

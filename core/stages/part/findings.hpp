@@ -1,6 +1,7 @@
 #pragma once
 
 #include "core/shop/stack_figures.hpp"
+#include "core/shop/working.hpp"
 #include "core/stages/brief/choices.hpp"
 #include "core/stages/go_limit.hpp"
 #include "core/stages/part/choices.hpp"
@@ -18,6 +19,7 @@ struct RegionSum {
     std::uint32_t zones = 0;  ///< bit i for the i-th zone; 0 for the common stack
     double area = 0;          ///< m² of one part
     StackSum stack;
+    std::vector<std::size_t> goes;  ///< by layer of the stack, which go lays it; never falling
     bool operator==(const RegionSum&) const = default;
 };
 
@@ -26,7 +28,18 @@ struct Laying {
     LaidLayer laid;
     int zone = -1;    ///< that it belongs to, -1 for the common stack
     double area = 0;  ///< m² of one part
+    std::size_t go = 0;
     bool operator==(const Laying&) const = default;
+};
+
+/// What is laid and hardens together, before more is laid on it; all parts of one pull.
+struct Go {
+    std::string what;   ///< "outer skin"
+    double resin = 0;   ///< kg mixed by hand for what it lays
+    double laying = 0;  ///< s that its plies and cores take all hands
+    double wet = 0;     ///< m of plies and filled mats that are wet at once, where most are
+    int pots = 0;       ///< of resin; 0 where nothing is wetted by hand
+    bool operator==(const Go&) const = default;
 };
 
 /// What of one kind of core is bought for one part, once its panels lie on their sheets.
@@ -44,14 +57,14 @@ struct Findings {
     std::vector<Laying> laying_order;  ///< from the tool in, a zone's layers behind the common ones
     Shared<Regions> marked;            ///< where the zones lie
     Resin resin;
+    Working working;             ///< of it in the room
     double area = 0;             ///< m² of part
     double mass = 0;             ///< kg, trimmed
     double resin_mix = 0;        ///< kg to mix for each part
     ResinAccount resin_account;  ///< where it goes
+    std::vector<Go> goes;        ///< that it is laid in, at least one
     int pots = 0;                ///< of resin for one pull; 0 where nothing is wetted by hand
-    double laying = 0;           ///< s that plies and cores of one pull take all hands
     double stiffer = 1;          ///< times as stiff over the span as a solid laminate of the same mass
-    double wet = 0;              ///< m of plies and filled mats that are wet at once
     double bridging_radius = 0;  ///< m
     TightCorners corners;        ///< of the mould, under the part
     JointFigures joint;
@@ -66,9 +79,10 @@ struct Findings {
     bool operator==(const Findings&) const = default;
 };
 
+/// It is laid in a room of `room` K.
 Findings evaluate(const Choices& choices, const shape::Findings& shape, const split::Findings& split,
                   const brief::Crew& brief, const Draped& draped, const Regions& marked, const CoreFit& cores,
-                  const InsertPlaces& inserts, const Keepers& keepers, const Library& shop);
+                  const InsertPlaces& inserts, const Keepers& keepers, double room, const Library& shop);
 /// `parts` come out of the tool at once. Throws InputError for materials that the library has not.
 /// `bagging` are the hours of all hands that closing its bag takes (Bag's own work), `go` is how thick its
 /// plies may be laid at once.

@@ -31,9 +31,11 @@ class FlatCloth {
     std::vector<std::optional<std::array<Point2, 3>>> corners_;
 };
 
-/// m/m by which a mat that is wet may be drawn out, and a tape along or across its threads: typical.
+/// m/m by which a mat that is wet may be drawn out, and a tape along or across its threads, where the library
+/// does not say: typical.
 inline constexpr double kMatGives = 0.08, kTapeGives = 0.02;
 inline double may_stretch(const Reinforcement& cloth) {
+    if (cloth.stretches > 0) return cloth.stretches;
     return cloth.weave == Weave::mat ? kMatGives : kTapeGives;
 }
 

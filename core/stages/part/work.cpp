@@ -2,6 +2,7 @@
 
 #include <algorithm>
 
+#include "core/stages/part/goes.hpp"
 #include "core/stages/plug/findings.hpp"
 #include "core/stages/stack_goods.hpp"
 
@@ -53,12 +54,51 @@ void buy_layers(Work& out, const Choices& c, const Findings& part, double longes
     for (const auto& [sum, area] : places) buy(sum, area, {});
 }
 
+/// One of its goes: keyed onto what has hardened, laid, closed and left to cure.
+void lay_go(Work& out, const Choices& c, const Findings& part, std::size_t number, double parts,
+            Closing& closing, bool keyed, const Lists<Rate>& shop) {
+    const auto which = which_go(part.goes, number);
+    if (number > 0) {
+        // A hard face takes a quarter of what sanding a plug does, as between the days of a shell.
+        const auto labour =
+            keyed ? at_rate(shop, "keying", parts * part.area)
+                  : Labour{"sanding structural", shop.hours("sanding structural", parts * part.area) / 4};
+        out.step(When::part, Stage::part, "key it for " + which.substr(2), {labour})
+            .look(keyed ? "peel ply is off to the last thread, nothing shiny is left"
+                        : "abraded until nothing shines, blown off and wiped")
+            .look("what stands proud is cut down, voids are opened and filled");
+    }
+    std::vector<Labour> laying;
+    if (number == 0 && part.corners.length >= kWorthFilling)
+        laying.push_back(at_rate(shop, "filling corners", parts * part.corners.length));
+    for (const auto& l : part.laying_order) {
+        if (l.go != number) continue;
+        const auto kind = l.laid.layer.kind;
+        laying.push_back(at_rate(shop,
+                                 kind == LayerKind::core  ? "laying core"
+                                 : kind == LayerKind::ply ? "laying ply"
+                                                          : "coating",
+                                 parts * l.area));
+    }
+    auto& lay = out.step(When::part, Stage::part, "lay up the first part" + which, std::move(laying));
+    lay.can_break = false;
+    lay.look(number == 0 ? "before it: the release gate says go, cloth and core lie cut and numbered"
+                         : "before it: the last go is hard, and dry where it was wiped")
+        .look(
+            c.how == LayUp::hand || c.how == LayUp::bagged
+                ? "each ply is ticked with its direction, no air under it, each pot's grams are written down"
+                : "each ply is ticked with its direction, lies without a fold and bridges no corner");
+    if (closing.work.steps.empty()) lay.wait = closing.cured;
+    out.steps.insert(out.steps.end(), closing.work.steps.begin(), closing.work.steps.end());
+    out.goods.insert(out.goods.end(), closing.work.goods.begin(), closing.work.goods.end());
+}
+
 }  // namespace
 
 Work work(const Choices& c, const Findings& part, const edge::Findings& edge, const split::Findings& split,
           const brief::Of<brief::Wanted, brief::Crew, brief::Jig>& brief,
           const Lists<Reinforcement, SurfaceCoat, Core, Consumable, Bonding, Rate>& shop,
-          const CureTimes& cured, Work closing) {
+          const CureTimes& cured, std::vector<Closing> closings) {
     Work out;
     const auto each = Ledger::each;
     const double parts = split.parts(), area = parts * part.area;
@@ -83,27 +123,8 @@ Work work(const Choices& c, const Findings& part, const edge::Findings& edge, co
         out.consumable(each, Stage::part, "threaded insert", Kind::count, inserts, shop);
         out.filler(each, Stage::part, "thickened epoxy for fillets", parts * part.potting, shop);
     }
-    std::vector<Labour> laying;
-    if (part.corners.length >= kWorthFilling)
-        laying.push_back(at_rate(shop, "filling corners", parts * part.corners.length));
-    for (const auto& l : part.laying_order) {
-        const auto kind = l.laid.layer.kind;
-        laying.push_back(at_rate(shop,
-                                 kind == LayerKind::core  ? "laying core"
-                                 : kind == LayerKind::ply ? "laying ply"
-                                                          : "coating",
-                                 parts * l.area));
-    }
-    auto& lay = out.step(When::part, Stage::part, "lay up the first part", std::move(laying));
-    lay.can_break = false;
-    lay.look("before it: the release gate says go, cloth and core lie cut and numbered")
-        .look(
-            c.how == LayUp::hand || c.how == LayUp::bagged
-                ? "each ply is ticked with its direction, no air under it, each pot's grams are written down"
-                : "each ply is ticked with its direction, lies without a fold and bridges no corner");
-    if (closing.steps.empty()) out.steps.back().wait = cured.in_tool;
-    out.steps.insert(out.steps.end(), closing.steps.begin(), closing.steps.end());
-    out.goods.insert(out.goods.end(), closing.goods.begin(), closing.goods.end());
+    for (std::size_t go = 0; go < part.goes.size(); ++go)
+        lay_go(out, c, part, go, parts, closings.at(go), go > 0 && closings[go - 1].keyed, shop);
     const auto join = [&] {
         if (!joins) return;
         auto& step = out.step(When::part, Stage::part, "join the first part",

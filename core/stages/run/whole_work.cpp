@@ -44,7 +44,13 @@ Work whole_work(const Before& b, const Library& shop) {
     };
     constexpr double kOvernight = 16 * 3600;  // s, of a back that nothing is known to react in
     const bool plug = !plug::no_plug(b.plug_choices);
-    const double part_cured = cured(CureOf::part, b.part.resin.demould_time);
+    std::vector<part::Closing> closings;
+    for (std::size_t go = 0; go < b.part.goes.size(); ++go) {
+        const double hard = cured(heat::cure_of_go(go, b.part.goes.size()), b.part.resin.demould_time);
+        closings.push_back(
+            {bag::work(b.bag_choices, b.bag, b.flow, b.part, b.edge, b.split.parts(), go, hard, shop), hard,
+             b.bag.closed && b.bag_choices.peel_ply});
+    }
     add(own_work(b, shop));
     add(plug::work(b.plug, b.brief, shop));
     add(edge::work(b.edge_choices, b.edge, b.split.set.seam_length, plug, b.split_choices.board, shop));
@@ -55,10 +61,8 @@ Work whole_work(const Before& b, const Library& shop) {
     add(back::work(b.back_choices, b.back, b.pieces(), b.shell_choices, b.shell,
                    cured(CureOf::with_back, kOvernight), shop));
     add(heat::work(b.room, b.cures, b.oven, shop));
-    add(part::work(
-        b.part_choices, b.part, b.edge, b.split, b.brief, shop,
-        {part_cured, cured(CureOf::joined, 0), cured(CureOf::part_free, 0)},
-        bag::work(b.bag_choices, b.bag, b.flow, b.part, b.edge, b.split.parts(), part_cured, shop)));
+    add(part::work(b.part_choices, b.part, b.edge, b.split, b.brief, shop,
+                   {cured(CureOf::joined, 0), cured(CureOf::part_free, 0)}, std::move(closings)));
     std::erase_if(out.steps, [](const Step& s) { return s.hours() <= 0 && s.wait <= 0; });
     std::stable_sort(out.steps.begin(), out.steps.end(),
                      [](const Step& a, const Step& c) { return a.when < c.when; });

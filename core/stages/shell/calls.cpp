@@ -288,7 +288,7 @@ Calls calls(const Choices& c, const Findings& f, const plug::Choices& plug,
                             quantity(Kind::thickness, one.layer.thickness), 100 * one.fibre_volume),
                 "No lay-up of that cloth comes out so; measure a stack of several plies and divide.");
     }
-    const double working = f.resin.gel_time;
+    const double working = f.working.gel;
     if (c.how != LayUp::prepreg && f.slowest_ply > working)
         add(Stage::shell, Severity::caution, "working_time",
             "One ply takes " + quantity(Kind::duration, f.slowest_ply) + " to lay; the resin gels in " +

@@ -113,8 +113,10 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
     };
     lower(out.resin.name, out.resin.Tg, out.resin.Tg_lead);
     double today = 0;
+    std::vector<std::size_t> wanted;  // the layer, if any, that the maker has harden first
     for (std::size_t i = 0; i < c.layers.size(); ++i) {
         const auto kind = c.layers[i].kind;
+        if (i > 0 && ends_go(c.layers, i - 1)) wanted = {i - 1};
         const bool drinks =
             kind == LayerKind::core && need(shop.cores, c.layers[i].material, "shell").fills > 0;
         const bool laid_wet = kind == LayerKind::ply || kind == LayerKind::coupling || drinks;
@@ -124,10 +126,11 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
         }
         if (!laid_wet) continue;
         const double t = out.stack.laid[i].ply.thickness;
-        if (go.is_full(today, t)) {
-            out.day_ends.push_back(i - 1);
+        if (today > 0 && (go.is_full(today, t) || !wanted.empty())) {
+            out.day_ends.push_back(wanted.empty() ? i - 1 : wanted.front());
             today = 0;
         }
+        wanted.clear();
         today += t;
     }
     std::size_t more_days = 0;
@@ -154,6 +157,7 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
     out.bow = curve * freedom * longest * longest / 8;
     out.shrink_bow = shrunk * freedom * longest * longest / 8;
     out.units = units_of(c.layers, c, shop);
+    out.working = working(out.resin, warmth.room, std::max(0.02, c.batch));
     order_laying(c, brief, shop, out);
     const auto mpa = [](double e) { return quantity(Kind::modulus, e); };
     out.figures = {
@@ -193,7 +197,7 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
         {"batches", "pots of resin", Kind::count, static_cast<double>(out.batches),
          fmt::format(
              "each at most {} and laid within {:.0f} % of its pot life of {}, from ply to ply{}",
-             quantity(Kind::mass, c.batch), 100 * kUsedOfLife, quantity(Kind::duration, out.resin.pot_life),
+             quantity(Kind::mass, c.batch), 100 * kUsedOfLife, quantity(Kind::duration, out.working.pot),
              c.how == LayUp::infused ? ": what is brushed on alone; Bag has those that are drawn in" : "")},
         {"corners", "corners that cloth bridges", Kind::length, out.corners.length,
          fmt::format(
@@ -207,15 +211,7 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
                   ? fmt::format("; {} of them for doublers that would be too much on the last", more_days)
                   : std::string())}};
     if (c.how != LayUp::prepreg && out.resin_mass > 0) {
-        const double pot = std::min(c.batch, out.resin_mass);
-        const auto left = left_standing(kinetics_of(out.resin), pot, warmth.room);
-        out.figures.push_back(
-            {"pot_peak", "a full pot left standing comes to", Kind::temperature, left.T,
-             fmt::format(
-                 "{} as tall as wide, in still air of {}, after {}; typical kinetics of the family "
-                 "brought to the resin's own gel time. Mix less, use it at once, spread out what is over",
-                 quantity(Kind::mass, pot), quantity(Kind::temperature, warmth.room),
-                 quantity(Kind::duration, left.time))});
+        out.figures.push_back(full_pot(out.resin, std::min(c.batch, out.resin_mass), warmth.room));
     }
     for (std::size_t i = 0; i < out.zones.size(); ++i) {
         const auto& z = out.zones[i];

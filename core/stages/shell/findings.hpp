@@ -1,6 +1,7 @@
 #pragma once
 
 #include "core/shop/stack_figures.hpp"
+#include "core/shop/working.hpp"
 #include "core/stages/edge/findings.hpp"
 #include "core/stages/go_limit.hpp"
 #include "core/stages/plug/findings.hpp"
@@ -37,6 +38,7 @@ struct Findings {
     std::vector<Figure> figures;
     StackSum stack;
     Resin resin;
+    Working working;  ///< of it in the room, in pots as large as are mixed
     std::vector<ZoneSum> zones;
     std::vector<LayStep> order;
     double area = 0;        ///< m², shell and flange

@@ -15,7 +15,7 @@ void order_laying(const Choices& c, const brief::Crew& brief, const Library& sho
     const bool prepreg = c.how == LayUp::prepreg, infused = c.how == LayUp::infused;
     double clock = 0;
     int plies = 0;
-    Pots pots(f.resin, c.batch);
+    Pots pots(f.working.pot, c.batch);
     const auto work = [&](const char* rate, double amount) {
         return shop.rate(rate) * amount * 3600 / people;
     };
@@ -39,12 +39,13 @@ void order_laying(const Choices& c, const brief::Crew& brief, const Library& sho
                 "hoses, opening times and pots: see Bag");
         dry = 0;
     };
-    const auto end_day = [&] {
+    const auto end_day = [&](bool wanted) {
         fill_it();
         const double night = std::max(0.0, 86400 - brief.shift);
         pots.wait(night);
         add(LayStep::Kind::day_end, "stop for the day, peel ply on", 0, 0,
-            "more than " + quantity(Kind::thickness, f.go.most) + " at once: " + f.go.why);
+            wanted ? std::string("you have it harden before the next")
+                   : "more than " + quantity(Kind::thickness, f.go.most) + " at once: " + f.go.why);
         if (night > f.resin.recoat_window)
             add(LayStep::Kind::abrade, "abrade before going on", work("sanding structural", f.area) / 4, 0,
                 "the resin's recoat window of " + quantity(Kind::duration, f.resin.recoat_window) +
@@ -98,7 +99,8 @@ void order_laying(const Choices& c, const brief::Crew& brief, const Library& sho
         }
         if (prepreg && !core && plies % c.debulk == 0 && i + 1 < c.layers.size())
             add(LayStep::Kind::debulk, "debulk under a bag", work("debulk", 1), 0);
-        if (std::find(f.day_ends.begin(), f.day_ends.end(), i) != f.day_ends.end()) end_day();
+        if (std::find(f.day_ends.begin(), f.day_ends.end(), i) != f.day_ends.end())
+            end_day(ends_go(c.layers, i));
     }
     // Doublers go on last, those that the last day cannot take on days of their own.
     for (std::size_t more = 0;; ++more) {
@@ -119,7 +121,7 @@ void order_laying(const Choices& c, const brief::Crew& brief, const Library& sho
         if (infused) dry += resin;
         if (any) add(LayStep::Kind::ply, what, seconds, infused ? 0 : resin);
         if (!later) break;
-        end_day();
+        end_day(false);
     }
     fill_it();
 }

@@ -5,7 +5,7 @@
 
 namespace jig::shell {
 
-/// Fills `order` and `batches` of findings whose stack, area, corners and day ends are known.
+/// Fills `order` and `batches` of findings whose stack, area, corners, working times and day ends are known.
 void order_laying(const Choices& choices, const brief::Crew& brief, const Library& shop, Findings& findings);
 
 }  // namespace jig::shell

@@ -51,7 +51,7 @@ void lay(Work& out, const Choices& c, const Findings& shell, double area, double
     for (std::size_t i = 0; i < c.layers.size(); ++i) {
         const auto& layer = c.layers[i];
         if (layer.kind == LayerKind::surface_coat) {
-            finish_day(shell.resin.gel_time);
+            finish_day(shell.working.gel);
             const auto& coat = need(shop.surface_coats, layer.material, "shell");
             for (int p = 1; p <= coat.passes; ++p) {
                 auto& step = out.step(When::shell, Stage::shell,
@@ -73,14 +73,14 @@ void lay(Work& out, const Choices& c, const Findings& shell, double area, double
                                 area));
         if (i + 1 < c.layers.size() &&
             std::find(shell.day_ends.begin(), shell.day_ends.end(), i) != shell.day_ends.end()) {
-            finish_day(std::max(shell.resin.gel_time, kNight));
+            finish_day(std::max(shell.working.gel, kNight));
             ++day;
         }
     }
     if (doubled.front() > 0) today.push_back(at_rate(shop, "laying ply", doubled.front()));
     if (debulks > 0) today.push_back(at_rate(shop, "debulk", debulks));
     for (std::size_t more = 1; more < doubled.size(); ++more) {
-        finish_day(std::max(shell.resin.gel_time, kNight));
+        finish_day(std::max(shell.working.gel, kNight));
         ++day;
         if (doubled[more] > 0) today.push_back(at_rate(shop, "laying ply", doubled[more]));
     }

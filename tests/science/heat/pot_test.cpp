@@ -59,3 +59,54 @@ TEST_CASE("a pot's peak is what small even steps come to") {
     for (const double mass : {0.2, 1.0, 5.0})
         CHECK(left_standing(k, mass, 293.15).T == Approx(peak_by_steps(k, mass, 293.15, 0.5)).margin(0.5));
 }
+
+namespace {
+
+/// s by small even steps until a pot that stands has come to that degree of cure.
+double until_by_steps(const Kinetics& k, double mass, double room, double cure) {
+    constexpr double kStep = 0.5;
+    double T = room, a = 0, t = 0;
+    for (; a < cure && t < 1e6; t += kStep) {
+        const double rate = cure_rate(k, T, a).rate;
+        T += kStep * (k.heat * rate / kPotCapacity - pot_loss(mass) * (T - room) / (mass * kPotCapacity));
+        a += kStep * rate;
+    }
+    return t;
+}
+
+}  // namespace
+
+TEST_CASE("a pot lives until it has come as far as the one that is known had") {
+    const auto k = resin();
+    const PotLife known{1500, 1, 293.15};
+    CHECK(pot_life_of(k, known, 1, 293.15) == Approx(1500).epsilon(1e-9));
+    const double spent = pot_cure(k, 1, kPotCapacity, 293.15, pot_loss(1), 1500);
+    CHECK(spent > 0);
+    CHECK(spent < k.gel);
+    for (const auto& [mass, room] : {std::pair{0.2, 293.15}, {5.0, 293.15}, {1.0, 303.15}, {0.5, 283.15}}) {
+        INFO(mass << " kg at " << room);
+        CHECK(until_by_steps(k, mass, room, spent) ==
+              Approx(pot_life_of(k, known, mass, room)).epsilon(4e-3));
+    }
+    // A film stays at its room: the time by which that degree is reached there.
+    const double film = pot_life_of(k, known, 1e-7, 293.15);
+    CHECK(cure_after(k, 293.15, film) == Approx(spent).epsilon(2e-3));
+    // Warmer or larger is never longer.
+    double before = 1e12;
+    for (const double room : {278.15, 288.15, 293.15, 298.15, 308.15}) {
+        double last = 1e12;
+        for (const double mass : {0.05, 0.2, 1.0, 5.0, 25.0}) {
+            const double life = pot_life_of(k, known, mass, room);
+            CHECK(life <= last * (1 + 1e-6));
+            last = life;
+        }
+        const double kilogram = pot_life_of(k, known, 1, room);
+        CHECK(kilogram < before);
+        before = kilogram;
+    }
+    // A life that lasts past gelation is told in proportion, and what never gets there lasts.
+    const PotLife long_one{40000, 0.05, 293.15};
+    CHECK(pot_life_of(k, long_one, 0.05, 293.15) == Approx(40000));
+    CHECK(pot_life_of(k, long_one, 0.05, 313.15) < 40000);
+    CHECK(pot_life_of(k, known, 0.05, 200) == 1e7);
+}
