@@ -192,7 +192,8 @@ Json run_kit(const Arguments& a, Progress& progress) {
              {"area_m2", p.area},
              {"of", p.joined},
              {"stretch", p.stretch},
-             {"torn", p.torn}});
+             {"torn", p.torn},
+             {"go", p.go + 1}});
     Json out{{"area_m2", draped.area},
              {"seed_m", three(draped.seed)},
              {"nets", std::move(nets)},

@@ -6,6 +6,7 @@
 #include "core/base/slate.hpp"
 #include "core/job/evaluate.hpp"
 #include "core/job/job_file.hpp"
+#include "core/stages/part/goes.hpp"
 
 using namespace jig;
 
@@ -39,8 +40,9 @@ BENCHMARK_CAPTURE(whole_demo, petal, "pavilion-petal")->Unit(benchmark::kMillise
 
 /// An edit of the demo job on a board that knows it: its time beside the own times of the nodes that it
 /// reaches, and the time of its undo. One core, so that the two can be compared.
-void edit(benchmark::State& state, void (*change)(Job&, int)) {
-    const Demo d;
+void edit(benchmark::State& state, void (*change)(Job&, int), void (*prepare)(Job&) = nullptr) {
+    Demo d;
+    if (prepare != nullptr) prepare(d.job);
     Progress quiet;
     JobBoard board;
     const auto work_out = [&](const Job& job, std::vector<Ran>* ran) {
@@ -88,5 +90,30 @@ BENCHMARK_CAPTURE(edit, cut, [](Job& job, int i) {
 BENCHMARK_CAPTURE(edit, name, [](Job& job, int i) {
     job.brief.customer = std::to_string(i);
 })->Unit(benchmark::kMillisecond);
+
+/// Every cure that there is: a back bonded hard, a part in three goes that is joined and warmed by itself.
+void every_cure(Job& job) {
+    job.back.joint.bond = Bond::hard;
+    job.part.layers = part::one_by_one(job.part.layers);
+    job.part.joint.kind = JointKind::bead;
+    job.heat.part_free = {{333.15, 10.0 / 3600, 6 * 3600}};
+}
+BENCHMARK_CAPTURE(
+    edit, first_of_every_cure,
+    [](Job& job, int i) {
+        job.heat.on_plug = {{303.15 + 0.5 * (i % 20), 0.003, 50000}};
+    },
+    every_cure)
+    ->Unit(benchmark::kMillisecond);
+BENCHMARK_CAPTURE(
+    edit, last_of_every_cure, [](Job& job, int i) { job.heat.part_free[0].to += 0.5 * (i % 20); }, every_cure)
+    ->Unit(benchmark::kMillisecond);
+BENCHMARK_CAPTURE(
+    edit, post_cure_alone,
+    [](Job& job, int i) {
+        job.heat.post_cure = {{343.15 + 0.5 * (i % 20), 0.003, 50000}};
+    },
+    nullptr)
+    ->Unit(benchmark::kMillisecond);
 
 }  // namespace

@@ -205,8 +205,6 @@ void paint_plot(QPainter& p, const QRectF& where, const Plot& plot, const Ink& k
         colour.setAlpha(44);
         const QRectF stretch(at(low_x, band.high), at(high_x, band.low));
         p.fillRect(stretch.intersected(area), colour);
-        p.setPen(k.faint);
-        p.drawText(stretch.adjusted(6, 1, -6, 0), Qt::AlignLeft | Qt::AlignTop, band.name);
     }
     // Axes with figures; the lines behind them are as fine as hairlines.
     p.setFont(figure_font(8.5));
@@ -262,6 +260,16 @@ void paint_plot(QPainter& p, const QRectF& where, const Plot& plot, const Ink& k
     p.restore();
     // Names of the lines stand in the order drawn, each behind a stroke of its own.
     double x = where.right() - 8;
+    for (const auto& band : plot.bands) {
+        const double wide = p.fontMetrics().horizontalAdvance(band.name);
+        p.setPen(k.ink);
+        p.drawText(QRectF(x - wide, where.top() + 1.9 * row, wide + 2, 1.2 * row), Qt::AlignVCenter,
+                   band.name);
+        auto colour = k.moss;
+        colour.setAlpha(88);
+        p.fillRect(QRectF(x - wide - 26, where.top() + 2.5 * row - 4, 20, 8), colour);
+        x -= wide + 42;
+    }
     for (auto line = plot.lines.rbegin(); line != plot.lines.rend() && plot.lines.size() > 1; ++line) {
         const double wide = p.fontMetrics().horizontalAdvance(line->name);
         p.setPen(k.ink);

@@ -238,7 +238,10 @@ class Sheets {
         for (const auto& l : sum.laid) {
             rows << QStringList{
                 QString::number(n++),
-                QString::fromStdString(l.name),
+                QString::fromStdString(l.name) +
+                    (may_harden(l.layer.kind) && l.layer.hardens && n <= static_cast<int>(sum.laid.size())
+                         ? ", hardens before the next"
+                         : ""),
                 l.layer.kind == LayerKind::ply ? shown(Kind::angle, l.layer.angle) : QString(),
                 shown(Kind::thickness, l.ply.thickness),
                 shown(Kind::areal_mass, l.fibre),

@@ -19,7 +19,7 @@ namespace jig::app {
 namespace {
 
 constexpr int kRow = 21;
-const QString kGoesOn = "goes on", kHardens = "hardens";
+const QString kGoesOn = "wet", kHardens = "hard";
 
 }  // namespace
 

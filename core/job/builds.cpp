@@ -47,11 +47,13 @@ std::vector<Figure> sums_of(const Job& job, const Findings& f, const part::Trial
     }
     const auto* go = f.heat->go(CureOf::part);
     if (go != nullptr && go->most)
-        out.push_back({"goes", "goes to lay it in", Kind::count,
-                       static_cast<double>(heat::go_limit(*go, f.part->resin).goes(go->laid)),
-                       quantity(Kind::thickness, go->laid) + " of plies; " +
-                           quantity(Kind::thickness, heat::go_limit(*go, f.part->resin).most) +
-                           " at most at once"});
+        out.push_back(
+            {"goes", "goes to lay it in", Kind::count,
+             static_cast<double>(f.part->goes.size() - 1) + heat::go_limit(*go, f.part->resin).goes(go->laid),
+             quantity(Kind::thickness, go->laid) +
+                 (f.part->goes.size() > 1 ? " of plies in the thickest of those that are planned; "
+                                          : " of plies; ") +
+                 quantity(Kind::thickness, heat::go_limit(*go, f.part->resin).most) + " at most at once"});
     out.push_back({"heat", "its Tg", Kind::temperature, f.heat->part_Tg, "after the programme in Heat"});
     out.push_back({"size", "against the drawing", Kind::thickness, f.heat->part_error,
                    (plug::no_plug(job.plug) ? "with the mould cut at " : "with the plug cut at ") +

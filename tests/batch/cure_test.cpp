@@ -1,6 +1,7 @@
 // The verbs cure and kinetics, asked as a user asks them.
 #include <catch2/catch.hpp>
 
+#include "core/stages/part/goes.hpp"
 #include "tests/batch/asking.hpp"
 
 using namespace jig;
@@ -160,4 +161,27 @@ TEST_CASE("a wall's layers are made thicker by name, as far as a limit lets them
     CHECK(answer["oven"]["build"] == "lined oven");
     CHECK(answer["oven"]["power_W"].is_null());
     CHECK(answer["oven"]["goes_in"].get<int>() >= 0);
+}
+
+TEST_CASE("a part that is laid in goes has a programme for each, and its kit says which piece goes when") {
+    const fixtures::Folder folder;
+    auto job = fixtures::bagged();
+    job.part.layers = part::skin_first(job.part.layers);
+    const auto file = put(folder, "goes.json", job_to_json(job).dump());
+    const auto cures = ask({"cure", file});
+    REQUIRE(cures.code == 0);
+    std::vector<std::string> of;
+    const auto told = cures.json();
+    for (const auto& c : told["cures"]) of.push_back(c["of"]);
+    const auto first = std::find(of.begin(), of.end(), "part_first");
+    REQUIRE(first != of.end());
+    REQUIRE(first + 1 != of.end());
+    CHECK(*(first + 1) == "part");
+    const auto kit = ask({"kit", file});
+    REQUIRE(kit.code == 0);
+    const Json pieces = kit.json()["pieces"];
+    REQUIRE(pieces.size() > 2);
+    CHECK(pieces.front()["go"] == 1);
+    CHECK(pieces.back()["go"] == 2);
+    for (std::size_t i = 1; i < pieces.size(); ++i) CHECK(pieces[i - 1]["go"] <= pieces[i]["go"]);
 }

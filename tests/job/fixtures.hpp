@@ -46,6 +46,13 @@ inline jig::Job small_job() {
     return job;
 }
 
+/// A demo with facets so coarse that it is worked out in a fraction of the time: what it decides is the same.
+inline jig::Job coarse(const std::string& name, double facet) {
+    auto job = demo(name);
+    job.shape.tray.facet = job.shape.stations.facet = facet;
+    return job;
+}
+
 /// The same under a bag.
 inline jig::Job bagged() {
     auto job = small_job();

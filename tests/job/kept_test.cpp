@@ -55,8 +55,7 @@ namespace {
 void change_leaves(std::size_t step, std::size_t sparser) {
     std::size_t from = 0;
     for (const std::string name : {"cello-case", "radar-dome", "pavilion-petal", "cello-case-whole"}) {
-        auto base = fixtures::demo(name);
-        if (base.shape.kind == ShapeKind::tray) base.shape.tray.facet = 0.06;
+        const auto base = fixtures::coarse(name, 0.06);
         std::size_t leaves = from++;
         const auto every = name == "radar-dome" ? step : step * sparser;
         auto json = job_to_json(base);
@@ -111,7 +110,7 @@ namespace {
 
 /// Changes every so many entries of each list of the shop.
 void change_entries(std::size_t step) {
-    const auto job = fixtures::demo("radar-dome");
+    const auto job = fixtures::coarse("radar-dome", 0.06);
     JobBoard board(3);
     board.work_out(board.lay(job, fixtures::shared_shop()), Depth::stages, quiet);
     int changed = 0;

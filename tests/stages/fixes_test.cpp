@@ -56,7 +56,7 @@ TEST_CASE(
         [](Job& j) { j.brief.tolerance = 1e-5; }};
     for (const auto* name : {"cello-case", "radar-dome", "pavilion-petal"}) {
         for (std::size_t n = 0; n < neighbours.size(); ++n) {
-            auto job = demo(name);
+            auto job = coarse(name, 0.03);
             neighbours[n](job);
             INFO(name << " " << n);
             apply_all(job, worked_out(job).calls, [](const Job& j) { return worked_out(j).calls; });

@@ -150,8 +150,12 @@ void KitSheet::rebuild() {
                               {"laid at", false, true, {}},
                               {"length × width", false, true, {}},
                               {"area", false, true, {}},
-                              {"stretches", false, true, {}}},
+                              {"stretches", false, true, {}},
+                              {"go", false, true, {}}},
                              false, page);
+    const bool in_goes = std::any_of(kit_->pieces.begin(), kit_->pieces.end(),
+                                     [](const part::KitPiece& p) { return p.go > 0; });
+    table_->setColumnHidden(table_->columnCount() - 1, !in_goes);
     table_->setObjectName("kit-table");
     table_->setAccessibleName("Pieces of the kit in the order of laying");
     QList<QStringList> rows;
@@ -163,7 +167,8 @@ void KitSheet::rebuild() {
             shown(Kind::angle, p.angle),
             QString("%1 × %2").arg(shown(Kind::length, size.x()), shown(Kind::length, size.y())),
             shown(Kind::area, p.area),
-            p.stretch < 0.001 ? QString("–") : shown(Kind::ratio, p.stretch) + (p.torn ? ", slit it" : "")};
+            p.stretch < 0.001 ? QString("–") : shown(Kind::ratio, p.stretch) + (p.torn ? ", slit it" : ""),
+            QString::number(p.go + 1)};
     }
     table_->show_rows(rows);
     fit_height(table_, 1, 14);

@@ -50,7 +50,7 @@ void figures_of(const CureRun& run, const Oven& oven, std::vector<Figure>& out) 
                           : ", " + quantity(Kind::temperature, run.warmest_air) + " at the oven's warm end";
     out.push_back({key + "_peak", name + ", hottest", Kind::temperature, peak,
                    "after " + quantity(Kind::duration, when) +
-                       (run.hottest.empty() ? "" : " at the " + run.hottest) + "; the air is " +
+                       (run.hottest.empty() ? "" : ", " + run.hottest) + "; the air is " +
                        quantity(Kind::temperature, run.highest_air) + " at most" + ends +
                        ", and the resin sets " + fmt::format("{:.0f} kJ/m² free", set_free / 1000)});
     out.push_back(

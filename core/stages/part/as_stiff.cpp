@@ -1,5 +1,7 @@
 #include "core/stages/part/as_stiff.hpp"
 
+#include "core/stages/part/goes.hpp"
+
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -71,7 +73,8 @@ AsStiff as_stiff(const Build& like, const std::string& cloth, const Library& sho
         return std::min(s.laminate.D_free(0, 0), s.laminate.D_free(1, 1));
     };
     std::vector<Layer> coats, cores;
-    for (const auto& l : like.layers) {
+    // Which of other plies are to harden first is the maker's to say anew.
+    for (const auto& l : at_once(like.layers)) {
         if (l.kind == LayerKind::core)
             cores.push_back(l);
         else if (l.kind != LayerKind::ply)

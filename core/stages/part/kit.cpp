@@ -7,6 +7,7 @@
 #include <map>
 
 #include "core/stages/part/flat_cloth.hpp"
+#include "core/stages/part/goes.hpp"
 
 namespace jig::part {
 namespace {
@@ -113,6 +114,7 @@ class FlatCloths {
 
 Choices kit_asked(const Choices& c) {
     Choices out;
+    out.how = c.how;  // an infusion knows no goes
     out.layers = c.layers;
     out.zones = c.zones;
     out.drape = c.drape;
@@ -149,6 +151,7 @@ Kit kit(const Choices& c, const Draped& draped, const Frame& frame, const Lists<
             KitPiece piece;
             piece.name = parts.size() > 1 ? fmt::format("{}.{}", number, k + 1) : number;
             piece.of = source;
+            piece.go = go_of(c, source);
             piece.material = layer.material;
             piece.angle = layer.angle;
             piece.outline = parts[k];
@@ -175,6 +178,8 @@ Kit kit(const Choices& c, const Draped& draped, const Frame& frame, const Lists<
                 cut(static_cast<int>(z), i, fmt::format("{} {}", c.zones[z].name, ++named[c.zones[z].name]));
         }
     }
+    std::stable_sort(out.pieces.begin(), out.pieces.end(),
+                     [](const KitPiece& a, const KitPiece& b) { return a.go < b.go; });
     for (const auto& [material, pieces] : by_cloth) {
         KitRoll roll;
         roll.material = material;

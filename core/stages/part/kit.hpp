@@ -11,6 +11,7 @@ struct KitPiece {
     /// name.
     std::string name;
     Source of;
+    std::size_t go = 0;  ///< that it is laid in
     std::string material;
     double angle = 0;    ///< rad of the ply
     Loops outline;       ///< m on the cloth, x along its roll
