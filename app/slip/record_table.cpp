@@ -103,15 +103,15 @@ void RecordTable::show_rows(const QList<QStringList>& rows, const QList<QString>
             auto* cell = item(r, c);
             if (cell == nullptr) {
                 cell = new QTableWidgetItem();
-                auto flags = Qt::ItemIsEnabled | Qt::ItemIsSelectable | Qt::ItemIsDragEnabled;
-                if (column.editable) flags |= Qt::ItemIsEditable;
-                cell->setFlags(flags);
                 if (column.figure) {
                     cell->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
                     cell->setFont(figure_font(9.5));
                 }
                 setItem(r, c, cell);
             }
+            auto flags = Qt::ItemIsEnabled | Qt::ItemIsSelectable | Qt::ItemIsDragEnabled;
+            if (can_be_typed(r, c)) flags |= Qt::ItemIsEditable;
+            if (cell->flags() != flags) cell->setFlags(flags);
             if (typing.isValid() && typing.row() == r && typing.column() == c) continue;
             const auto text = rows[r].value(c), tip = r < tips.size() ? tips[r] : text;
             if (cell->text() != text) cell->setText(text);
@@ -119,6 +119,11 @@ void RecordTable::show_rows(const QList<QStringList>& rows, const QList<QString>
         }
     }
     filling_ = false;
+}
+
+bool RecordTable::can_be_typed(int row, int column) const {
+    const auto& of = columns_[static_cast<std::size_t>(column)];
+    return of.editable && !(of.silent && of.silent(row));
 }
 
 QModelIndex RecordTable::moveCursor(CursorAction action, Qt::KeyboardModifiers with) {
@@ -130,8 +135,7 @@ QModelIndex RecordTable::moveCursor(CursorAction action, Qt::KeyboardModifiers w
     const auto now = currentIndex();
     int at = now.isValid() ? now.row() * columns + now.column() : (step > 0 ? -1 : cells);
     for (at += step; at >= 0 && at < cells; at += step) {
-        if (columns_[static_cast<std::size_t>(at % columns)].editable)
-            return model()->index(at / columns, at % columns);
+        if (can_be_typed(at / columns, at % columns)) return model()->index(at / columns, at % columns);
     }
     return {};
 }

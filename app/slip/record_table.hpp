@@ -12,6 +12,8 @@ struct RecordColumn {
     bool figure = false;  ///< set in tabular figures, to the right
     /// A list to choose from, where there is one; none of them: it is typed.
     std::function<QStringList(int row)> options;
+    /// Rows in which it has nothing to say and cannot be typed into; none where it always can.
+    std::function<bool(int row)> silent = {};
 };
 
 /// Pixels of a row, as the size of text asks, `least` at the usual one.
@@ -39,6 +41,7 @@ class RecordTable : public QTableWidget {
     QModelIndex moveCursor(CursorAction action, Qt::KeyboardModifiers with) override;
 
   private:
+    [[nodiscard]] bool can_be_typed(int row, int column) const;
     std::vector<RecordColumn> columns_;
     bool filling_ = false, committing_ = false;
 };

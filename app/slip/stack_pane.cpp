@@ -31,9 +31,11 @@ StackPane::StackPane(Document& document, Stage stage, QWidget* parent)
         {"°", true, true, {}},
         {"mm", true, true, {}},
         {"g/m²", false, true, {}},
-        {"then", true, false, [this](int row) {
-             return may_end_go(row) ? QStringList{kGoesOn, kHardens} : QStringList{};
-         }}};
+        {"then", true, false,
+         [](int) {
+             return QStringList{kGoesOn, kHardens};
+         },
+         [this](int row) { return !may_end_go(row); }}};
     if (stage == Stage::shell) columns.push_back({"units", false, true, {}});
     table_ = new RecordTable(std::move(columns), true, this);
     table_->setObjectName(QString("stack-%1").arg(name_of(stage).key));
@@ -385,8 +387,6 @@ void StackPane::typed(int row, int column, const QString& text) {
         if (said != kHardens && said != kGoesOn && !said.isEmpty())
             return refuse(QString("\"%1\" is neither \"%2\" nor \"%3\"").arg(text, kGoesOn, kHardens));
         layer.hardens = said == kHardens;
-        if (layer.hardens && !may_end_go(row))
-            return refuse(QString("Nothing that is laid on layer %1 waits for it").arg(row + 1));
         set_layers(QString("layer %1 %2").arg(row + 1).arg(layer.hardens ? "hardens first" : "goes on"),
                    next);
     }

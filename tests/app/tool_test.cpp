@@ -296,7 +296,7 @@ TEST_CASE("a build is typed in the shop's units, ply by ply or as a total, and u
     REQUIRE(layers.size() == 9);
     CHECK(layers[4].material == "glass cloth 600 twill");
     CHECK(table(b, "stack-shell")->rowCount() == 9);
-    CHECK(table(b, "stack-shell")->item(4, 4)->text() == "5.7");
+    CHECK(table(b, "stack-shell")->item(4, 5)->text() == "5.7");
     CHECK(b.window.findChild<QLabel*>("counted-in-units")->text() == "= 23");  // (2·105 + 2·200 + 3·600)/105
     // A total reads ply by ply once it is laid.
     type("40");
