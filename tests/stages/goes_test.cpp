@@ -285,18 +285,32 @@ TEST_CASE("calls for goes come with what provokes them, and what they offer mend
         for (const auto& go : after.part->goes) CHECK(go.wet <= f.heat->part_go.most.value_or(1) + 1e-9);
     }
     SECTION("too long at once") {
-        auto job = sandwich();
-        job.part.resin = "epoxy, room temperature fast";
-        job.brief.people = 1;
-        const auto f = worked_out(job);
-        const auto* slow = call(f, "working_time");
-        REQUIRE(slow != nullptr);
-        if (slow->fix) CHECK_FALSE(call(worked_out(mended(job, *slow)), "working_time"));
+        auto job = bagged();
         job.part.layers.assign(30, ply());
         job.part.how = LayUp::hand;
-        job.part.resin = "epoxy, room temperature slow";
-        const auto* many = call(worked_out(job), "working_time");
-        if (many != nullptr && many->fix) CHECK_FALSE(call(worked_out(mended(job, *many)), "working_time"));
+        job.brief.process = Process::wet;
+        job.brief.people = 1;
+        const auto f = worked_out(job);
+        // By hand: thirty plies at the rate of one, against the gel time.
+        const double one = f.part->area * shop().rate("laying ply") * 3600;
+        REQUIRE(30 * one > f.part->working.gel);
+        REQUIRE(one < f.part->working.gel);
+        const auto* slow = call(f, "working_time");
+        REQUIRE(slow != nullptr);
+        REQUIRE(slow->fix);
+        const auto after = worked_out(mended(job, *slow));
+        CHECK_FALSE(call(after, "working_time"));
+        const double each = std::floor(f.part->working.gel / one);
+        CHECK(static_cast<double>(after.part->goes.size()) == std::ceil(30 / each));
+        // Where a core would come onto a hard skin none is offered: that wants more than a mark.
+        auto cored = sandwich();
+        cored.part.resin = "epoxy, room temperature fast";
+        cored.brief.people = 1;
+        const auto* quick = call(worked_out(cored), "working_time");
+        if (quick != nullptr && quick->fix) {
+            const auto then = worked_out(mended(cored, *quick));
+            for (const auto* key : {"working_time", "unbedded", "shut_under"}) CHECK_FALSE(call(then, key));
+        }
     }
     SECTION("a core on a hard skin") {
         const auto job = parted_behind(sandwich(), {1});
@@ -316,6 +330,8 @@ TEST_CASE("calls for goes come with what provokes them, and what they offer mend
         CHECK_FALSE(call(worked_out(open), "shut_under"));
         CHECK_FALSE(call(worked_out(parted_behind(sandwich(), {0})), "unbedded"));
         CHECK_FALSE(call(worked_out(sandwich()), "unbedded"));
+        // A mat that fills is wet itself.
+        CHECK_FALSE(call(worked_out(parted_behind(sandwich("bulking mat 2 mm"), {1})), "unbedded"));
     }
     SECTION("honeycomb prints through a wet skin") {
         const auto job = sandwich(kComb);

@@ -4,6 +4,7 @@
 
 #include "core/base/error.hpp"
 #include "core/stages/bag/findings.hpp"
+#include "core/stages/part/goes.hpp"
 #include "core/stages/whereabouts.hpp"
 
 namespace jig::bag {
@@ -140,6 +141,9 @@ void figures(const Choices& c, const part::Choices& part, Findings& out) {
         add("film", "film", Kind::area, 0, "laid by hand: there is no bag");
         return;
     }
+    if (const auto goes = part::goes_of(part); goes > 1)
+        add("bags", "bags of one pull", Kind::count, static_cast<double>(goes),
+            "one for each go that it is laid in; sheets, tape and layers below are those of one");
     if (out.wrap.sheets > 0) {
         wrap_figures(c, out, add);
     } else if (c.way == BagWay::reusable && out.measured) {

@@ -75,8 +75,10 @@ Calls go_calls(const Choices& c, const Findings& f, const brief::Choices& brief,
                                c.layers.begin() + static_cast<std::ptrdiff_t>(i),
                                [&](const Layer& l) { return l.kind == kind; });
         };
-        if (in_go(LayerKind::ply)) continue;
         const auto& name = c.layers[i].material;
+        const auto& sheet = need(shop.cores, name, "part");
+        // A mat that fills is wet itself.
+        if (in_go(LayerKind::ply) || sheet.fills > 0) continue;
         if (!in_go(LayerKind::coupling)) {
             auto bedded = c.layers;
             bedded.insert(bedded.begin() + static_cast<std::ptrdiff_t>(i),
@@ -88,7 +90,7 @@ Calls go_calls(const Choices& c, const Findings& f, const brief::Choices& brief,
                 laid_as("Bed it in a coupling coat", bedded));
         }
         if (c.how != LayUp::hand && c.layers[i].cut.hole <= 0 && c.layers[i].cut.slits == Slits::none &&
-            !need(shop.cores, name, "part").open_cells) {
+            !sheet.open_cells) {
             auto bored = c.layers;
             bored[i].cut.hole = 0.002;
             add(Severity::caution, "shut_under", "Air stays under " + name + ", bagged on a hard skin",

@@ -151,6 +151,8 @@ std::optional<std::vector<Layer>> parted(const Choices& c, const Findings& f, do
         const double s = laying_of(out[i], f.area * parts, brief, shop);
         if (t > wet || s > laying) return {};
         const bool full = thick + t > wet + 1e-9 || seconds + s > laying + 1e-9;
+        // A core that would come onto a hard skin wants bedding: whether it gets some is not to be said here.
+        if (full && last && is_core(out[*last + 1])) return {};
         if (full && last) {
             out[*last].hardens = true;
             thick = seconds = 0;
