@@ -67,12 +67,11 @@ void buy_stack(Work& work, Ledger ledger, Stage stage, const StackSum& sum, cons
     if (in_cloth > 1e-9 * area)
         work.buy(ledger, stage, resin.name + ", in its cloth", Kind::mass, in_cloth, waste, resin.price);
     if (laid > 0)
-        work.buy(
-            ledger, stage, resin.name + ", mixed", Kind::mass, laid, mix ? *mix / laid - 1 : waste,
-            resin.price,
-            fmt::format("{:g} parts of hardener to 100 by mass; {} of it last {} in a room of {}",
-                        resin.mix_ratio, quantity(Kind::mass, kPotOfLife),
-                        quantity(Kind::duration, resin.pot_life), quantity(Kind::temperature, kShopRoom)));
+        work.buy(ledger, stage, resin.name + ", mixed", Kind::mass, laid, mix ? *mix / laid - 1 : waste,
+                 resin.price,
+                 fmt::format("{:g} parts of hardener to 100 by mass; pot life {} of {} at {}",
+                             resin.mix_ratio, quantity(Kind::duration, resin.pot_life),
+                             quantity(Kind::mass, kPotOfLife), quantity(Kind::temperature, kShopRoom)));
 }
 
 }  // namespace jig

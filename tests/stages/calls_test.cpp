@@ -185,7 +185,7 @@ const std::vector<Rule>& rules() {
              j.part.resin = "polyester, general";
              j.brief.people = 50;
          }},
-        {"exotherm", Stage::part, Severity::caution, false,
+        {"exotherm", Stage::part, Severity::caution, true,
          [](Job& j) { j.part.layers.insert(j.part.layers.end(), 20, ply("glass cloth 600 twill")); }},
         {"lift", Stage::back, Severity::caution, false, [](Job& j) { j.brief.lift = 2; },
          [](Job& j) { j.brief.lift = 100; }},

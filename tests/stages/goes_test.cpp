@@ -286,14 +286,14 @@ TEST_CASE("calls for goes come with what provokes them, and what they offer mend
     }
     SECTION("too long at once") {
         auto job = bagged();
-        job.part.layers.assign(30, ply());
+        job.part.layers.assign(40, ply());
         job.part.how = LayUp::hand;
         job.brief.process = Process::wet;
         job.brief.people = 1;
         const auto f = worked_out(job);
-        // By hand: thirty plies at the rate of one, against the gel time.
+        // By hand: forty plies at the rate of one, against the gel time.
         const double one = f.part->area * shop().rate("laying ply") * 3600;
-        REQUIRE(30 * one > f.part->working.gel);
+        REQUIRE(40 * one > f.part->working.gel);
         REQUIRE(one < f.part->working.gel);
         const auto* slow = call(f, "working_time");
         REQUIRE(slow != nullptr);
@@ -301,7 +301,7 @@ TEST_CASE("calls for goes come with what provokes them, and what they offer mend
         const auto after = worked_out(mended(job, *slow));
         CHECK_FALSE(call(after, "working_time"));
         const double each = std::floor(f.part->working.gel / one);
-        CHECK(static_cast<double>(after.part->goes.size()) == std::ceil(30 / each));
+        CHECK(static_cast<double>(after.part->goes.size()) == std::ceil(40 / each));
         // Where a core would come onto a hard skin none is offered: that wants more than a mark.
         auto cored = sandwich();
         cored.part.resin = "epoxy, room temperature fast";

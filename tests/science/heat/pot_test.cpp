@@ -64,7 +64,7 @@ namespace {
 
 /// s by small even steps until a pot that stands has come to that degree of cure.
 double until_by_steps(const Kinetics& k, double mass, double room, double cure) {
-    constexpr double kStep = 0.5;
+    constexpr double kStep = 0.1;
     double T = room, a = 0, t = 0;
     for (; a < cure && t < 1e6; t += kStep) {
         const double rate = cure_rate(k, T, a).rate;
@@ -78,9 +78,9 @@ double until_by_steps(const Kinetics& k, double mass, double room, double cure) 
 
 TEST_CASE("a pot lives until it has come as far as the one that is known had") {
     const auto k = resin();
-    const PotLife known{1500, 1, 293.15};
-    CHECK(pot_life_of(k, known, 1, 293.15) == Approx(1500).epsilon(1e-9));
-    const double spent = pot_cure(k, 1, kPotCapacity, 293.15, pot_loss(1), 1500);
+    const PotLife known{500, 1, 293.15};
+    CHECK(pot_life_of(k, known, 1, 293.15) == Approx(500).epsilon(1e-9));
+    const double spent = pot_cure(k, 1, kPotCapacity, 293.15, pot_loss(1), 500);
     CHECK(spent > 0);
     CHECK(spent < k.gel);
     for (const auto& [mass, room] : {std::pair{0.2, 293.15}, {5.0, 293.15}, {1.0, 303.15}, {0.5, 283.15}}) {
@@ -88,9 +88,10 @@ TEST_CASE("a pot lives until it has come as far as the one that is known had") {
         CHECK(until_by_steps(k, mass, room, spent) ==
               Approx(pot_life_of(k, known, mass, room)).epsilon(4e-3));
     }
-    // A film stays at its room: the time by which that degree is reached there.
-    const double film = pot_life_of(k, known, 1e-7, 293.15);
-    CHECK(cure_after(k, 293.15, film) == Approx(spent).epsilon(2e-3));
+    // A drop, which comes to a kelvin over its room at most, gets there little sooner than at one heat.
+    const double at_one_heat = cure_after(k, 293.15, pot_life_of(k, known, 1e-7, 293.15));
+    CHECK(at_one_heat < spent);
+    CHECK(at_one_heat > 0.9 * spent);
     // Warmer or larger is never longer.
     double before = 1e12;
     for (const double room : {278.15, 288.15, 293.15, 298.15, 308.15}) {
@@ -108,5 +109,5 @@ TEST_CASE("a pot lives until it has come as far as the one that is known had") {
     const PotLife long_one{40000, 0.05, 293.15};
     CHECK(pot_life_of(k, long_one, 0.05, 293.15) == Approx(40000));
     CHECK(pot_life_of(k, long_one, 0.05, 313.15) < 40000);
-    CHECK(pot_life_of(k, known, 0.05, 200) == 1e7);
+    CHECK(pot_life_of(k, known, 0.05, 200) == Approx(1e7));
 }
