@@ -135,7 +135,8 @@ QModelIndex RecordTable::moveCursor(CursorAction action, Qt::KeyboardModifiers w
     const auto now = currentIndex();
     int at = now.isValid() ? now.row() * columns + now.column() : (step > 0 ? -1 : cells);
     for (at += step; at >= 0 && at < cells; at += step) {
-        if (can_be_typed(at / columns, at % columns)) return model()->index(at / columns, at % columns);
+        if (can_be_typed(at / columns, at % columns) && !isColumnHidden(at % columns))
+            return model()->index(at / columns, at % columns);
     }
     return {};
 }

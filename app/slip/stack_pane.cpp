@@ -78,7 +78,10 @@ StackPane::StackPane(Document& document, Stage stage, QWidget* parent)
         set_layers("add surface coat", next);
     });
     button("Take away", "remove", [this] { emit table_->remove_wanted(table_->currentRow()); });
-    if (stage == Stage::part) build_goes(buttons, flow);
+    if (stage == Stage::part)
+        build_goes(buttons, flow);
+    else
+        button("Let it harden", "harden", [this] { toggle_hardens(table_->currentRow()); });
     box->addWidget(buttons);
     connect(table_, &RecordTable::typed, this, &StackPane::typed);
     connect(table_, &RecordTable::pasted, this, &StackPane::pasted);
@@ -120,6 +123,19 @@ void StackPane::build_goes(QWidget* parent, FlowLayout* flow) {
     way("each", "outer skin, core and inner skin one by one", part::one_by_one);
     goes->setMenu(menu);
     flow->addWidget(goes);
+}
+
+/// A shell is parted into days by its own heat: that one of them ends sooner is marked for the chosen layer,
+/// and the column for it stands only where one is.
+void StackPane::toggle_hardens(int row) {
+    if (!may_end_go(row)) {
+        emit document_.refused("Choose a ply or a core that more is laid on: it hardens before that");
+        return;
+    }
+    auto next = layers();
+    auto& layer = next[static_cast<std::size_t>(row)];
+    layer.hardens = !layer.hardens;
+    set_layers(QString("layer %1 %2").arg(row + 1).arg(layer.hardens ? "hardens first" : "goes on"), next);
 }
 
 bool StackPane::may_end_go(int row) const {
@@ -466,6 +482,9 @@ void StackPane::refresh(const Wording& wording) {
             wording));
     }
     table_->show_rows(rows, tips);
+    table_->setColumnHidden(
+        kThen, stage_ == Stage::shell &&
+                   std::none_of(layers().begin(), layers().end(), [](const Layer& l) { return l.hardens; }));
     const int height = table_->horizontalHeader()->sizeHint().height() +
                        row_height(kRow) * std::clamp(static_cast<int>(rows.size()), 2, 24) + 6;
     table_->setFixedHeight(height);

@@ -39,6 +39,7 @@ class StackPane : public Pane {
     [[nodiscard]] const part::Zone* part_zone() const;
     void build_goes(QWidget* parent, FlowLayout* flow);
     void add_ply(bool heavy);
+    void toggle_hardens(int row);
     [[nodiscard]] bool may_end_go(int row) const;
     void add_layer(const QString& name, Layer layer);
     void typed(int row, int column, const QString& text);

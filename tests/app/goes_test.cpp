@@ -154,7 +154,7 @@ TEST_CASE(
     CHECK_FALSE(t->hasFocus());
 }
 
-TEST_CASE("a shell's layer may harden first too, by its cell") {
+TEST_CASE("a shell's layer may harden first too, by its button, and the column for it stands only then") {
     Bench b;
     b.window.show_stage(Stage::shell);
     b.settle();
@@ -162,9 +162,28 @@ TEST_CASE("a shell's layer may harden first too, by its cell") {
     int row = 0;
     while (shell[static_cast<std::size_t>(row)].kind != LayerKind::ply) ++row;
     const auto days = b.window.document().findings().shell->days;
-    choose_in_cell(b, "stack-shell", row, "hard");
-    CHECK(b.window.document().job().shell.layers[static_cast<std::size_t>(row)].hardens);
+    auto* t = b.table("stack-shell");
+    CHECK(t->isColumnHidden(kThen));
+    // Tab does not stop where nothing is seen.
+    t->setFocus();
+    t->setCurrentCell(row, 2);
+    QTest::keyClick(t, Qt::Key_Tab);
+    CHECK(t->currentRow() == row + 1);
+    CHECK(t->currentColumn() == 0);
+    // A coat gels by itself.
+    t->setCurrentCell(0, 0);
+    b.press("harden-shell");
+    CHECK(b.message().contains("hardens before that"));
+    CHECK(t->isColumnHidden(kThen));
+    t->setCurrentCell(row, 0);
+    b.press("harden-shell");
+    CHECK(shell[static_cast<std::size_t>(row)].hardens);
+    CHECK_FALSE(t->isColumnHidden(kThen));
+    CHECK(b.cell("stack-shell", row, kThen) == "hard");
     CHECK(b.window.document().findings().shell->days >= days);
     const auto& ends = b.window.document().findings().shell->day_ends;
     CHECK(std::find(ends.begin(), ends.end(), static_cast<std::size_t>(row)) != ends.end());
+    choose_in_cell(b, "stack-shell", row, "wet");
+    CHECK_FALSE(shell[static_cast<std::size_t>(row)].hardens);
+    CHECK(t->isColumnHidden(kThen));
 }
