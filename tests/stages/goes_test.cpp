@@ -207,6 +207,25 @@ TEST_CASE("a go cures what it lays, and each layer goes on from what the goes be
                  cure_of(in_goes, CureOf::part).seconds));
 }
 
+TEST_CASE("what beds a core on a hard skin cures with it, and a hold too short for that is called") {
+    auto job = sandwich();
+    job.part.layers = part::skin_first(job.part.layers);
+    const auto f = worked_out(job);
+    const auto& run = cure_of(f, CureOf::part);
+    std::optional<std::size_t> bed;
+    for (std::size_t i = 0; i < run.wall.layers.size(); ++i) {
+        if (run.wall.layers[i].name == "coupling coat") bed = i;
+    }
+    REQUIRE(bed);
+    CHECK(run.wall.layers[*bed].cure == 0);
+    bool gelled = false;
+    for (const auto& gel : run.cured.history.gels) gelled = gelled || (gel.layer == *bed && gel.all);
+    CHECK(gelled);
+    CHECK_FALSE(call(f, "not_gelled"));
+    job.heat.part = {{job.heat.room, 0.01, 600}};
+    CHECK(call(worked_out(job), "not_gelled"));
+}
+
 TEST_CASE("of many goes those between share a programme, are charged each, and the hottest is shown") {
     auto job = bagged();
     job.part.layers.assign(12, ply());
@@ -302,15 +321,6 @@ TEST_CASE("calls for goes come with what provokes them, and what they offer mend
         CHECK_FALSE(call(after, "working_time"));
         const double each = std::floor(f.part->working.gel / one);
         CHECK(static_cast<double>(after.part->goes.size()) == std::ceil(40 / each));
-        // Where a core would come onto a hard skin none is offered: that wants more than a mark.
-        auto cored = sandwich();
-        cored.part.resin = "epoxy, room temperature fast";
-        cored.brief.people = 1;
-        const auto* quick = call(worked_out(cored), "working_time");
-        if (quick != nullptr && quick->fix) {
-            const auto then = worked_out(mended(cored, *quick));
-            for (const auto* key : {"working_time", "unbedded", "shut_under"}) CHECK_FALSE(call(then, key));
-        }
     }
     SECTION("a core on a hard skin") {
         const auto job = parted_behind(sandwich(), {1});

@@ -142,13 +142,17 @@ Seen wall_of(const StackSum& stack, const Resin& resin, const Lying& lying, cons
         } else {
             const auto* coat = find(shop.surface_coats, l.layer.material);
             w = filled(coat != nullptr ? coat->name : l.name, t, rho);
-            // It is tacky, pass for pass, before the first ply comes.
+            // It is tacky, pass for pass, before the first ply comes; what beds a core on a go that has
+            // hardened comes with it.
+            const bool beds = coat == nullptr && lying.from > 0 && i >= lying.from;
             const auto k = coat != nullptr ? kinetics_of(*coat) : kinetics_of(resin);
             if (lying.fresh) {
                 w.resin = k;
-                w.cure = cure_after(
-                    k, lying.room,
-                    i < lying.from || coat == nullptr ? kOvernight : coat->passes * coat->between_passes);
+                w.cure = beds ? 0
+                              : cure_after(k, lying.room,
+                                           i < lying.from || coat == nullptr
+                                               ? kOvernight
+                                               : coat->passes * coat->between_passes);
             }
             last = Last::other;
         }
