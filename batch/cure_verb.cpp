@@ -284,6 +284,7 @@ Json cures_of_job(const Arguments& a, Progress& progress) {
         for (const auto& corner : run.cured.air.corners) air.push_back({{"s", corner.time}, {"K", corner.T}});
         one["of"] = std::string(file_word(run.of));
         one["name"] = std::string(said(run.of));
+        one["times"] = run.times;
         one["usual"] = run.usual;
         one["air"] = std::move(air);
         one["seconds"] = run.seconds;

@@ -173,6 +173,7 @@ TEST_CASE("a part that is laid in goes has a programme for each, and its kit say
     std::vector<std::string> of;
     const auto told = cures.json();
     for (const auto& c : told["cures"]) of.push_back(c["of"]);
+    for (const auto& c : told["cures"]) CHECK(c["times"] == 1);
     const auto first = std::find(of.begin(), of.end(), "part_first");
     REQUIRE(first != of.end());
     REQUIRE(first + 1 != of.end());
