@@ -61,6 +61,24 @@ std::vector<double> Arguments::need_numbers(const std::string& name, std::size_t
     return out;
 }
 
+std::vector<std::vector<double>> Arguments::every_numbers(const std::string& name) const {
+    std::vector<std::vector<double>> out;
+    const auto text = option(name);
+    if (!text) return out;
+    // Given more than once they come with semicolons between.
+    for (std::size_t from = 0; from <= text->size();) {
+        const auto to = std::min(text->find(';', from), text->size());
+        auto& numbers = out.emplace_back();
+        for (auto at = from; at <= to;) {
+            const auto comma = std::min(text->find(',', at), to);
+            numbers.push_back(plain_number("--" + name, text->substr(at, comma - at)));
+            at = comma + 1;
+        }
+        from = to + 1;
+    }
+    return out;
+}
+
 std::array<double, 3> Arguments::need_direction(const std::string& name) const {
     const auto v = need_numbers(name, 3, "0,0,1");
     if (std::hypot(v[0], v[1], v[2]) < 1e-12)

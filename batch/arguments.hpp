@@ -24,6 +24,8 @@ struct Arguments {
     /// So many numbers with commas between.
     [[nodiscard]] std::vector<double> need_numbers(const std::string& name, std::size_t count,
                                                    const char* example) const;
+    /// The same for each time that it is given, however many numbers; none where it is not.
+    [[nodiscard]] std::vector<std::vector<double>> every_numbers(const std::string& name) const;
     /// Three numbers with commas, not all zero.
     [[nodiscard]] std::array<double, 3> need_direction(const std::string& name) const;
     /// The one file that the verb works on.

@@ -1,11 +1,15 @@
+#include <fmt/format.h>
+
 #include "batch/on_board.hpp"
 #include "batch/read_case.hpp"
 #include "batch/read_mesh.hpp"
 #include "core/base/units.hpp"
+#include "core/job/job_file.hpp"
 #include "core/science/drape/net.hpp"
 #include "core/science/mesh/nearest_face.hpp"
 #include "core/science/mesh/refine.hpp"
 #include "core/science/mesh/stl.hpp"
+#include "core/stages/part/cuts_sought.hpp"
 #include "core/stages/part/kit.hpp"
 #include "core/stages/part/panels.hpp"
 
@@ -39,6 +43,56 @@ std::string as_file(std::string name) {
         if (std::isalnum(static_cast<unsigned char>(c)) == 0) c = '-';
     }
     return name;
+}
+
+/// Of a cell: what is nearer to a cut counts as on it.
+constexpr double kClose = 0.02;
+
+ClothCuts cuts_of(const Arguments& a) {
+    ClothCuts out{frame_across(Point::UnitZ()), {}, {}};
+    // In the mesh's own axes where the pull is its z.
+    if (a.option("pull")) {
+        const auto pull = a.need_direction("pull");
+        out.frame = frame_across(Point(pull[0], pull[1], pull[2]).normalized());
+    } else {
+        out.frame = {Point::UnitX(), Point::UnitY(), Point::UnitZ()};
+    }
+    for (const auto& numbers : a.every_numbers("cut")) {
+        if (numbers.size() < 4 || numbers.size() % 2 != 0)
+            throw InputError("--cut", "a line wants two corners at least, two numbers each",
+                             "give it as 0.1,0,0.4,0");
+        auto& line = out.lines.emplace_back();
+        for (std::size_t i = 0; i + 1 < numbers.size(); i += 2) line.emplace_back(numbers[i], numbers[i + 1]);
+    }
+    if (out.lines.size() > kMostSlits)
+        throw InputError("--cut", fmt::format("{} of them, more than {}", out.lines.size(), kMostSlits),
+                         "leave some out");
+    return out;
+}
+
+double length_of(const TriangleMesh& mesh, const std::vector<PointPair>& edges) {
+    double out = 0;
+    for (const auto& [from, to] : edges) out += (mesh.points[from] - mesh.points[to]).norm();
+    return out;
+}
+
+Json cuts_json(const part::Choices& part, const part::Draped& draped) {
+    Json out = Json::array();
+    for (std::size_t k = 0; k < part.cuts.size(); ++k) {
+        double length = 0;
+        for (const auto& laid : draped.cuts) {
+            if (laid.as.cut == k) length = std::max(length, laid.length);
+        }
+        Json line = Json::array();
+        for (const auto& s : part.cuts[k].line) line.push_back({s.along, s.across});
+        out.push_back(
+            {{"line_m", std::move(line)},
+             {"in", std::string(file_word(part.cuts[k].in))},
+             {"angle_deg", part.cuts[k].in == CutIn::angle ? Json(degrees(part.cuts[k].angle)) : Json()},
+             {"step_m", part.cuts[k].step},
+             {"length_m", length}});
+    }
+    return out;
 }
 
 Json core_to_json(const part::CorePanels& f, const part::Findings& part,
@@ -113,7 +167,15 @@ Json run_drape(const Arguments& a, Progress& progress) {
     rules.lock = radians(a.number("lock-deg", 50, 0.1, 90));
     const auto probes = probes_of(a);
     mesh = refined(mesh, 2 * rules.cell, progress).mesh;
-    const auto d = drape(mesh, topology_of(mesh), rules, progress);
+    ClothCuts cuts = cuts_of(a);
+    if (!cuts.lines.empty()) {
+        auto scores = scored(mesh, cuts.frame, cuts.lines, kClose * rules.cell);
+        mesh = std::move(scores.mesh);
+        for (const auto& edges : scores.edges)
+            cuts.edges.insert(cuts.edges.end(), edges.begin(), edges.end());
+    }
+    const auto d = cuts.edges.empty() ? drape(mesh, topology_of(mesh), rules, progress)
+                                      : drape(mesh, cuts, rules, progress);
     Json shears = Json::array(), warps = Json::array(), holes = Json::array();
     if (!probes.empty()) {
         const NearestFace nearest(mesh);
@@ -135,6 +197,7 @@ Json run_drape(const Arguments& a, Progress& progress) {
              {"warp", std::move(warps)},
              {"locked_m2", d.locked},
              {"seam_m", d.seam},
+             {"cut_m", length_of(mesh, cuts.edges)},
              {"flat_area_m2", d.flat_area},
              {"flat_size_m", {size.x(), size.y()}},
              {"cell_m", rules.cell},
@@ -152,6 +215,19 @@ Json run_drape(const Arguments& a, Progress& progress) {
 Json run_kit(const Arguments& a, Progress& progress) {
     OnBoard on(a, Depth::stages, progress);
     on.need(Stage::part);
+    Json sought;
+    if (const auto path = a.option("seek-cuts")) {
+        const auto found = on.board.seek_cuts(on.sheet, progress);
+        sought = {{"found", found->found},
+                  {"tried", found->tried},
+                  {"locked_m2", found->before},
+                  {"then_m2", found->after},
+                  {"cuts_m", found->length}};
+        on.job.part.cuts = found->cuts;
+        save_job(on.job, *path);
+        on.sheet = on.board.lay(on.job, on.shop);
+        on.work_out(Depth::stages, progress);
+    }
     const auto& draped = *on.findings.part->draped;
     const auto panels = on.board.core_panels(on.sheet, progress);
     const auto all = part::all_layers(on.job.part);
@@ -193,11 +269,14 @@ Json run_kit(const Arguments& a, Progress& progress) {
              {"of", p.joined},
              {"stretch", p.stretch},
              {"torn", p.torn},
+             {"covers_cut", p.cover},
              {"go", p.go + 1}});
     Json out{{"area_m2", draped.area},
              {"seed_m", three(draped.seed)},
              {"nets", std::move(nets)},
+             {"cuts", cuts_json(on.job.part, draped)},
              {"left_out", kit.left_out}};
+    if (!sought.is_null()) out["sought"] = std::move(sought);
     if (const auto folder = a.option("out")) {
         make_folder(*folder);
         out["files"] = Json::array();

@@ -88,15 +88,10 @@ void note_unknown(const JsonPlace& place, std::initializer_list<std::string_view
 
 std::vector<Point> probes_of(const Arguments& a) {
     std::vector<Point> out;
-    const auto text = a.option("probe");
-    // Given more than once they come with semicolons between.
-    for (std::size_t from = 0; text && from <= text->size();) {
-        const auto to = std::min(text->find(';', from), text->size());
-        Arguments one;
-        one.options["probe"] = text->substr(from, to - from);
-        const auto p = one.need_numbers("probe", 3, "0,0,0.1");
+    for (const auto& p : a.every_numbers("probe")) {
+        if (p.size() != 3)
+            throw InputError("--probe", "3 numbers with commas are needed", "write them as 0,0,0.1");
         out.emplace_back(p[0], p[1], p[2]);
-        from = to + 1;
     }
     return out;
 }

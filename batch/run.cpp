@@ -153,6 +153,11 @@ const std::vector<Verb>& verbs() {
            {"cell", "M", "metres between threads"},
            {"lock-deg", "D", "shear at which the cloth locks, degrees; 50 where it is not given"},
            {"probe", "X,Y,Z", "a place whose shear is asked for, metres; as often as you like", false, true},
+           {"cut", "X,Y,X,Y…",
+            "corners of a line along which it is cut first, seen along --pull in its own axes, metres; as "
+            "often as you like",
+            false, true},
+           {"pull", "X,Y,Z", "with --cut: the direction that it is seen along; 0,0,1 where it is not given"},
            {"out", "DIR", "writes the pattern as DXF and SVG"},
            kUnit,
            kChord}},
@@ -163,6 +168,8 @@ const std::vector<Verb>& verbs() {
           {{"trim", "M", "metres that pieces are larger all round; 0.02 where it is not given"},
            {"lap", "M", "metres that pieces of one ply lie over each other; 0.025 where it is not given"},
            {"out", "DIR", "writes each roll and sheet as DXF and SVG"},
+           {"seek-cuts", "JOB",
+            "first seeks where to cut cloth that locks, writes the job with those cuts, and lays that"},
            kLibrary}},
          "The part's plies and panels of core cut flat: how each net shears, every piece, the lengths of "
          "roll and "

@@ -173,6 +173,36 @@ void cloth_over_a_dome(benchmark::State& state) {
 }
 BENCHMARK(cloth_over_a_dome)->Arg(10000)->Arg(40000)->Unit(benchmark::kMillisecond);
 
+/// Four darts cut into a dome and its net laid on either side of them, beside the same net uncut.
+void darts_in_a_dome(benchmark::State& state) {
+    const auto mesh = bench::dome(50000);
+    const auto topology = topology_of(mesh);
+    double area = 0;
+    for (std::size_t f = 0; f < mesh.triangles.size(); ++f) area += mesh.area_vector2(f).norm() / 2;
+    const auto bounds = bounds_of(mesh);
+    DrapeRules rules;
+    rules.seed = Point(0.2 * bounds.high.x(), 0, bounds.high.z());
+    rules.cell = std::sqrt(area / static_cast<double>(state.range(0)));
+    const Frame above{Point::UnitX(), Point::UnitY(), Point::UnitZ()};
+    const double reach = bounds.high.x();
+    std::vector<SeenLine> lines;
+    for (const double a : {0.8, 2.4, 4.0, 5.6})
+        lines.push_back(
+            {reach * Point2(std::cos(a), std::sin(a)) * 0.6, reach * Point2(std::cos(a), std::sin(a)) * 1.2});
+    Progress quiet;
+    const auto cut = [&] {
+        auto scores = scored(mesh, above, lines, 0.02 * rules.cell);
+        ClothCuts cuts{above, lines, {}};
+        for (const auto& edges : scores.edges)
+            cuts.edges.insert(cuts.edges.end(), edges.begin(), edges.end());
+        benchmark::DoNotOptimize(drape(scores.mesh, cuts, rules, quiet).covered);
+    };
+    for (auto _ : state) cut();
+    const auto whole = [&] { benchmark::DoNotOptimize(drape(mesh, topology, rules, quiet).covered); };
+    state.counters["times_uncut"] = bench::fastest(3, cut) / bench::fastest(3, whole);
+}
+BENCHMARK(darts_in_a_dome)->Arg(2500)->Arg(10000)->Unit(benchmark::kMillisecond);
+
 TriangleMesh plate(std::uint32_t n) {
     TriangleMesh out;
     for (std::uint32_t j = 0; j <= n; ++j) {

@@ -76,6 +76,30 @@ inline TriangleMesh sphere(double r, int rings = 48) {
     return turned(profile, 2 * rings);
 }
 
+/// A cap of a sphere up to `angle` from its top, which is at the origin.
+inline TriangleMesh cap(double radius, double angle, int rings, int around) {
+    TriangleMesh out;
+    out.points.emplace_back(0, 0, 0);
+    for (int r = 1; r <= rings; ++r) {
+        for (int a = 0; a < around; ++a) {
+            const double t = angle * r / rings, p = 2 * kPi * a / around;
+            out.points.emplace_back(radius * std::sin(t) * std::cos(p), radius * std::sin(t) * std::sin(p),
+                                    radius * (std::cos(t) - 1));
+        }
+    }
+    const auto at = [&](int r, int a) {
+        return r == 0 ? 0u : static_cast<std::uint32_t>(1 + (r - 1) * around + a % around);
+    };
+    for (int a = 0; a < around; ++a) out.triangles.push_back({0, at(1, a), at(1, a + 1)});
+    for (int r = 1; r < rings; ++r) {
+        for (int a = 0; a < around; ++a) {
+            out.triangles.push_back({at(r, a), at(r + 1, a), at(r + 1, a + 1)});
+            out.triangles.push_back({at(r, a), at(r + 1, a + 1), at(r, a + 1)});
+        }
+    }
+    return out;
+}
+
 inline TriangleMesh torus(double ring, double tube, int n = 64) {
     TriangleMesh m;
     const auto u = static_cast<std::uint32_t>(n);

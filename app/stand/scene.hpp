@@ -111,6 +111,8 @@ inline constexpr int kSeenMarks = 10000;
 inline constexpr int kRimMarks = 20000;
 /// Where cloth starts, and after it the handle of its warp.
 inline constexpr int kClothMarks = 30000;
+/// Corners of its cuts, one cut after the other.
+inline constexpr int kCutMarks = 40000;
 
 /// How the maker looks at it: nothing that the job keeps.
 struct View {

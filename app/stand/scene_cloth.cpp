@@ -2,6 +2,7 @@
 #include <algorithm>
 #include <cmath>
 #include <map>
+#include <set>
 
 #include "app/stand/scene_parts.hpp"
 #include "core/stages/bag/ports.hpp"
@@ -24,6 +25,79 @@ void add_start(Scene& s, const part::DrapeStart& start, const part::ClothNet& ne
     s.lines.push_back({{seed, warp}, k.petrol, 2.8, false});
     s.marks.push_back({seed, Fitting::feed, kClothMarks, true});
     s.marks.push_back({warp, Fitting::bush, kClothMarks + 1, true});
+}
+
+/// Every few threads of a net as lines over the face, so that they can be told apart: cell by cell, since
+/// on either side of a cut a thread goes its own way.
+void add_threads(Scene& s, const Drape& drape, const TriangleMesh& mesh, const Upright& up, const Ink& k,
+                 double lift) {
+    constexpr int kEvery = 3;
+    const auto on_face = [&](std::uint32_t n) {
+        const auto& node = drape.nodes[n];
+        return up(node.at + lift * mesh.area_vector2(node.face).normalized());
+    };
+    // From each crossing to the next ones along warp and weft.
+    std::map<std::uint32_t, std::vector<std::uint32_t>> along, across;
+    const auto join = [&](auto& next, std::uint32_t a, std::uint32_t b) {
+        if (drape.nodes[a].outside || drape.nodes[b].outside) return;
+        auto& to = next[a];
+        if (std::find(to.begin(), to.end(), b) == to.end()) to.push_back(b);
+    };
+    for (const auto& cell : drape.cells) {
+        for (const auto& [a, b] : {std::pair(cell.nodes[0], cell.nodes[1]), {cell.nodes[3], cell.nodes[2]}}) {
+            if (drape.nodes[a].j % kEvery == 0) join(along, a, b);
+        }
+        for (const auto& [a, b] : {std::pair(cell.nodes[0], cell.nodes[3]), {cell.nodes[1], cell.nodes[2]}}) {
+            if (drape.nodes[a].i % kEvery == 0) join(across, a, b);
+        }
+    }
+    for (auto* next : {&along, &across}) {
+        std::set<std::uint32_t> led_to;
+        for (const auto& [a, to] : *next) led_to.insert(to.begin(), to.end());
+        const auto draw_from = [&](std::uint32_t a) {
+            while (!(*next)[a].empty()) {
+                SceneLine line;
+                line.colour = k.ink;
+                const auto& first = drape.nodes[a];
+                line.width = (next == &along ? first.j : first.i) == 0 ? 2.2 : 0.8;
+                line.points.push_back(on_face(a));
+                for (auto at = a; !(*next)[at].empty();) {
+                    const auto to = (*next)[at].back();
+                    (*next)[at].pop_back();
+                    line.points.push_back(on_face(to));
+                    at = to;
+                }
+                s.lines.push_back(std::move(line));
+            }
+        };
+        std::vector<std::uint32_t> starts;
+        for (const auto& [a, to] : *next) starts.push_back(a);
+        for (const auto a : starts) {
+            if (!led_to.contains(a)) draw_from(a);
+        }
+        for (const auto a : starts) draw_from(a);
+    }
+}
+
+/// Where it is cut before it is laid, and handles on the corners of each cut as the job has them.
+void add_cuts(Scene& s, const std::vector<part::Cut>& cuts, const part::Draped& draped, const Frame& frame,
+              const Upright& up, const Ink& k, double lift) {
+    for (const auto& cut : draped.cuts) {
+        if (cut.as.aside != 0) continue;
+        for (const auto& [a, b, normal] : cut.line)
+            s.lines.push_back({{up(a + lift * normal), up(b + lift * normal)}, k.clay, 3.2, false});
+        if (!cut.line.empty() && cuts.size() > 1)
+            s.labels.push_back({up(cut.line[cut.line.size() / 2].a) + Point(0, 0, 4 * lift),
+                                QString("cut %1").arg(cut.as.cut + 1)});
+    }
+    const bag::FlowGround ground(*draped.face, frame);
+    int number = kCutMarks;
+    for (const auto& cut : cuts) {
+        for (const auto& spot : cut.line) {
+            const auto on = draped.face->points[ground.nearest({spot.along, spot.across})];
+            s.marks.push_back({up(on) + Point(0, 0, 2 * lift), Fitting::bush, number++, true});
+        }
+    }
 }
 
 }  // namespace
@@ -78,36 +152,8 @@ void add_cloth(Scene& s, const Job& job, const Findings& f, const Upright& up, c
             any = any || bridged[face];
             return bridged[face] != 0;
         });
-    // Every few threads, so that they can be told apart.
-    std::map<int, std::map<int, const DrapeNode*>> along, across;
-    for (const auto& node : net.drape.nodes) {
-        if (node.outside) continue;
-        if (node.j % 3 == 0) along[node.j][node.i] = &node;
-        if (node.i % 3 == 0) across[node.i][node.j] = &node;
-    }
     const double lift = 0.002 * s.bounds.diagonal();
-    const auto draw = [&](const auto& threads, double width) {
-        for (const auto& [number, thread] : threads) {
-            SceneLine line;
-            line.colour = k.ink;
-            line.width = number == 0 ? 2.2 : width;
-            int last = 0;
-            for (const auto& [at, node] : thread) {
-                if (!line.points.empty() && at != last + 1) {
-                    if (line.points.size() > 1) s.lines.push_back(line);
-                    line.points.clear();
-                }
-                const auto& t = mesh.triangles[node->face];
-                const Point n =
-                    (mesh.points[t[1]] - mesh.points[t[0]]).cross(mesh.points[t[2]] - mesh.points[t[0]]);
-                line.points.push_back(up(node->at + lift * n.normalized()));
-                last = at;
-            }
-            if (line.points.size() > 1) s.lines.push_back(std::move(line));
-        }
-    };
-    draw(along, 0.8);
-    draw(across, 0.8);
+    add_threads(s, net.drape, mesh, up, k, lift);
     for (const auto& [a, b, normal] : net.drape.meets)
         s.lines.push_back({{up(a + lift * normal), up(b + lift * normal)}, k.clay, 2.2, true});
     // Where it truly does: from a rim's notch it is moved in.
@@ -123,8 +169,10 @@ void add_cloth(Scene& s, const Job& job, const Findings& f, const Upright& up, c
                  QString::fromStdString(show(Kind::angle, net.lock, w)));
     if (f.edge && f.edge->tool) {
         add_start(s, job.part.drape, net, mesh, f.edge->tool->frame, up, k, lift);
+        add_cuts(s, job.part.cuts, draped, f.edge->tool->frame, up, k, lift);
         s.legend += "; drag the square where it starts, the ring on its warp";
     }
+    if (!draped.cuts.empty()) s.legend += "; bold: cut before it is laid, drag its ends";
     if (!net.drape.meets.empty()) s.legend += "; dashed: it meets itself";
     if (springs) s.legend += "; hatched: its core does not bend so far";
     if (any) s.legend += "; dotted: corners so tight that cloth bridges them";

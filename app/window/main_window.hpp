@@ -108,6 +108,8 @@ class MainWindow : public QMainWindow {
     void show_thermocouples(CureOf of);
     void show_folds();
     bool keep_measured();
+    /// Seeks where to cut the part's cloth, behind the window, and cuts it there.
+    bool seek_cuts();
     /// The part's plies flat on their rolls, in place of the stand.
     bool lay_kit();
     /// The shop's library in place of the stand.
@@ -196,6 +198,7 @@ class MainWindow : public QMainWindow {
     /// Puts an end of a hose where it was dragged to; from then on the hoses are the maker's own.
     void slide_mark(int number, const Point& at);
     void set_insert(std::size_t number, const Point& at);
+    void set_cut_corner(std::size_t corner, const Point& at);
     void set_hose(int number, const Point& at);
     void set_rim(std::size_t number, double share);
     /// Where the part's cloth starts, or which way its warp runs.

@@ -12,6 +12,7 @@
 #include "core/stages/back/suggest.hpp"
 #include "core/stages/bag/flow.hpp"
 #include "core/stages/heat/legs.hpp"
+#include "core/stages/part/cuts_sought.hpp"
 #include "core/stages/plug/sheets.hpp"
 
 namespace jig::app {
@@ -202,6 +203,33 @@ bool MainWindow::seek_race() {
             return QString("Marks are met best with %1 times along the rim and %2 elsewhere")
                 .arg(found->race, 0, 'g', 3)
                 .arg(found->fit.lets, 0, 'g', 3);
+        };
+    });
+}
+
+bool MainWindow::seek_cuts() {
+    return send_for_job([this, job = document_->job(), board = document_->board(),
+                         shop = document_->shared_shop()](Progress& progress) -> Errand::Homecoming {
+        const auto found = board->seek_cuts(board->lay(job, shop), progress);
+        return [this, job, found]() -> QString {
+            const auto area = [&](double a) {
+                return QString::fromStdString(jig::show(Kind::area, a, wording_));
+            };
+            if (found->tried == 0)
+                return found->before > 0
+                           ? "So little of its cloth locks that no cut is worth it: " + area(found->before)
+                           : QString("None of its cloth locks: nothing wants a cut");
+            if (found->found == 0)
+                return QString("None of %1 cuts that were tried helps; try another start, angle or cloth")
+                    .arg(found->tried);
+            if (!(document_->job() == job)) return "The job has changed meanwhile: seek once more.";
+            auto next = job;
+            next.part.cuts = found->cuts;
+            document_->replace("cut where cloth locks", std::move(next));
+            return QString("%1 of %2 tried: %3 locked in place of %4")
+                .arg(found->found == 1 ? QString("1 cut") : QString("%1 cuts").arg(found->found))
+                .arg(found->tried)
+                .arg(area(found->after), area(found->before));
         };
     });
 }

@@ -8,6 +8,7 @@
 #include "app/window/main_window.hpp"
 #include "app/window/settings.hpp"
 #include "core/stages/bag/front.hpp"
+#include "core/stages/part/cut_line.hpp"
 
 namespace jig::app {
 namespace {
@@ -240,7 +241,9 @@ void MainWindow::set_rim(std::size_t number, double share) {
 
 void MainWindow::slide_mark(int number, const Point& at) {
     if (number < 0 || drawn_ != stage_) return;
-    if (stage_ == Stage::part && number >= kClothMarks)
+    if (stage_ == Stage::part && number >= kCutMarks)
+        set_cut_corner(static_cast<std::size_t>(number - kCutMarks), at);
+    else if (stage_ == Stage::part && number >= kClothMarks)
         set_cloth(number == kClothMarks, at);
     else if (stage_ == Stage::part)
         set_insert(static_cast<std::size_t>(number), at);
@@ -260,6 +263,23 @@ void MainWindow::set_insert(std::size_t number, const Point& at) {
     job.part.inserts[number].across = to.y();
     document_->drag("move an insert", std::move(job));
     show_scene(false);
+}
+
+void MainWindow::set_cut_corner(std::size_t corner, const Point& at) {
+    const auto& f = document_->findings();
+    if (!f.part || !f.part->draped->face || !f.edge || !f.edge->tool) return;
+    auto job = document_->job();
+    const bag::FlowGround ground(*f.part->draped->face, f.edge->tool->frame);
+    for (auto& cut : job.part.cuts) {
+        if (corner >= cut.line.size()) {
+            corner -= cut.line.size();
+            continue;
+        }
+        part::move_corner(cut, corner, ground.seen(at), *f.part->draped, f.edge->tool->frame);
+        document_->drag("move a cut", std::move(job));
+        show_scene(false);
+        return;
+    }
 }
 
 void MainWindow::set_cloth(bool start, const Point& at) {

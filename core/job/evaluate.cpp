@@ -379,6 +379,10 @@ std::shared_ptr<const bag::RaceFit> JobBoard::seek_race(const Sheet& sheet, Prog
     return {found, &found->found};
 }
 
+std::shared_ptr<const part::SoughtCuts> JobBoard::seek_cuts(const Sheet& sheet, Progress& progress) {
+    return inside_->need<part::SoughtCuts>(*sheet, progress);
+}
+
 std::shared_ptr<const part::CorePanels> JobBoard::core_panels(const Sheet& sheet, Progress& progress) {
     return inside_->need<part::CorePanels>(*sheet, progress);
 }

@@ -21,6 +21,7 @@ struct RaceFit;
 namespace jig::part {
 struct CorePanels;
 struct Kit;
+struct SoughtCuts;
 struct Trial;
 }  // namespace jig::part
 namespace jig::shell {
@@ -116,6 +117,8 @@ class JobBoard {
     std::shared_ptr<const back::Suggestion> seek_pitch(const Sheet& sheet, Progress& progress);
     std::shared_ptr<const bag::Layouts> seek_layout(const Sheet& sheet, Progress& progress);
     std::shared_ptr<const bag::RaceFit> seek_race(const Sheet& sheet, Progress& progress);
+    /// Where to cut the part's cloth so that less of it locks; none where there is no tool.
+    std::shared_ptr<const part::SoughtCuts> seek_cuts(const Sheet& sheet, Progress& progress);
     /// Without panels where the part has no core or there is no tool.
     std::shared_ptr<const part::CorePanels> core_panels(const Sheet& sheet, Progress& progress);
     /// The part's plies cut flat and laid onto their rolls; empty where there is no tool.

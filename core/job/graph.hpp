@@ -11,6 +11,7 @@
 #include "core/stages/heat/findings.hpp"
 #include "core/stages/heat/one_go.hpp"
 #include "core/stages/log/findings.hpp"
+#include "core/stages/part/cuts_sought.hpp"
 #include "core/stages/part/kit.hpp"
 #include "core/stages/part/panels.hpp"
 #include "core/stages/part/trial.hpp"
@@ -246,6 +247,8 @@ UnderRibs under_ribs(const shell::Choices&, const back::Choices&, const ToolSurf
 part::ClothAsked cloth_asked(const part::Choices&);
 part::Draped draped(const part::ClothAsked&, const ToolSurface&, const Lists<Reinforcement>&, Progress&);
 part::ZonesAsked zones_asked(const part::Choices&);
+part::SoughtCuts seek_cuts(const part::ClothAsked&, const ToolSurface&, const Lists<Reinforcement>&,
+                           Progress&);
 BareFace bare_face(const part::Draped&);
 part::Regions regions(const part::ZonesAsked&, const ToolSurface&, const BareFace&, Progress&);
 part::InsertsAsked inserts_asked(const part::Choices&);
@@ -350,8 +353,8 @@ using JobGraph =
           &nodes::settled, &nodes::mesh_edge<false>, &nodes::trial_face<false>, &nodes::try_quickly,
           &nodes::mesh_edge<true>, &nodes::trial_face<true>, &nodes::try_finely, &nodes::part_face<true>,
           &nodes::try_part_finely, &nodes::flowed<true>, &nodes::shell_face<true>, &nodes::shell_flowed<true>,
-          &nodes::seek_layout, &nodes::seek_race, &nodes::seek_shell_layout, &nodes::seek_shell_race,
-          &nodes::seek_pitch, &nodes::seek_stack, &nodes::routes>;
+          &nodes::seek_layout, &nodes::seek_race, &nodes::seek_cuts, &nodes::seek_shell_layout,
+          &nodes::seek_shell_race, &nodes::seek_pitch, &nodes::seek_stack, &nodes::routes>;
 using JobSlate = Slate<JobGraph>;
 
 }  // namespace jig

@@ -165,6 +165,11 @@ part::Draped draped(const part::ClothAsked& asked, const ToolSurface& tool, cons
     return tool.face ? part::draped(asked, *tool.face, shop, progress) : part::Draped{};
 }
 
+part::SoughtCuts seek_cuts(const part::ClothAsked& asked, const ToolSurface& tool,
+                           const Lists<Reinforcement>& shop, Progress& progress) {
+    return tool.face ? part::seek_cuts(asked, *tool.face, shop, progress) : part::SoughtCuts{};
+}
+
 part::ZonesAsked zones_asked(const part::Choices& c) {
     return part::zones_asked(c);
 }

@@ -3,6 +3,7 @@
 
 #include <catch2/catch.hpp>
 #include <QAction>
+#include <QComboBox>
 #include <QLabel>
 #include <QLineEdit>
 #include <QListWidget>
@@ -183,6 +184,24 @@ struct Bench {
         QTest::keyClicks(field, text);
         QTest::keyClick(field, Qt::Key_Return);
         // A table takes what was typed when its turn comes.
+        QTest::qWait(10);
+        settle();
+    }
+    /// Opens the list in a cell and chooses from it by keys.
+    void choose_in_cell(const char* name, int row, int column, const QString& what) {
+        auto* t = table(name);
+        window.slip().ensureWidgetVisible(t);
+        t->setFocus();
+        t->setCurrentCell(row, column);
+        QTest::keyClick(t, Qt::Key_F2);
+        auto* list = t->findChild<QComboBox*>();
+        REQUIRE(list != nullptr);
+        const int at = list->findText(what);
+        REQUIRE(at >= 0);
+        auto* view = list->view();
+        QTest::keyClick(view, Qt::Key_Home);
+        for (int i = 0; i < at; ++i) QTest::keyClick(view, Qt::Key_Down);
+        QTest::keyClick(view, Qt::Key_Return);
         QTest::qWait(10);
         settle();
     }

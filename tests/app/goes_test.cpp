@@ -30,25 +30,6 @@ void lay(Bench& b, int row) {
     b.settle();
 }
 
-/// Opens the list in a cell and chooses from it by keys.
-void choose_in_cell(Bench& b, const char* table, int row, const QString& what) {
-    auto* t = b.table(table);
-    b.window.slip().ensureWidgetVisible(t);
-    t->setFocus();
-    t->setCurrentCell(row, kThen);
-    QTest::keyClick(t, Qt::Key_F2);
-    auto* list = t->findChild<QComboBox*>();
-    REQUIRE(list != nullptr);
-    const int at = list->findText(what);
-    REQUIRE(at >= 0);
-    auto* view = list->view();
-    QTest::keyClick(view, Qt::Key_Home);
-    for (int i = 0; i < at; ++i) QTest::keyClick(view, Qt::Key_Down);
-    QTest::keyClick(view, Qt::Key_Return);
-    QTest::qWait(10);
-    b.settle();
-}
-
 const std::vector<Layer>& layers(Bench& b) {
     return b.window.document().job().part.layers;
 }
@@ -84,7 +65,7 @@ TEST_CASE("a stack is parted by its menu and by its cells, and each go has its p
     b.settle();
     CHECK(layers(b)[static_cast<std::size_t>(core)].cut.hole > 0);
     // The core under a bag of its own, by its cell.
-    choose_in_cell(b, "stack-part", core, "hard");
+    b.choose_in_cell("stack-part", core, kThen, "hard");
     REQUIRE(b.window.document().findings().part->goes.size() == 3);
     CHECK(b.cell("stack-part", core, kThen) == "hard");
     b.window.show_stage(Stage::heat);
@@ -183,7 +164,7 @@ TEST_CASE("a shell's layer may harden first too, by its button, and the column f
     CHECK(b.window.document().findings().shell->days >= days);
     const auto& ends = b.window.document().findings().shell->day_ends;
     CHECK(std::find(ends.begin(), ends.end(), static_cast<std::size_t>(row)) != ends.end());
-    choose_in_cell(b, "stack-shell", row, "wet");
+    b.choose_in_cell("stack-shell", row, kThen, "wet");
     CHECK_FALSE(shell[static_cast<std::size_t>(row)].hardens);
     CHECK(t->isColumnHidden(kThen));
 }

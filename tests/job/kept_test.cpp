@@ -55,7 +55,11 @@ namespace {
 void change_leaves(std::size_t step, std::size_t sparser) {
     std::size_t from = 0;
     for (const std::string name : {"cello-case", "radar-dome", "pavilion-petal", "cello-case-whole"}) {
-        const auto base = fixtures::coarse(name, 0.06);
+        auto base = fixtures::coarse(name, 0.06);
+        // What no demo has.
+        if (name == "radar-dome")
+            base.part.cuts = {{{{0.25, 0.25}, {0.9, 0.9}}, CutIn::every, 0, 0.03},
+                              {{{-0.35, 0}, {-0.9, 0}}, CutIn::angle, kPi / 4, 0}};
         std::size_t leaves = from++;
         const auto every = name == "radar-dome" ? step : step * sparser;
         auto json = job_to_json(base);

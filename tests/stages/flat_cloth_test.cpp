@@ -8,11 +8,14 @@
 #include "tests/job/fixtures.hpp"
 #include "tests/quiet.hpp"
 #include "tests/shapes.hpp"
+#include "tests/stages/bare_tool.hpp"
 
 using namespace jig;
+using fixtures::bare_tool;
 using fixtures::kLevel;
 using fixtures::shop;
 using part::FlatCloth;
+using shapes::cap;
 
 namespace {
 
@@ -39,39 +42,6 @@ TriangleMesh gutter(double radius) {
     });
 }
 
-/// A cap of a sphere up to `angle` from its top, which is at the origin.
-TriangleMesh cap(double radius, double angle, int rings, int around) {
-    TriangleMesh out;
-    out.points.emplace_back(0, 0, 0);
-    for (int r = 1; r <= rings; ++r) {
-        for (int a = 0; a < around; ++a) {
-            const double t = angle * r / rings, p = 2 * kPi * a / around;
-            out.points.emplace_back(radius * std::sin(t) * std::cos(p), radius * std::sin(t) * std::sin(p),
-                                    radius * (std::cos(t) - 1));
-        }
-    }
-    const auto at = [&](int r, int a) {
-        return r == 0 ? 0u : static_cast<std::uint32_t>(1 + (r - 1) * around + a % around);
-    };
-    for (int a = 0; a < around; ++a) out.triangles.push_back({0, at(1, a), at(1, a + 1)});
-    for (int r = 1; r < rings; ++r) {
-        for (int a = 0; a < around; ++a) {
-            out.triangles.push_back({at(r, a), at(r + 1, a), at(r + 1, a + 1)});
-            out.triangles.push_back({at(r, a), at(r + 1, a + 1), at(r, a + 1)});
-        }
-    }
-    return out;
-}
-
-/// A tool with that face and nothing round it.
-edge::ToolFace tool_of(const TriangleMesh& mesh, const Frame& frame) {
-    edge::ToolFace tool;
-    tool.frame = frame;
-    tool.rimmed.mesh = mesh;
-    tool.rimmed.patch.assign(mesh.triangles.size(), 0);
-    return tool;
-}
-
 }  // namespace
 
 TEST_CASE(
@@ -81,18 +51,18 @@ TEST_CASE(
         const Frame frame{by * kLevel.u, by * kLevel.v, by * kLevel.w};
         const auto mesh = shapes::rotated(gutter(0.2), by);
         const auto draped = bare(mesh, Point::Zero());
-        const auto along = FlatCloth::stretched(draped, frame, 0, quiet);
+        const auto along = FlatCloth::stretched(draped, frame, {}, 0, quiet);
         REQUIRE(along);
         CHECK(along->most < 1e-3);
         CHECK(net_area(along->whole) == Approx(kLong * kWide).epsilon(1e-3));
         CHECK(size_of(along->whole).x() == Approx(kLong).epsilon(1e-3));
         CHECK(size_of(along->whole).y() == Approx(kWide).epsilon(1e-3));
-        const auto across = FlatCloth::stretched(draped, frame, kPi / 2, quiet);
+        const auto across = FlatCloth::stretched(draped, frame, {}, kPi / 2, quiet);
         REQUIRE(across);
         CHECK(size_of(across->whole).x() == Approx(kWide).epsilon(1e-3));
         // Aslant, its box is that of a turned rectangle.
         const double a = radians(30);
-        const auto aslant = FlatCloth::stretched(draped, frame, a, quiet);
+        const auto aslant = FlatCloth::stretched(draped, frame, {}, a, quiet);
         REQUIRE(aslant);
         CHECK(size_of(aslant->whole).x() == Approx(kLong * std::cos(a) + kWide * std::sin(a)).epsilon(2e-3));
         CHECK(net_area(aslant->whole) == Approx(kLong * kWide).epsilon(1e-3));
@@ -105,14 +75,14 @@ TEST_CASE(
     auto job = fixtures::small_job();
     job.part.layers = {{LayerKind::ply, "glass cloth 200 plain", radians(20), 0},
                        {LayerKind::ply, "carbon tape 250 unidirectional", radians(20), 0}};
-    const auto draped = part::draped(part::cloth_asked(job.part), tool_of(mesh, kLevel), shop(), quiet);
+    const auto draped = part::draped(part::cloth_asked(job.part), bare_tool(mesh, kLevel), shop(), quiet);
     REQUIRE_FALSE(draped.nets.empty());
     const auto net = std::find_if(draped.nets.begin(), draped.nets.end(), [](const part::ClothNet& n) {
         return n.carries({-1, 0});
     });
     REQUIRE(net != draped.nets.end());
-    const auto sheared = FlatCloth::sheared(*net, *draped.face, radians(20));
-    const auto stretched = FlatCloth::stretched(draped, kLevel, radians(20), quiet);
+    const auto sheared = FlatCloth::sheared(*net, draped, kLevel, radians(20));
+    const auto stretched = FlatCloth::stretched(draped, kLevel, {}, radians(20), quiet);
     REQUIRE(stretched);
     CHECK(size_of(sheared.whole).x() == Approx(size_of(stretched->whole).x()).epsilon(0.01));
     CHECK(size_of(sheared.whole).y() == Approx(size_of(stretched->whole).y()).epsilon(0.01));
@@ -134,7 +104,7 @@ TEST_CASE("a cap cannot be laid flat unstretched: its rim is short by what the s
     for (const double angle : {0.3, 0.6, 0.9}) {
         const double lacks = angle / std::sin(angle) - 1;
         const auto flat =
-            FlatCloth::stretched(bare(cap(0.5, angle, 16, 48), Point::Zero()), kLevel, 0, quiet);
+            FlatCloth::stretched(bare(cap(0.5, angle, 16, 48), Point::Zero()), kLevel, {}, 0, quiet);
         REQUIRE(flat);
         CHECK(flat->most < lacks);
         CHECK(flat->most > lacks / 4);
@@ -146,9 +116,10 @@ TEST_CASE("a cap cannot be laid flat unstretched: its rim is short by what the s
     const double angle = 0.6;
     const auto by = shapes::odd_rotation();
     const Frame frame{by * kLevel.u, by * kLevel.v, by * kLevel.w};
-    const auto small = FlatCloth::stretched(bare(cap(0.5, angle, 16, 48), Point::Zero()), kLevel, 0, quiet);
+    const auto small =
+        FlatCloth::stretched(bare(cap(0.5, angle, 16, 48), Point::Zero()), kLevel, {}, 0, quiet);
     const auto large = FlatCloth::stretched(bare(shapes::rotated(cap(5, angle, 16, 48), by), Point::Zero()),
-                                            frame, 0, quiet);
+                                            frame, {}, 0, quiet);
     REQUIRE((small && large));
     CHECK(large->most == Approx(small->most).epsilon(0.02));
     CHECK(net_area(large->whole) == Approx(100 * net_area(small->whole)).epsilon(0.01));
@@ -156,20 +127,20 @@ TEST_CASE("a cap cannot be laid flat unstretched: its rim is short by what the s
 
 TEST_CASE("a face that cannot be laid flat in one piece is left out and named") {
     const auto closed = shapes::sphere(0.2, 12);
-    CHECK_FALSE(FlatCloth::stretched(bare(closed, Point(0, 0, 0.2)), kLevel, 0, quiet));
+    CHECK_FALSE(FlatCloth::stretched(bare(closed, Point(0, 0, 0.2)), kLevel, {}, 0, quiet));
     auto two = shapes::plate(0.2, 0.2, 4, 4);
     const auto more = shapes::plate(0.2, 0.2, 4, 4);
     const auto first = static_cast<std::uint32_t>(two.points.size());
     for (const auto& p : more.points) two.points.push_back(p + Point(0.5, 0, 0));
     for (const auto& t : more.triangles) two.triangles.push_back({t[0] + first, t[1] + first, t[2] + first});
-    CHECK_FALSE(FlatCloth::stretched(bare(two, Point::Zero()), kLevel, 0, quiet));
+    CHECK_FALSE(FlatCloth::stretched(bare(two, Point::Zero()), kLevel, {}, 0, quiet));
     // A hole is no hindrance, and is cut out.
     auto holed = shapes::plate(0.4, 0.4, 8, 8);
     std::erase_if(holed.triangles, [&](const auto& t) {
         const Point middle = (holed.points[t[0]] + holed.points[t[1]] + holed.points[t[2]]) / 3;
         return std::abs(middle.x() - 0.2) < 0.05 && std::abs(middle.y() - 0.2) < 0.05;
     });
-    const auto flat = FlatCloth::stretched(bare(holed, Point::Zero()), kLevel, 0, quiet);
+    const auto flat = FlatCloth::stretched(bare(holed, Point::Zero()), kLevel, {}, 0, quiet);
     REQUIRE(flat);
     CHECK(net_area(flat->whole) == Approx(0.15).epsilon(1e-3));
 }
@@ -182,7 +153,7 @@ TEST_CASE("mats and tapes are cut with the kit, and what has to give more than i
     job.part.zones.clear();
     const double trim = 0.02;
     const auto cut = [&](const TriangleMesh& mesh) {
-        const auto draped = part::draped(part::cloth_asked(job.part), tool_of(mesh, kLevel), shop(), quiet);
+        const auto draped = part::draped(part::cloth_asked(job.part), bare_tool(mesh, kLevel), shop(), quiet);
         return part::kit(job.part, draped, kLevel, shop(), trim, 0.025, quiet);
     };
     const auto flat = cut(gutter(0.25));

@@ -205,7 +205,7 @@ TEST_CASE("cloth that lets more through along its roll is followed as its net li
     rules.seed = Point::Zero();
     rules.warp = Point::UnitY();
     rules.cell = 0.02;
-    draped.nets.push_back({0, {{}}, "cloth", 0.9, drape(*face, topology_of(*face), rules, quiet)});
+    draped.nets.push_back({0, {{}}, "cloth", 0.9, {}, drape(*face, topology_of(*face), rules, quiet)});
     CHECK(*follow(asked, face, kFlat, draped).filling.fill == Approx(line_time(1, kK / 4)).epsilon(0.01));
     // A net of a woven cloth stands for the same cloth turned by a quarter.
     asked.preform[0].flow.angle = kPi / 2;

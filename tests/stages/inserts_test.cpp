@@ -19,7 +19,7 @@ using part::Insert;
 namespace {
 
 /// Glass on both sides of 10 mm of foam, the inner skin of two plies.
-part::Choices sandwich() {
+part::Choices bolted_part() {
     part::Choices c;
     const Layer ply{LayerKind::ply, "glass cloth 300 twill", 0, 0};
     c.layers = {ply, {LayerKind::core, "PVC foam 75, 10 mm", 0, 0}, ply, ply};
@@ -36,7 +36,7 @@ Insert at(double along, double across) {
 struct Lying {
     part::Draped draped;
     Frame frame{Point::UnitX(), Point::UnitY(), Point::UnitZ()};
-    part::Choices part = sandwich();
+    part::Choices part = bolted_part();
 
     Lying() {
         auto plate =

@@ -86,7 +86,7 @@ double of(const Regions& r, std::uint32_t zones) {
 }
 
 /// The small job's part as a sandwich whose sums are done by hand below.
-Job sandwich() {
+Job foam_part() {
     auto job = fixtures::small_job();
     job.part.layers = {{LayerKind::ply, "glass cloth 200 plain", 0, 0},
                        {LayerKind::core, "PVC foam 75, 5 mm", 0, 0},
@@ -160,7 +160,7 @@ TEST_CASE("odd zones: wider than the face, thinner than a cell, an outline that 
 }
 
 TEST_CASE("each way of a zone lays what it says, in the order of the list") {
-    auto c = sandwich().part;
+    auto c = foam_part().part;
     const Layer heavy{LayerKind::ply, "glass cloth 280 twill", 0.5, 0};
     c.zones = {rim(0.05), rim(0.02), rim(0.01)};
     c.zones[0].layers = {heavy};
@@ -188,7 +188,7 @@ TEST_CASE("each way of a zone lays what it says, in the order of the list") {
 }
 
 TEST_CASE("mass, resin, hours and goods of a part with zones are the sums by hand over its regions") {
-    auto job = sandwich();
+    auto job = foam_part();
     const auto before = worked_out(job);
     REQUIRE(before.part);
     const auto& common = before.part->stack;
@@ -249,7 +249,7 @@ TEST_CASE("each zone's plies are cut as it lies, and the common ones where a zon
     tool.frame = kLevel;
     tool.rimmed.mesh = mesh;
     tool.rimmed.patch.assign(mesh.triangles.size(), 0);
-    auto job = sandwich();
+    auto job = foam_part();
     auto patch = inside({{-0.1, -0.1}, {0.1, -0.1}, {0.1, 0.05}, {-0.1, 0.05}});
     patch.layers = {job.part.layers.front()};
     auto edges = rim(0.06);
@@ -304,7 +304,7 @@ TEST_CASE("each zone's plies are cut as it lies, and the common ones where a zon
 }
 
 TEST_CASE("a joint meets the rim's own stack, however many zones lie there and whatever lies over them") {
-    auto job = sandwich();
+    auto job = foam_part();
     job.part.joint.kind = JointKind::joggle;
     const double gap = job.part.joint.gap;
     const auto skins = [](const std::vector<Layer>& layers, const Findings& f, const Job& of) {
@@ -328,7 +328,7 @@ TEST_CASE("a joint meets the rim's own stack, however many zones lie there and w
 }
 
 TEST_CASE("a zone that lies nowhere is named with its way out, one that leaves nothing stops the part") {
-    auto job = sandwich();
+    auto job = foam_part();
     job.part.zones = {inside({{3, 3}, {4, 3}, {4, 4}})};
     job.part.zones[0].layers = job.part.layers;
     const auto f = worked_out(job);
@@ -337,7 +337,7 @@ TEST_CASE("a zone that lies nowhere is named with its way out, one that leaves n
     CHECK(nowhere->headline.find("hatch") != std::string::npos);
     REQUIRE(nowhere->fix);
     CHECK(call(worked_out(patched(job, nowhere->fix->patch)), "zone_nowhere") == nullptr);
-    auto bare = sandwich();
+    auto bare = foam_part();
     bare.part.zones = {rim(0.05)};
     bare.part.zones[0].way = ZoneWay::instead;
     const auto stopped = worked_out(bare);
@@ -347,7 +347,7 @@ TEST_CASE("a zone that lies nowhere is named with its way out, one that leaves n
         said = said || c.why.find("rim") != std::string::npos || c.headline.find("rim") != std::string::npos;
     CHECK(said);
     // Resin is held by what zones lay: so much more as the rim's own ply holds.
-    auto wet = sandwich();
+    auto wet = foam_part();
     wet.part.how = LayUp::infused;
     wet.part.resin = "epoxy, infusion";
     for (auto& l : wet.part.layers) l.cut.hole = 0.003;
@@ -362,7 +362,7 @@ TEST_CASE("a zone that lies nowhere is named with its way out, one that leaves n
                          zoned.part->resin.matrix.density;
     CHECK(zoned.flow->filling.held - plain.flow->filling.held == Approx(holds).epsilon(0.08));
     // Honeycomb crushes in a zone as it does anywhere.
-    auto crushed = sandwich();
+    auto crushed = foam_part();
     crushed.part.zones = {rim(0.05)};
     crushed.part.zones[0].layers = {{LayerKind::core, "no such core", 0, 0}};
     CHECK_FALSE(worked_out(crushed).part);
@@ -380,13 +380,13 @@ TEST_CASE("zones of a mould in pieces say which piece they were measured on") {
     double sum = 0;
     for (const auto& r : f.part->regions) sum += r.area;
     CHECK(sum == Approx(f.part->area).epsilon(1e-9));
-    auto tray = sandwich();
+    auto tray = foam_part();
     tray.part.zones = job.part.zones;
     CHECK(call(worked_out(tray), "zones_of_a_piece") == nullptr);
 }
 
 TEST_CASE("a zone that is changed reaches all that reads it, and what does not read it is kept") {
-    auto job = sandwich();
+    auto job = foam_part();
     job.part.zones = {rim(0.03), band({{-0.1, 0}, {0.1, 0.05}}, 0.04)};
     job.part.zones[0].way = ZoneWay::for_core;
     job.part.zones[1].layers = {job.part.layers.front()};
@@ -420,7 +420,7 @@ TEST_CASE("a zone that is changed reaches all that reads it, and what does not r
 }
 
 TEST_CASE("a job with zones comes back from its file as it was") {
-    auto job = sandwich();
+    auto job = foam_part();
     job.part.zones = {rim(0.03), band({{0, 0}, {0.1, 0.05}}, 0.04)};
     job.part.zones[0].painted = {{{1, 2, 3}, {0, 1, 0}, 0.02}};
     job.part.zones[1].layers = job.part.layers;

@@ -163,7 +163,7 @@ void KitSheet::rebuild() {
         const Point2 size = high_corner(p.outline) - low_corner(p.outline);
         rows << QStringList{
             text_of(p.name),
-            text_of(p.material),
+            text_of(p.material) + (p.cover ? ", over a cut" : ""),
             shown(Kind::angle, p.angle),
             QString("%1 × %2").arg(shown(Kind::length, size.x()), shown(Kind::length, size.y())),
             shown(Kind::area, p.area),

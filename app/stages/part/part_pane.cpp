@@ -6,6 +6,7 @@
 #include "app/charts/charts.hpp"
 #include "app/slip/stack_pane.hpp"
 #include "app/stages/part/builds_pane.hpp"
+#include "app/stages/part/cuts_pane.hpp"
 #include "app/stages/part/duty_pane.hpp"
 #include "app/stages/part/inserts_pane.hpp"
 
@@ -20,6 +21,8 @@ class PartPane : public Pane {
         box->setSpacing(6);
         stack_ = new StackPane(document, Stage::part, this);
         box->addWidget(stack_);
+        cuts_ = make_cuts_pane(document, this);
+        box->addWidget(cuts_);
         inserts_ = make_inserts_pane(document, this);
         box->addWidget(inserts_);
         duty_ = make_duty_pane(document, this);
@@ -35,11 +38,12 @@ class PartPane : public Pane {
         kit->setToolTip("Every ply flat, numbered and nested on its roll, with the order of laying");
         connect(kit, &QPushButton::clicked, this, [this] { emit wanted("kit"); });
         box->insertWidget(1, kit, 0, Qt::AlignLeft);
-        for (auto* pane : {static_cast<Pane*>(stack_), inserts_, duty_, builds_})
+        for (auto* pane : {static_cast<Pane*>(stack_), cuts_, inserts_, duty_, builds_})
             connect(pane, &Pane::wanted, this, &Pane::wanted);
     }
     void refresh(const Wording& wording) override {
         stack_->refresh(wording);
+        cuts_->refresh(wording);
         inserts_->refresh(wording);
         duty_->refresh(wording);
         builds_->refresh(wording);
@@ -59,7 +63,7 @@ class PartPane : public Pane {
     PlotView* resin_;
     const Ink* ink_ = &app::ink(Light::day);
     StackPane* stack_;
-    Pane *inserts_, *duty_, *builds_;
+    Pane *cuts_, *inserts_, *duty_, *builds_;
 };
 
 }  // namespace

@@ -12,6 +12,7 @@
 
 #include "app/slip/sentence.hpp"
 #include "app/slip/words.hpp"
+#include "app/stages/part/corners.hpp"
 #include "core/base/error.hpp"
 #include "core/science/mesh/outline_file.hpp"
 #include "core/science/mesh/stl.hpp"
@@ -168,23 +169,14 @@ void ZoneRow::typed_width() {
 
 void ZoneRow::typed_line() {
     if (shown() == nullptr || !line_->isModified()) return;
-    std::vector<part::Spot> spots;
-    for (const auto& pair : line_->text().split(';', Qt::SkipEmptyParts)) {
-        if (pair.trimmed().isEmpty()) continue;
-        const auto numbers = pair.split(':');
-        const auto read = [&](int i) {
-            return read_quantity(Kind::length, numbers.value(i).trimmed().toStdString(), wording_);
-        };
-        const auto along = read(0), across = read(1);
-        if (numbers.size() != 2 || !along || !across || std::abs(*along) > 50 || std::abs(*across) > 50) {
-            emit document_.refused(
-                QString("\"%1\" is no corner: type along : across, as -120 : 40").arg(pair.trimmed()));
-            return;
-        }
-        spots.push_back({*along, *across});
+    QString why;
+    const auto spots = read_corners(line_->text(), wording_, why);
+    if (!spots) {
+        emit document_.refused(why);
+        return;
     }
     line_->setModified(false);
-    if (spots != shown()->line) edit("draw zone", [&](part::Zone& z) { z.line = spots; });
+    if (*spots != shown()->line) edit("draw zone", [&](part::Zone& z) { z.line = *spots; });
 }
 
 void ZoneRow::take_drawing(const QString& path) {
@@ -200,16 +192,6 @@ void ZoneRow::take_drawing(const QString& path) {
     } catch (const InputError& e) {
         emit document_.refused(QString::fromStdString(e.what()));
     }
-}
-
-QString ZoneRow::line_of(const part::Zone& zone) const {
-    const auto number = [&](double v) {
-        // As exact as it was typed, without a tail of rounding.
-        return QString::number(number_of(show_for_edit(Kind::length, v, wording_)), 'g', 10);
-    };
-    QStringList out;
-    for (const auto& s : zone.line) out << number(s.along) + " : " + number(s.across);
-    return out.join("; ");
 }
 
 void ZoneRow::refresh(const Wording& wording) {
@@ -241,7 +223,7 @@ void ZoneRow::refresh(const Wording& wording) {
     show_in(name_, QString::fromStdString(zone->name));
     way_->setCurrentIndex(static_cast<int>(zone->way));
     show_in(width_, QString::fromStdString(show_for_edit(Kind::length, zone->width, wording_)));
-    show_in(line_, line_of(*zone));
+    show_in(line_, corners_text(zone->line, wording_));
     line_label_->setText("corners, " + QString::fromStdString(unit_sign(Kind::length, wording_)));
     width_box_->setVisible(zone->place == ZonePlace::rim || zone->place == ZonePlace::band ||
                            zone->place == ZonePlace::inserts);

@@ -32,7 +32,6 @@ class ZoneRow : public QWidget {
     void edit(const QString& name, const std::function<void(part::Zone&)>& change);
     void typed_width();
     void typed_line();
-    [[nodiscard]] QString line_of(const part::Zone& zone) const;
     [[nodiscard]] const part::Zone* shown() const;
 
     Document& document_;

@@ -13,11 +13,12 @@ namespace {
 class Cloth {
   public:
     Cloth(Drape& out, const TriangleMesh& mesh, const Topology& topology, const MeshWalk& walk,
-          const DrapeRules& rules)
+          const DrapeRules& rules, const Sides& sides)
         : mesh_(mesh),
           topology_(topology),
           walk_(walk),
           rules_(rules),
+          sides_(sides),
           d_(rules.cell),
           out_(out),
           boxes_(rules.cell) {
@@ -127,7 +128,7 @@ class Cloth {
             near.fill({1e300, kNoNode});
             boxes_.around(p, [&](std::uint32_t n) {
                 const double away = (out_.nodes[n].at - p).squaredNorm();
-                if (away >= near.back().first) return;
+                if (away >= near.back().first || sides_.apart(face_of[i], out_.nodes[n].face)) return;
                 near.back() = {away, n};
                 std::sort(near.begin(), near.end());
             });
@@ -350,6 +351,7 @@ class Cloth {
     const Topology& topology_;
     const MeshWalk& walk_;
     const DrapeRules& rules_;
+    const Sides& sides_;
     double d_;
     Drape& out_;
     NetBoxes boxes_;
@@ -358,8 +360,8 @@ class Cloth {
 }  // namespace
 
 void lay_on_cloth(Drape& drape, const TriangleMesh& mesh, const Topology& topology, const MeshWalk& walk,
-                  const DrapeRules& rules) {
-    Cloth(drape, mesh, topology, walk, rules).lay();
+                  const DrapeRules& rules, const Sides& sides) {
+    Cloth(drape, mesh, topology, walk, rules, sides).lay();
 }
 
 std::optional<std::array<std::uint32_t, 3>> on_cloth(const Drape& drape, const TriangleMesh& mesh,

@@ -12,9 +12,13 @@ inline OnMesh place_of(const DrapeNode& node) {
     return {node.at, node.face, node.outside};
 }
 
+/// The net of one piece of cloth, whose slits have been opened; `sides` are of this mesh.
+Drape drape_piece(const TriangleMesh& mesh, const Topology& topology, const DrapeRules& rules,
+                  const Sides& sides, Progress& progress);
+
 /// Puts every point of the face that the net's cells reach onto the flat cloth, and sums up what lies there:
 /// areas, shear, box of the pattern, and the patches that no cloth reaches.
 void lay_on_cloth(Drape& drape, const TriangleMesh& mesh, const Topology& topology, const MeshWalk& walk,
-                  const DrapeRules& rules);
+                  const DrapeRules& rules, const Sides& sides);
 
 }  // namespace jig

@@ -30,11 +30,12 @@ std::uint64_t key_of(int i, int j) {
 class Weaver {
   public:
     Weaver(const TriangleMesh& mesh, const Topology& topology, const MeshWalk& walk, const DrapeRules& rules,
-           Drape& out)
+           const Sides& sides, Drape& out)
         : mesh_(mesh),
           topology_(topology),
           walk_(walk),
           rules_(rules),
+          sides_(sides),
           d_(rules.cell),
           out_(out),
           boxes_(rules.cell) {}
@@ -72,10 +73,11 @@ class Weaver {
             }
             const auto [ring, i, j] = queue_.top();
             queue_.pop();
-            if (find(i, j) != kNoNode) continue;
+            // Beside a slit a crossing may be wanted once on either side.
+            if (!sides_.any() && taken(i, j)) continue;
             if (onward(i, j) || lay(i, j))
                 offer(i, j);
-            else
+            else if (sides_.any() || !taken(i, j))
                 stuck_.insert({ring, i, j});
             // More than the face could hold, however sheared: it winds over itself and is laid no further.
             if (inside_ > most) break;
@@ -116,9 +118,25 @@ class Weaver {
         return out;
     }
 
-    [[nodiscard]] std::uint32_t find(int i, int j) const {
+    [[nodiscard]] bool taken(int i, int j) const { return index_.contains(key_of(i, j)); }
+
+    /// Each node of that number: one, but for those that lie on either side of a slit.
+    template <class Visit>
+    void each(int i, int j, const Visit& visit) const {
         const auto found = index_.find(key_of(i, j));
-        return found == index_.end() ? kNoNode : found->second;
+        if (found == index_.end()) return;
+        for (auto n = found->second; n != kNoNode; n = twins_[n]) visit(n);
+    }
+
+    [[nodiscard]] bool apart(std::uint32_t a, std::uint32_t b) const {
+        return sides_.apart(out_.nodes[a].face, out_.nodes[b].face);
+    }
+
+    /// Whether that crossing is laid already for cloth that lies on this side of every slit.
+    [[nodiscard]] bool laid_for(int i, int j, std::uint32_t face) const {
+        bool found = false;
+        each(i, j, [&](std::uint32_t n) { found = found || !sides_.apart(out_.nodes[n].face, face); });
+        return found;
     }
 
     void add(int i, int j, const OnMesh& place, int depth) {
@@ -126,19 +144,22 @@ class Weaver {
         out_.nodes.push_back({i, j, place.at, place.face, place.outside, 0});
         depth_.push_back(depth);
         inside_ += place.outside ? 0 : 1;
-        index_[key_of(i, j)] = n;
+        const auto [first, fresh] = index_.try_emplace(key_of(i, j), n);
+        twins_.push_back(fresh ? kNoNode : first->second);
+        first->second = n;
         boxes_.add(place.at, n);
     }
 
     /// One crossing further on a first thread; false where (i, j) is not the next of one.
     bool onward(int i, int j) {
         for (auto& t : threads_) {
-            if (i != (t.laid + 1) * t.di || j != (t.laid + 1) * t.dj) continue;
+            if (t.ended || i != (t.laid + 1) * t.di || j != (t.laid + 1) * t.dj) continue;
             const auto next = walk_.straight(t.from, t.way, d_);
-            if (!next.outside && overlaps(i, j, next)) return false;
+            if (laid_for(i, j, next.face) || (!next.outside && overlaps(i, j, next))) return false;
             add(i, j, next, next.outside ? 1 : 0);
             // Past the rim it leads nowhere.
-            t.laid = next.outside ? kNoThread : t.laid + 1;
+            t.ended = next.outside;
+            ++t.laid;
             t.from = next;
             return true;
         }
@@ -152,7 +173,7 @@ class Weaver {
             const auto& other = out_.nodes[n];
             // No place of a square cell is further from a crossing; the back of a thin wall is elsewhere.
             if (std::abs(other.i - i) + std::abs(other.j - j) > 7 && !other.outside &&
-                (other.at - place.at).norm() < 0.72 * d_ &&
+                (other.at - place.at).norm() < 0.72 * d_ && !sides_.apart(other.face, place.face) &&
                 (topology_.turned_edges > 0 ||
                  walk_.flat_normal(other.face).dot(walk_.flat_normal(place.face)) > 0))
                 found = true;
@@ -163,53 +184,86 @@ class Weaver {
     void offer(int i, int j) {
         for (int x = -1; x <= 1; ++x) {
             for (int y = -1; y <= 1; ++y) {
-                if ((x != 0 || y != 0) && find(i + x, j + y) == kNoNode)
+                if ((x != 0 || y != 0) && (sides_.any() || !taken(i + x, j + y)))
                     queue_.push({std::abs(i + x) + std::abs(j + y), i + x, j + y});
             }
         }
     }
 
-    /// Lays (i, j) from a corner of three; false where none is known or none holds.
+    /// Lays (i, j) from a corner of three, once for each side of a slit; false where none is known or none
+    /// holds.
     bool lay(int i, int j) {
         const int si = i > 0 ? 1 : -1, sj = j > 0 ? 1 : -1;
+        bool found = false;
         for (const auto& [di, dj] : {std::pair{si, sj}, {-si, sj}, {si, -sj}, {-si, -sj}}) {
-            const auto a = find(i - di, j), b = find(i, j - dj), c = find(i - di, j - dj);
-            if (a == kNoNode || b == kNoNode || c == kNoNode) continue;
-            if (depth_[a] + depth_[b] > 4) continue;
-            if (const auto place = cross(a, b, c)) {
-                if (!place->outside && overlaps(i, j, *place)) continue;
-                const int depth = place->outside ? 1 + std::min(depth_[a], depth_[b]) : 0;
-                if (depth > 3) continue;
-                add(i, j, *place, depth);
-                return true;
-            }
+            each(i - di, j, [&, di = di, dj = dj](std::uint32_t a) {
+                each(i, j - dj, [&](std::uint32_t b) {
+                    if (depth_[a] + depth_[b] > 4 || apart(a, b)) return;
+                    each(i - di, j - dj, [&](std::uint32_t c) {
+                        if (apart(a, c) || apart(b, c) || (found && !sides_.any())) return;
+                        found = lay_from(i, j, a, b, c) || found;
+                    });
+                });
+            });
+            if (found && !sides_.any()) return true;
         }
-        return false;
+        return found;
+    }
+
+    bool lay_from(int i, int j, std::uint32_t a, std::uint32_t b, std::uint32_t c) {
+        // What lies one cell from both is that crossing.
+        bool known = false;
+        each(i, j, [&](std::uint32_t n) {
+            const Point& at = out_.nodes[n].at;
+            known = known || (std::abs((at - out_.nodes[a].at).norm() / d_ - 1) < 0.1 &&
+                              std::abs((at - out_.nodes[b].at).norm() / d_ - 1) < 0.1);
+        });
+        if (known) return false;
+        const auto place = cross(a, b, c);
+        if (!place || laid_for(i, j, place->face)) return false;
+        if (!place->outside && overlaps(i, j, *place)) return false;
+        const int depth = place->outside ? 1 + std::min(depth_[a], depth_[b]) : 0;
+        if (depth > 3) return false;
+        add(i, j, *place, depth);
+        return true;
     }
 
     /// Lays one crossing straight on from the two before it on its thread; false where there is none to lay.
     bool start_thread(bool past_rim) {
         for (auto it = stuck_.begin(); it != stuck_.end();) {
             const auto [ring, i, j] = *it;
-            if (find(i, j) != kNoNode) {
+            if (!sides_.any() && taken(i, j)) {
                 it = stuck_.erase(it);
                 continue;
             }
             for (const auto& [di, dj] : {std::pair{0, 1}, {0, -1}, {1, 0}, {-1, 0}}) {
-                const auto near = find(i - di, j - dj), far = find(i - 2 * di, j - 2 * dj);
-                if (near == kNoNode || far == kNoNode || depth_[near] > 0 || depth_[far] > 0) continue;
-                const auto& from = out_.nodes[near];
-                Point way = from.at - out_.nodes[far].at;
-                const auto place = walk_.straight({from.at, from.face, false}, way, d_);
-                if (place.outside != past_rim || (!place.outside && overlaps(i, j, place))) continue;
-                add(i, j, place, place.outside ? 1 : 0);
-                stuck_.erase(it);
+                bool started = false;
+                each(i - di, j - dj, [&, di = di, dj = dj](std::uint32_t near) {
+                    each(i - 2 * di, j - 2 * dj, [&](std::uint32_t far) {
+                        started = started || start_from(i, j, near, far, past_rim);
+                    });
+                });
+                if (!started) continue;
+                // It may still be wanted on the other side of a slit.
+                if (!sides_.any()) stuck_.erase(it);
                 offer(i, j);
                 return true;
             }
             ++it;
         }
         return false;
+    }
+
+    bool start_from(int i, int j, std::uint32_t near, std::uint32_t far, bool past_rim) {
+        if (depth_[near] > 0 || depth_[far] > 0 || apart(near, far)) return false;
+        const auto& from = out_.nodes[near];
+        Point way = from.at - out_.nodes[far].at;
+        const auto place = walk_.straight({from.at, from.face, false}, way, d_);
+        if (place.outside != past_rim || laid_for(i, j, place.face) ||
+            (!place.outside && overlaps(i, j, place)))
+            return false;
+        add(i, j, place, place.outside ? 1 : 0);
+        return true;
     }
 
     /// Chord of a way of one cell along the face between two normals.
@@ -332,27 +386,35 @@ class Weaver {
     void cells() {
         std::vector<int> count(out_.nodes.size(), 0);
         for (std::uint32_t n = 0; n < out_.nodes.size(); ++n) {
-            const auto& node = out_.nodes[n];
-            const auto right = find(node.i + 1, node.j), up = find(node.i, node.j + 1),
-                       far = find(node.i + 1, node.j + 1);
-            if (right == kNoNode || up == kNoNode || far == kNoNode) continue;
-            // Where two ends of the net meet over a tip, what lies between them is no cell.
-            const auto side = [&](std::uint32_t a, std::uint32_t b) {
-                return (out_.nodes[a].at - out_.nodes[b].at).norm();
-            };
-            if (std::max({side(n, right), side(right, far), side(far, up), side(up, n)}) > 1.05 * d_)
-                continue;
-            // Of a rhomb, by its diagonals.
-            const double one = diagonal(n, far), other = diagonal(right, up);
-            const double shear = std::abs(std::numbers::pi / 2 - 2 * std::atan2(other, one));
-            out_.cells.push_back({{n, right, far, up}, shear});
-            for (const auto k : out_.cells.back().nodes) {
-                out_.nodes[k].shear += shear;
-                ++count[k];
-            }
+            const auto i = out_.nodes[n].i, j = out_.nodes[n].j;
+            each(i + 1, j, [&](std::uint32_t right) {
+                each(i, j + 1, [&](std::uint32_t up) {
+                    each(i + 1, j + 1, [&](std::uint32_t far) {
+                        if (!apart(n, right) && !apart(n, up) && !apart(n, far) && !apart(right, up) &&
+                            !apart(right, far) && !apart(up, far))
+                            cell({n, right, far, up}, count);
+                    });
+                });
+            });
         }
         for (std::uint32_t n = 0; n < out_.nodes.size(); ++n) {
             if (count[n] > 0) out_.nodes[n].shear /= count[n];
+        }
+    }
+
+    /// One of (i, j), (i + 1, j), (i + 1, j + 1), (i, j + 1).
+    void cell(const std::array<std::uint32_t, 4>& of, std::vector<int>& count) {
+        // Where two ends of the net meet over a tip, what lies between them is no cell.
+        for (std::size_t k = 0; k < 4; ++k) {
+            if ((out_.nodes[of[k]].at - out_.nodes[of[(k + 1) % 4]].at).norm() > 1.05 * d_) return;
+        }
+        // Of a rhomb, by its diagonals.
+        const double one = diagonal(of[0], of[2]), other = diagonal(of[1], of[3]);
+        const double shear = std::abs(std::numbers::pi / 2 - 2 * std::atan2(other, one));
+        out_.cells.push_back({of, shear});
+        for (const auto k : of) {
+            out_.nodes[k].shear += shear;
+            ++count[k];
         }
     }
 
@@ -360,20 +422,22 @@ class Weaver {
     const Topology& topology_;
     const MeshWalk& walk_;
     const DrapeRules& rules_;
+    const Sides& sides_;
     double d_;
     Drape& out_;
     NetBoxes boxes_;
-    std::unordered_map<std::uint64_t, std::uint32_t> index_;
-    std::vector<int> depth_;  ///< cells past the rim
-    double inside_ = 0;       ///< crossings on the face
+    std::unordered_map<std::uint64_t, std::uint32_t> index_;  ///< the last laid of each number
+    std::vector<std::uint32_t> twins_;  ///< the one laid before of the same number, across a slit
+    std::vector<int> depth_;            ///< cells past the rim
+    double inside_ = 0;                 ///< crossings on the face
     /// A first thread, straight along the face from the seed.
     struct Thread {
         OnMesh from;
         Point way;
         int di = 0, dj = 0;
         int laid = 0;  ///< crossings
+        bool ended = false;
     };
-    static constexpr int kNoThread = -1;  ///< its next crossing is the seed, which is laid
     std::array<Thread, 4> threads_;
     using Next = std::tuple<int, int, int>;
     std::set<Next> stuck_;  ///< crossings that no corner of three reaches
@@ -410,11 +474,12 @@ std::optional<Point> inward(const TriangleMesh& mesh, const Topology& topology, 
 
 }  // namespace
 
-Drape drape(const TriangleMesh& mesh, const Topology& topology, const DrapeRules& rules, Progress& progress) {
+Drape drape_piece(const TriangleMesh& mesh, const Topology& topology, const DrapeRules& rules,
+                  const Sides& sides, Progress& progress) {
     Drape out;
     const MeshWalk walk(mesh, topology);
-    Weaver(mesh, topology, walk, rules, out).weave(progress);
-    lay_on_cloth(out, mesh, topology, walk, rules);
+    Weaver(mesh, topology, walk, rules, sides, out).weave(progress);
+    lay_on_cloth(out, mesh, topology, walk, rules, sides);
     double area = 0;
     for (std::size_t f = 0; f < mesh.triangles.size(); ++f) area += mesh.area_vector2(f).norm() / 2;
     // In a corner of a rim every thread may lead straight off the face: then from further in.
@@ -426,14 +491,18 @@ Drape drape(const TriangleMesh& mesh, const Topology& topology, const DrapeRules
         further.seed = *seed;
         Drape other;
         try {
-            Weaver(mesh, topology, walk, further, other).weave(progress);
+            Weaver(mesh, topology, walk, further, sides, other).weave(progress);
         } catch (const InputError&) {
             continue;  // the warp has no direction there
         }
-        lay_on_cloth(other, mesh, topology, walk, further);
+        lay_on_cloth(other, mesh, topology, walk, further, sides);
         if (other.covered > out.covered) out = std::move(other);
     }
     return out;
+}
+
+Drape drape(const TriangleMesh& mesh, const Topology& topology, const DrapeRules& rules, Progress& progress) {
+    return drape_piece(mesh, topology, rules, Sides(), progress);
 }
 
 }  // namespace jig

@@ -5,7 +5,7 @@
 #include <optional>
 
 #include "core/base/progress.hpp"
-#include "core/science/mesh/topology.hpp"
+#include "core/science/drape/slits.hpp"
 
 namespace jig {
 
@@ -41,10 +41,10 @@ struct Drape {
         bool operator==(const Cell&) const = default;
     };
     std::vector<Cell> cells;
-    /// Of the mesh; behind those, what lies twice: on either side of a seam.
+    /// Of the mesh; behind those, what lies twice: on either side of a seam or a slit.
     std::vector<DrapedPoint> points;
-    /// Faces on which the cloth has come round to itself, and their corners among `points`: all on one side
-    /// of that seam.
+    /// Faces on which the cloth has come round to itself, or beside a slit, and their corners among
+    /// `points`: all on one side.
     std::map<std::uint32_t, std::array<std::uint32_t, 3>> seams;
     /// A piece of the line on the face along which the cloth meets itself, edge to edge.
     struct Meeting {
@@ -67,6 +67,20 @@ struct Drape {
 /// known ones. The mesh should be no coarser than the cell: `draped` lays it finer where it is. Throws
 /// InputError for a warp that has no direction in the face; Cancelled.
 Drape drape(const TriangleMesh& mesh, const Topology& topology, const DrapeRules& rules, Progress& progress);
+
+/// Lines along which a cloth is cut before it is laid.
+struct ClothCuts {
+    Frame frame;
+    std::vector<SeenLine> lines;   ///< seen along the frame's third direction; at most kMostSlits
+    std::vector<PointPair> edges;  ///< of the mesh, along them, as `scored` has them
+};
+
+/// Pieces of one cloth lie at least so far, m, beside each other on it, so that each can be grown.
+inline constexpr double kPiecesApart = 3;
+
+/// The same, on either side of a slit as if the other were not there. A slit that parts the face leaves
+/// pieces: each begins in its own middle with the same warp, but for that with the seed.
+Drape drape(const TriangleMesh& mesh, const ClothCuts& cuts, const DrapeRules& rules, Progress& progress);
 
 /// A face's corners among the points of the drape; none where no cloth lies.
 std::optional<std::array<std::uint32_t, 3>> on_cloth(const Drape& drape, const TriangleMesh& mesh,

@@ -172,6 +172,14 @@ Loops offset(const Loops& loops, double distance, bool round, double arc) {
     return from_clip(out);
 }
 
+Loops stroked(const std::vector<Loop>& lines, double reach, double arc) {
+    clip::ClipperOffset grower(3.0, arc * kGrid);
+    grower.AddPaths(to_clip(lines), clip::jtRound, clip::etOpenRound);
+    clip::Paths out;
+    grower.Execute(out, reach * kGrid);
+    return from_clip(out);
+}
+
 Loop simplified(const Loop& loop, double tolerance) {
     const auto n = loop.size();
     if (n < 8) return loop;

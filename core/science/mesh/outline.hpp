@@ -35,6 +35,8 @@ bool holds(const Loops& loops, const Point2& p);
 /// Grown outwards (shrunk inwards when negative) by `distance` m with round or square corners, whose chords
 /// stay within `arc` m of their arcs.
 Loops offset(const Loops& loops, double distance, bool round = true, double arc = 2e-5);
+/// Everything within `reach` m of open lines.
+Loops stroked(const std::vector<Loop>& lines, double reach, double arc = 2e-5);
 /// Fewer points, none of them moved further than `tolerance` m off the old outline.
 Loop simplified(const Loop& loop, double tolerance);
 

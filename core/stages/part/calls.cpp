@@ -80,9 +80,8 @@ Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief, in
                     " of the face" + fmt::format(" at {:.0f}°", degrees(worst->angle)),
                 "Its threads close by " + quantity(Kind::angle, worst->drape.most) +
                     " there and it locks at " + quantity(Kind::angle, worst->lock) +
-                    ": it wrinkles unless it is cut and lapped there, laid at another angle, started "
-                    "elsewhere, or is "
-                    "a looser weave.");
+                    ": it wrinkles unless it is cut and lapped there (cuts are sought below the stack), laid "
+                    "at another angle, started elsewhere, or is a looser weave.");
             const auto& nodes = worst->drape.nodes;
             const auto most = std::max_element(nodes.begin(), nodes.end(), [](const auto& a, const auto& b) {
                 return (a.outside ? -1 : a.shear) < (b.outside ? -1 : b.shear);
@@ -101,6 +100,35 @@ Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief, in
                                 ? std::string("a place")
                                 : fmt::format("{} places", worst->drape.holes.size())),
                 "A piece of its own starts there, or the cloth starts elsewhere.");
+    }
+    for (std::size_t k = 0; k < c.cuts.size(); ++k) {
+        const auto& laid = f.draped->cuts;
+        if (f.draped->face == nullptr || std::any_of(laid.begin(), laid.end(), [&](const LaidCut& cut) {
+                return cut.as.cut == k && !cut.edges.empty();
+            }))
+            continue;
+        auto cuts = c.cuts;
+        cuts.erase(cuts.begin() + static_cast<std::ptrdiff_t>(k));
+        add(Severity::caution, "cut_nowhere", fmt::format("Cut {} cuts nothing", k + 1),
+            c.cuts[k].line.size() < 2
+                ? "Its line wants two corners at least: type them, or take it away."
+                : "Its line lies beside the face, or no ply has it: move it, or take it away.",
+            Fix{"Take it away", patch_of("part", "cuts", to_json_value(cuts))});
+    }
+    const double gap = c.joint.kind == JointKind::none ? 0 : c.joint.gap;
+    if (f.lapped > (gap > 0 ? gap : 0.3 * f.stack.laminate.thickness) && c.kit.lap > 0) {
+        std::optional<Fix> fix;
+        auto cuts = c.cuts;
+        for (auto& cut : cuts) cut.step = std::max(cut.step, c.kit.lap);
+        if (cuts != c.cuts)
+            fix = Fix{"Step them by " + quantity(Kind::length, c.kit.lap) + " from ply to ply",
+                      patch_of("part", "cuts", to_json_value(cuts))};
+        add(gap > 0 ? Severity::caution : Severity::note, "laps",
+            "Laps along a cut make the part " + quantity(Kind::thickness, f.lapped) + " thicker",
+            gap > 0 ? "The glue gap to its mate is " + quantity(Kind::thickness, gap) +
+                          ": stepped from ply to ply, laps do not lie over one another."
+                    : "Every ply lies over itself at one place: stepped from ply to ply, laps do not add up.",
+            fix);
     }
     for (std::size_t z = 0; z < c.zones.size(); ++z) {
         if (f.marked->area <= 0 || f.marked->area_of(z) > 0) continue;

@@ -4,6 +4,7 @@
 #include "core/shop/layup.hpp"
 #include "core/stages/part/build.hpp"
 #include "core/stages/part/core_lay.hpp"
+#include "core/stages/part/cut.hpp"
 #include "core/stages/part/duty.hpp"
 #include "core/stages/part/insert.hpp"
 #include "core/stages/part/joint.hpp"
@@ -60,6 +61,7 @@ struct Choices {
     double ratio = 1;  ///< kg of resin mixed for each kg of dry cloth, by that school
     Joint joint;
     DrapeStart drape;
+    std::vector<Cut> cuts;
     KitCut kit;
     CoreLay core;
     std::vector<Zone> zones;  ///< in the order in which they are laid
@@ -79,6 +81,7 @@ struct Choices {
         v("ratio", c.ratio, 0.1, 10.0);
         v("joint", c.joint);
         v("drape", c.drape);
+        v("cuts", c.cuts);
         v("kit", c.kit);
         v("core", c.core);
         v("zones", c.zones);

@@ -1,8 +1,11 @@
 #include "core/stages/part/draped.hpp"
 
+#include <fmt/format.h>
+
 #include <algorithm>
 #include <cmath>
 
+#include "core/base/error.hpp"
 #include "core/base/units.hpp"
 #include "core/science/mesh/refine.hpp"
 
@@ -20,18 +23,115 @@ double folded(double angle, Weave weave) {
     return period - out < 1e-6 ? 0 : out;
 }
 
+/// Of a cell: what is nearer to a cut counts as on it.
+constexpr double kClose = 0.02;
+
+/// Whether a ply at an angle has a cut.
+bool has(const Cut& cut, double angle, bool on_tool) {
+    if (cut.line.size() < 2) return false;
+    switch (cut.in) {
+        case CutIn::every:
+            return true;
+        case CutIn::behind:
+            return !on_tool;
+        case CutIn::angle:
+            return alike(cut.angle) == alike(angle);
+    }
+    return true;
+}
+
+/// A cut's line as it is drawn, moved aside.
+SeenLine line_of(const Cut& cut, int aside, const Point2& middle) {
+    SeenLine out;
+    for (const auto& s : cut.line) out.push_back(middle + Point2(s.along, s.across));
+    const Point2 way = out.size() < 2 ? Point2(0, 0) : Point2(out.back() - out.front());
+    if (aside != 0 && way.norm() > 0) {
+        const Point2 left = Point2(-way.y(), way.x()).normalized();
+        for (auto& p : out) p += aside * cut.step * left;
+    }
+    return out;
+}
+
+/// Cuts them into the face.
+void lay_cuts(const ClothAsked& asked, const Frame& frame, const Point2& middle, TriangleMesh& face,
+              Draped& out) {
+    for (const auto& ply : asked.plies) {
+        out.cut_plies[ply.of] = ply.cuts;
+        for (const auto& as : ply.cuts) {
+            if (std::none_of(out.cuts.begin(), out.cuts.end(), [&](const LaidCut& c) { return c.as == as; }))
+                out.cuts.push_back({as, line_of(asked.cuts[as.cut], as.aside, middle), {}, {}, 0});
+        }
+    }
+    if (out.cuts.empty()) return;
+    std::vector<SeenLine> lines;
+    for (const auto& c : out.cuts) lines.push_back(c.seen);
+    auto cut = scored(face, frame, lines, kClose * out.cell);
+    face = std::move(cut.mesh);
+    std::map<PointPair, Point> normals;
+    for (std::size_t k = 0; k < out.cuts.size(); ++k) {
+        out.cuts[k].edges = std::move(cut.edges[k]);
+        for (const auto& edge : out.cuts[k].edges) normals[edge] = Point::Zero();
+    }
+    for (std::size_t f = 0; f < face.triangles.size(); ++f) {
+        const auto& t = face.triangles[f];
+        for (std::size_t k = 0; k < 3; ++k) {
+            const auto at = normals.find(edge_of(t[k], t[(k + 1) % 3]));
+            if (at != normals.end()) at->second += face.area_vector2(f).normalized();
+        }
+    }
+    for (auto& c : out.cuts) {
+        for (const auto& edge : c.edges) {
+            const Point &a = face.points[edge.first], &b = face.points[edge.second];
+            c.line.push_back({a, b, normals[edge].normalized()});
+            c.length += (b - a).norm();
+        }
+    }
+}
+
 }  // namespace
 
+double alike(double angle) {
+    constexpr double kQuarter = 9000;  // hundredths of a degree
+    double out = std::fmod(std::round(degrees(angle) * 100), kQuarter);
+    if (out < 0) out += kQuarter;
+    return radians(out / 100);
+}
+
 ClothAsked cloth_asked(const Choices& c) {
-    ClothAsked out{{}, c.drape};
+    if (c.cuts.size() > kMostCuts)
+        throw InputError("part", fmt::format("it has {} cuts, more than {}", c.cuts.size(), kMostCuts),
+                         "take some away, or part the tool");
+    ClothAsked out{{}, c.drape, c.cuts};
+    std::vector<int> had(c.cuts.size(), 0);
+    bool on_tool = true;  // the common stack's first ply
     const auto add = [&](int zone, const std::vector<Layer>& layers) {
         for (std::size_t i = 0; i < layers.size(); ++i) {
-            if (layers[i].kind == LayerKind::ply)
-                out.plies.push_back({{zone, i}, layers[i].material, layers[i].angle});
+            if (layers[i].kind != LayerKind::ply) continue;
+            auto& ply =
+                out.plies.emplace_back(ClothAsked::Ply{{zone, i}, layers[i].material, layers[i].angle, {}});
+            for (std::size_t k = 0; k < c.cuts.size(); ++k) {
+                if (!has(c.cuts[k], layers[i].angle, on_tool)) continue;
+                // Where it is drawn, to one side, to the other, and again.
+                const int aside = std::array{0, 1, -1}[static_cast<std::size_t>(had[k]++ % 3)];
+                ply.cuts.push_back({k, c.cuts[k].step > 0 ? aside : 0});
+            }
+            on_tool = false;
         }
     };
     add(-1, c.layers);
     for (std::size_t z = 0; z < c.zones.size(); ++z) add(static_cast<int>(z), c.zones[z].layers);
+    return out;
+}
+
+ClothCuts Draped::together(const std::vector<CutAs>& some, const Frame& frame) const {
+    ClothCuts out{frame, {}, {}};
+    for (const auto& as : some) {
+        for (const auto& laid : cuts) {
+            if (!(laid.as == as) || laid.edges.empty()) continue;
+            out.lines.push_back(laid.seen);
+            out.edges.insert(out.edges.end(), laid.edges.begin(), laid.edges.end());
+        }
+    }
     return out;
 }
 
@@ -61,7 +161,6 @@ Draped draped(const ClothAsked& asked, const edge::ToolFace& tool, const Lists<R
     if (face.empty() || !(out.area > 0)) return out;
     out.cell = std::sqrt(out.area) / kCells;
     face = refined(face, 2 * out.cell, progress).mesh;
-    const auto topology = topology_of(face);
     const Frame& frame = tool.frame;
     Point2 low = Point2::Constant(1e300), high = -low;
     for (const auto& t : face.triangles) {
@@ -70,6 +169,8 @@ Draped draped(const ClothAsked& asked, const edge::ToolFace& tool, const Lists<R
             high = high.cwiseMax(frame.flat(face.points[i]));
         }
     }
+    lay_cuts(asked, frame, (low + high) / 2, face, out);
+    const auto topology = topology_of(face);
     const Point2 wanted = (low + high) / 2 + Point2(asked.start.along, asked.start.across);
     // The point of the face that lies under it, seen along the pull.
     std::uint32_t seed = face.triangles.front()[0];
@@ -93,10 +194,11 @@ Draped draped(const ClothAsked& asked, const edge::ToolFace& tool, const Lists<R
         if (known == nullptr || known->weave == Weave::mat) continue;
         const auto& cloth = *known;
         const double angle = folded(ply.angle + cloth.lies_at, cloth.weave), lock = locks_at(cloth);
-        auto net = std::find_if(out.nets.begin(), out.nets.end(),
-                                [&](const ClothNet& n) { return std::abs(n.angle - angle) < 1e-6; });
+        auto net = std::find_if(out.nets.begin(), out.nets.end(), [&](const ClothNet& n) {
+            return std::abs(n.angle - angle) < 1e-6 && n.cuts == ply.cuts;
+        });
         if (net == out.nets.end()) {
-            out.nets.push_back({angle, {}, ply.material, lock, {}});
+            out.nets.push_back({angle, {}, ply.material, lock, ply.cuts, {}});
             net = out.nets.end() - 1;
         }
         net->plies.push_back(ply.of);
@@ -111,7 +213,9 @@ Draped draped(const ClothAsked& asked, const edge::ToolFace& tool, const Lists<R
         // On a wall that the direction points straight off, the cloth runs up the wall.
         if (warp.cross(normal).norm() < 0.2) warp = frame.w;
         const DrapeRules rules{out.seed, warp, out.cell, net.lock};
-        net.drape = drape(face, topology, rules, progress);
+        const auto cuts = out.together(net.cuts, frame);
+        net.drape =
+            cuts.edges.empty() ? drape(face, topology, rules, progress) : drape(face, cuts, rules, progress);
     }
     out.face = std::make_shared<const TriangleMesh>(std::move(face));
     return out;

@@ -2,6 +2,7 @@
 #pragma once
 
 #include <algorithm>
+#include <map>
 
 #include "core/base/shared.hpp"
 #include "core/science/drape/net.hpp"
@@ -10,16 +11,25 @@
 
 namespace jig::part {
 
-/// What draping reads of the part: its plies by cloth and angle, and where they start.
+/// A cut as one ply has it.
+struct CutAs {
+    std::size_t cut = 0;
+    int aside = 0;  ///< steps to the left of where it is drawn
+    auto operator<=>(const CutAs&) const = default;
+};
+
+/// What draping reads of the part: its plies by cloth, angle and cuts, and where they start.
 struct ClothAsked {
     struct Ply {
         Source of;
         std::string material;
         double angle = 0;
+        std::vector<CutAs> cuts;
         bool operator==(const Ply&) const = default;
     };
     std::vector<Ply> plies;
     DrapeStart start;
+    std::vector<Cut> cuts;
     bool operator==(const ClothAsked&) const = default;
 };
 ClothAsked cloth_asked(const Choices& choices);
@@ -30,6 +40,7 @@ struct ClothNet {
     std::vector<Source> plies;
     std::string tightest;  ///< the cloth of them that locks first
     double lock = 0;       ///< rad
+    std::vector<CutAs> cuts;
     Drape drape;
     [[nodiscard]] bool carries(const Source& ply) const {
         return std::find(plies.begin(), plies.end(), ply) != plies.end();
@@ -37,12 +48,26 @@ struct ClothNet {
     bool operator==(const ClothNet&) const = default;
 };
 
+/// A cut on the face.
+struct LaidCut {
+    CutAs as;
+    SeenLine seen;                     ///< along the pull
+    std::vector<PointPair> edges;      ///< of the draped face; none where it lies beside it
+    std::vector<Drape::Meeting> line;  ///< the same, to be drawn
+    double length = 0;                 ///< m
+    bool operator==(const LaidCut&) const = default;
+};
+
 struct Draped {
-    Shared<TriangleMesh> face;  ///< as it was draped; none where there is none
+    Shared<TriangleMesh> face;  ///< as it was draped, cuts along its edges; none where there is none
     Point seed = Point::Zero();
     double cell = 0;  ///< m
     double area = 0;  ///< m²
     std::vector<ClothNet> nets;
+    std::vector<LaidCut> cuts;  ///< once for each way that plies have them
+    std::map<Source, std::vector<CutAs>> cut_plies;
+    /// Some of the cuts together.
+    [[nodiscard]] ClothCuts together(const std::vector<CutAs>& cuts, const Frame& frame) const;
     /// The one that is worst: the most of it locked, then the most sheared; null without any.
     [[nodiscard]] const ClothNet* worst() const;
     bool operator==(const Draped&) const = default;
@@ -52,7 +77,7 @@ struct Draped {
 double locks_at(const Reinforcement& cloth);
 
 /// Mat is left out: it is torn, not sheared; so is what the library has not, which the part itself says.
-/// Throws Cancelled.
+/// Throws InputError for more than `kMostCuts`; Cancelled.
 Draped draped(const ClothAsked& asked, const edge::ToolFace& tool, const Lists<Reinforcement>& shop,
               Progress& progress);
 

@@ -140,10 +140,41 @@ void add_cloth(Findings& out) {
     for (const auto& net : out.draped->nets) {
         if (size(net).prod() > size(*largest).prod()) largest = &net;
     }
+    if (!out.draped->cuts.empty()) {
+        std::map<std::size_t, double> lengths;
+        for (const auto& cut : out.draped->cuts)
+            lengths[cut.as.cut] = std::max(lengths[cut.as.cut], cut.length);
+        double length = 0;
+        for (const auto& [cut, of] : lengths) length += of;
+        add("cuts", "cut into a ply before it is laid", Kind::length, length,
+            fmt::format("{} {}, followed over the face", lengths.size(),
+                        lengths.size() == 1 ? "cut" : "cuts"));
+        add("lapped", "laps along a cut add at most", Kind::thickness, out.lapped,
+            "plies of the common stack that lie over themselves at one place; cuts that are stepped by a lap "
+            "or more do not add up");
+    }
     const Point2 flat = size(*largest);
     add("flat_length", "largest ply flat, along its threads", Kind::length, flat.x(),
         fmt::format("box round its pattern, laid at {:.0f}°", degrees(largest->angle)));
     add("flat_width", "and across it", Kind::length, flat.y(), "wider than the roll it is joined");
+}
+
+/// How much thicker the common stack is where most plies lie over themselves along one cut.
+double lapped(const Choices& c, const Draped& draped, const StackSum& stack) {
+    double out = 0;
+    for (std::size_t k = 0; k < c.cuts.size(); ++k) {
+        std::map<int, double> by_place;
+        for (const auto& [of, cuts] : draped.cut_plies) {
+            if (of.zone >= 0 || of.layer >= stack.laid.size()) continue;
+            for (const auto& as : cuts) {
+                // Closer than a lap they lie over one another.
+                if (as.cut == k)
+                    by_place[c.cuts[k].step < c.kit.lap ? 0 : as.aside] += stack.laid[of.layer].ply.thickness;
+            }
+        }
+        for (const auto& [place, thick] : by_place) out = std::max(out, thick);
+    }
+    return out;
 }
 
 /// What lies where: the stack of every region, and every layer with what it covers.
@@ -349,6 +380,7 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
                      kBridgingThicknesses, quantity(Kind::length, out.bridging_radius),
                      quantity(Kind::volume, out.corners.filler))});
     add_joint(c, split, shop, out);
+    out.lapped = lapped(c, draped, out.stack);
     add_cloth(out);
     for (auto& figure : core_figures(c, cores, draped.area > 0 ? out.area / draped.area : 0, out.resin, shop))
         out.figures.push_back(std::move(figure));

@@ -75,6 +75,7 @@ struct Findings {
     std::vector<CoreBought>
         core_bought;          ///< none before the panels lie on sheets: cores then go by their area
     double panel_filler = 0;  ///< m³ between panels and in cells along edges, of one part
+    double lapped = 0;        ///< m that laps along one cut add to the common stack, where most
     Shared<Draped> draped;    ///< its cloth on the face; without a net where there is no face
     bool operator==(const Findings&) const = default;
 };

@@ -15,18 +15,30 @@ class FlatCloth {
     Loops whole;
     /// Stretch that it needs to lie on the face, as Flattened has it; 0 of what shears.
     double most = 0, usual = 0;
+    /// Both flanks of each cut, as open lines.
+    std::vector<Loop> flanks;
+    /// What would have to lie there twice, since a cut opens as it is laid: as large as what stays bare.
+    Loops twice;
+    /// Larger by `trim` m along the face's rims and by half of `lap` m along cuts.
+    [[nodiscard]] Loops grown(double trim, double lap) const;
     /// Where a place of a triangle of the face comes to lie; none where no cloth does.
     [[nodiscard]] std::optional<Point2> at(std::uint32_t face, const Point& place) const;
 
     /// By its net, which lies along its threads; `angle` is the ply's, rad.
-    static FlatCloth sheared(const ClothNet& net, const TriangleMesh& face, double angle);
-    /// Turned so that where it is laid down first, its roll lies as a ply at `angle` rad does there. None
-    /// where it cannot be laid flat in one piece: it has several or no rims, or would come to lie on itself.
-    static std::optional<FlatCloth> stretched(const Draped& draped, const Frame& frame, double angle,
+    static FlatCloth sheared(const ClothNet& net, const Draped& draped, const Frame& frame, double angle);
+    /// Turned so that where each piece of it is laid down first, its roll lies as a ply at `angle` rad does
+    /// there. None where a piece cannot be laid flat: it has several or no rims, or would come to lie on
+    /// itself other than where it is cut.
+    static std::optional<FlatCloth> stretched(const Draped& draped, const Frame& frame,
+                                              const std::vector<CutAs>& cuts, double angle,
                                               Progress& progress);
 
   private:
+    /// Rims, flanks and what lies twice, from where the triangles lie.
+    void see_cuts(const ClothCuts& cuts);
+
     const TriangleMesh* face_ = nullptr;
+    std::vector<Loop> rims_;  ///< as open lines; known where there are cuts
     /// Where each triangle's corners lie; none where no cloth does.
     std::vector<std::optional<std::array<Point2, 3>>> corners_;
 };

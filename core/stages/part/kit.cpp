@@ -47,8 +47,9 @@ class Cover {
     Cover(const Choices& c, const Draped& draped, const Frame& frame, Progress& progress)
         : lies_(c), pieces_(region_pieces(zones_asked(c), frame, draped, progress)) {}
 
-    /// Where a ply lies on its cloth; its edges on the face's rim are moved out by `trim` m.
-    Loops of(const Source& ply, const FlatCloth& flat, double trim) {
+    /// Where a ply lies on its cloth; its edges on the face's rim are moved out by `trim` m, those along cuts
+    /// by half of `lap` m. With `covers`, what has to lie over the cuts that open.
+    Loops of(const Source& ply, const FlatCloth& flat, double trim, double lap, Loops& covers) {
         Loops with, without;
         for (const auto& piece : pieces_) {
             auto& to = lies_(ply, piece.zones) ? with : without;
@@ -62,11 +63,15 @@ class Cover {
             if (signed_area(loop) < 0) std::reverse(loop.begin(), loop.end());
             to.push_back(std::move(loop));
         }
-        if (without.empty()) return offset(flat.whole, trim);
+        covers = offset(flat.twice, lap);
+        if (without.empty()) return flat.grown(trim, lap);
         // Seams between pieces that were cut from one triangle are no edges.
         const auto closed = [](const Loops& loops) { return offset(offset(united(loops), kSeam), -kSeam); };
-        Loops out = offset(closed(with), trim);
+        Loops out = flat.flanks.empty()
+                        ? offset(closed(with), trim)
+                        : shared(offset(closed(with), std::max(trim, lap / 2)), flat.grown(trim, lap));
         out = taken_off(out, closed(without));
+        if (!covers.empty()) covers = offset(shared(flat.twice, closed(with)), lap);
         Loops clean;
         for (const auto& loop : out) clean.push_back(simplified(loop, 2e-4));
         return united(clean);
@@ -91,14 +96,18 @@ class FlatCloths {
             const auto net = std::find_if(draped_.nets.begin(), draped_.nets.end(),
                                           [&](const ClothNet& n) { return n.carries(ply); });
             if (net == draped_.nets.end()) return nullptr;
-            last_ = FlatCloth::sheared(*net, *draped_.face, angle);
+            last_ = FlatCloth::sheared(*net, draped_, frame_, angle);
             return &*last_;
         }
-        // Laid out once for each way that a roll lies.
-        const double way = turn_ + angle;
+        // Laid out once for each way that a roll lies and that it is cut.
+        const auto cuts = draped_.cut_plies.find(ply);
+        const std::pair way(turn_ + angle,
+                            cuts == draped_.cut_plies.end() ? std::vector<CutAs>{} : cuts->second);
         auto known = stretched_.find(way);
         if (known == stretched_.end())
-            known = stretched_.emplace(way, FlatCloth::stretched(draped_, frame_, way, progress)).first;
+            known = stretched_
+                        .emplace(way, FlatCloth::stretched(draped_, frame_, way.second, way.first, progress))
+                        .first;
         return known->second ? &*known->second : nullptr;
     }
 
@@ -107,7 +116,7 @@ class FlatCloths {
     const Draped& draped_;
     const Frame& frame_;
     std::optional<FlatCloth> last_;
-    std::map<double, std::optional<FlatCloth>> stretched_;
+    std::map<std::pair<double, std::vector<CutAs>>, std::optional<FlatCloth>> stretched_;
 };
 
 }  // namespace
@@ -118,6 +127,7 @@ Choices kit_asked(const Choices& c) {
     out.layers = c.layers;
     out.zones = c.zones;
     out.drape = c.drape;
+    out.cuts = c.cuts;
     out.kit = c.kit;
     return out;
 }
@@ -144,7 +154,12 @@ Kit kit(const Choices& c, const Draped& draped, const Frame& frame, const Lists<
         if (width <= lap)
             throw InputError(layer.material, "its roll is narrower than a lap", "see its roll width");
         std::vector<Loops> parts;
-        for (const auto& island : islands(cover.of(source, *flat, trim))) {
+        Loops covers;
+        for (const auto& island : islands(cover.of(source, *flat, trim, lap, covers))) {
+            for (auto& strip : strips(island, width, lap)) parts.push_back(std::move(strip));
+        }
+        const auto whole = parts.size();
+        for (const auto& island : islands(covers)) {
             for (auto& strip : strips(island, width, lap)) parts.push_back(std::move(strip));
         }
         for (std::size_t k = 0; k < parts.size(); ++k) {
@@ -157,12 +172,18 @@ Kit kit(const Choices& c, const Draped& draped, const Frame& frame, const Lists<
             piece.outline = parts[k];
             piece.area = net_area(parts[k]);
             piece.joined = static_cast<int>(parts.size());
+            piece.cover = k >= whole;
             piece.stretch = flat->most;
             piece.torn = flat->most > may_stretch(cloth);
             auto& sheet = by_cloth[layer.material].emplace_back();
             sheet.name = piece.name;
             sheet.outline = piece.outline;
             sheet.engraved = arrow_on(piece.outline);
+            if (!piece.cover) {
+                for (const auto& line : flat->flanks) {
+                    if (holds(piece.outline, line[line.size() / 2])) sheet.engraved.push_back(line);
+                }
+            }
             out.pieces.push_back(std::move(piece));
         }
     };

@@ -19,6 +19,7 @@ struct KitPiece {
     int joined = 1;      ///< pieces that the ply is made of
     double stretch = 0;  ///< that it needs at most to lie on the face, where it cannot shear
     bool torn = false;   ///< more than it gives: it is torn or slit there, and lies over itself
+    bool cover = false;  ///< lies over what a cut leaves bare as it opens
     bool operator==(const KitPiece&) const = default;
 };
 

@@ -8,12 +8,12 @@ using namespace jig;
 
 namespace {
 
-constexpr double kRoom = 293.15, kDensity = 1500, kCapacity = 1200, kTransfer = 15;
+constexpr double kWorkshop = 293.15, kDensity = 1500, kCapacity = 1200, kTransfer = 15;
 
 /// A plate so thick, warm alike all through, air on both sides.
 Wall plate(double thickness) {
-    const WallSide air{kTransfer, steady(kRoom)};
-    return {{{"plate", thickness, 5000, kDensity, kCapacity, {}, 0, 0}}, {air, air}, kRoom};
+    const WallSide air{kTransfer, steady(kWorkshop)};
+    return {{{"plate", thickness, 5000, kDensity, kCapacity, {}, 0, 0}}, {air, air}, kWorkshop};
 }
 
 constexpr double kRate = 0.02, kTo = 353.15, kWithin = 3, kHold = 3600;
@@ -29,7 +29,7 @@ std::vector<Segment> up_and_hold() {
 /// s past the ramp's end until the plate is near: it lags by R/b·(1 − exp(−b·t)) then, b = 2h/(ρ·c·d), and
 /// comes after the air as exp(−b·t).
 double wait_of(double thickness) {
-    const double b = 2 * kTransfer / (kDensity * kCapacity * thickness), ramp = (kTo - kRoom) / kRate;
+    const double b = 2 * kTransfer / (kDensity * kCapacity * thickness), ramp = (kTo - kWorkshop) / kRate;
     const double lag = kRate / b * (1 - std::exp(-b * ramp));
     return lag <= kWithin ? 0 : std::log(lag / kWithin) / b;
 }
@@ -47,7 +47,7 @@ constexpr std::array kBoth{true, true};
 }  // namespace
 
 TEST_CASE("a hold waits for the slowest wall as long as its lag says") {
-    const double ramp = (kTo - kRoom) / kRate;
+    const double ramp = (kTo - kWorkshop) / kRate;
     for (const double d : {0.004, 0.012, 0.04}) {
         const auto alone = run_programme(plate(d), up_and_hold(), kBoth, {0}, kPatience, quiet);
         CHECK(alone.waited);
@@ -88,16 +88,16 @@ TEST_CASE("each wall does in company what it does alone in that air, in whatever
 
 TEST_CASE("what never comes near is given up after the patience, and said") {
     auto cold = plate(0.01);
-    cold.sides[0] = {std::nullopt, steady(kRoom)};
+    cold.sides[0] = {std::nullopt, steady(kWorkshop)};
     const auto of =
         run_programme({{plate(0.004), {0}}, {cold, {0}}}, up_and_hold(), {false, true}, 7200, quiet);
     CHECK_FALSE(of.waited);
     REQUIRE(of.slowest);
     // Both have a side in the room's air: the held one is the colder.
-    CHECK(of.air.end() == Approx((kTo - kRoom) / kRate + 7200 + kHold));
+    CHECK(of.air.end() == Approx((kTo - kWorkshop) / kRate + 7200 + kHold));
     // Without patience nobody waits.
     const auto none = together({plate(0.04)}, 0);
-    CHECK(none.air.end() == Approx((kTo - kRoom) / kRate + kHold));
+    CHECK(none.air.end() == Approx((kTo - kWorkshop) / kRate + kHold));
     CHECK_FALSE(none.slowest);
 }
 
@@ -109,13 +109,13 @@ TEST_CASE("a wall in an oven's end does what it does alone in air that is off by
     CHECK_FALSE(both.waited);
     auto alone = plate(0.012);
     auto air = both.air;
-    for (auto& corner : air.corners) corner.T = kRoom + (1 + off) * (corner.T - kRoom);
+    for (auto& corner : air.corners) corner.T = kWorkshop + (1 + off) * (corner.T - kWorkshop);
     for (auto& side : alone.sides) side.air = air;
     WallRules rules;
     rules.end = both.air.end();
     const auto h = warm(alone, rules, quiet);
     CHECK(both.histories[1].peak == Approx(h.peak).margin(0.1));
-    CHECK(both.histories[1].peak == Approx(kRoom + (1 + off) * (kTo - kRoom)).margin(0.1));
+    CHECK(both.histories[1].peak == Approx(kWorkshop + (1 + off) * (kTo - kWorkshop)).margin(0.1));
     CHECK(both.histories[0].peak == Approx(kTo).margin(0.1));
     // Within its band it does come, and the hold waits for it.
     in[1].off = -0.03;
