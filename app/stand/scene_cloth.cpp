@@ -80,12 +80,15 @@ void add_threads(Scene& s, const Drape& drape, const TriangleMesh& mesh, const U
 }
 
 /// Where it is cut before it is laid, and handles on the corners of each cut as the job has them.
-void add_cuts(Scene& s, const std::vector<part::Cut>& cuts, const part::Draped& draped, const Frame& frame,
-              const Upright& up, const Ink& k, double lift) {
+void add_cuts(Scene& s, const std::vector<part::Cut>& cuts, const part::Draped& draped,
+              const part::ClothNet& net, const Frame& frame, const Upright& up, const Ink& k, double lift) {
     for (const auto& cut : draped.cuts) {
         if (cut.as.aside != 0) continue;
+        // Those of other plies are there, but do not part what is shown.
+        const bool own = std::find(net.cuts.begin(), net.cuts.end(), cut.as) != net.cuts.end();
         for (const auto& [a, b, normal] : cut.line)
-            s.lines.push_back({{up(a + lift * normal), up(b + lift * normal)}, k.clay, 3.2, false});
+            s.lines.push_back(
+                {{up(a + lift * normal), up(b + lift * normal)}, k.clay, own ? 3.2 : 1.2, false});
         if (!cut.line.empty() && cuts.size() > 1)
             s.labels.push_back({up(cut.line[cut.line.size() / 2].a) + Point(0, 0, 4 * lift),
                                 QString("cut %1").arg(cut.as.cut + 1)});
@@ -169,7 +172,7 @@ void add_cloth(Scene& s, const Job& job, const Findings& f, const Upright& up, c
                  QString::fromStdString(show(Kind::angle, net.lock, w)));
     if (f.edge && f.edge->tool) {
         add_start(s, job.part.drape, net, mesh, f.edge->tool->frame, up, k, lift);
-        add_cuts(s, job.part.cuts, draped, f.edge->tool->frame, up, k, lift);
+        add_cuts(s, job.part.cuts, draped, net, f.edge->tool->frame, up, k, lift);
         s.legend += "; drag the square where it starts, the ring on its warp";
     }
     if (!draped.cuts.empty()) s.legend += "; bold: cut before it is laid, drag its ends";

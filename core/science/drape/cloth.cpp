@@ -50,8 +50,10 @@ class Cloth {
             const double xx = x.squaredNorm(), yy = y.squaredNorm(), xy = x.dot(y), det = xx * yy - xy * xy;
             if (det < 1e-12 * xx * yy) return {};
             const double px = off.dot(x), py = off.dot(y);
-            u += (yy * px - xy * py) / det;
-            v += (xx * py - xy * px) / det;
+            const double more_u = (yy * px - xy * py) / det, more_v = (xx * py - xy * px) / det;
+            u += more_u;
+            v += more_v;
+            if (std::abs(more_u) + std::abs(more_v) < 1e-13) break;
         }
         constexpr double kOver = 0.02;
         if (!(u > -kOver && u < 1 + kOver && v > -kOver && v < 1 + kOver)) return {};
@@ -129,8 +131,9 @@ class Cloth {
             boxes_.around(p, [&](std::uint32_t n) {
                 const double away = (out_.nodes[n].at - p).squaredNorm();
                 if (away >= near.back().first || sides_.apart(face_of[i], out_.nodes[n].face)) return;
-                near.back() = {away, n};
-                std::sort(near.begin(), near.end());
+                auto at = near.size() - 1;
+                for (; at > 0 && near[at - 1].first > away; --at) near[at] = near[at - 1];
+                near[at] = {away, n};
             });
             double least = 1e300;
             if (walk_.beside_fold(face_of[i]) && map_unfolded(i, {p, face_of[i], false}, near, of_node))

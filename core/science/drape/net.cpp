@@ -8,6 +8,7 @@
 #include <queue>
 #include <set>
 #include <unordered_map>
+#include <unordered_set>
 
 #include "core/base/error.hpp"
 #include "core/science/drape/boxes.hpp"
@@ -41,8 +42,7 @@ class Weaver {
           boxes_(rules.cell) {}
 
     void weave(Progress& progress) {
-        const NearestFace tree(mesh_);
-        const auto face = static_cast<std::uint32_t>(tree.at(rules_.seed));
+        const auto face = static_cast<std::uint32_t>(nearest_face(mesh_, rules_.seed));
         const auto seed = start_at(face);
         // By the normal between those of the corners, so that both ways do not follow one facet's tilt.
         const Point up = walk_.normal({seed.at, seed.face, false});
@@ -69,6 +69,8 @@ class Weaver {
                 if (start_thread(past_rim)) continue;
                 if (past_rim) break;
                 past_rim = true;
+                for (const auto& [key, next] : resting_) stuck_.insert(next);
+                resting_.clear();
                 continue;
             }
             const auto [ring, i, j] = queue_.top();
@@ -148,6 +150,15 @@ class Weaver {
         twins_.push_back(fresh ? kNoNode : first->second);
         first->second = n;
         boxes_.add(place.at, n);
+        if (resting_.empty()) return;
+        for (const auto& [di, dj] : {std::pair{1, 0}, {-1, 0}, {0, 1}, {0, -1}}) {
+            for (const int steps : {1, 2}) {
+                const auto rests = resting_.find(key_of(i + steps * di, j + steps * dj));
+                if (rests == resting_.end()) continue;
+                stuck_.insert(rests->second);
+                resting_.erase(rests);
+            }
+        }
     }
 
     /// One crossing further on a first thread; false where (i, j) is not the next of one.
@@ -249,12 +260,15 @@ class Weaver {
                 offer(i, j);
                 return true;
             }
-            ++it;
+            resting_.emplace(key_of(i, j), *it);
+            it = stuck_.erase(it);
         }
         return false;
     }
 
     bool start_from(int i, int j, std::uint32_t near, std::uint32_t far, bool past_rim) {
+        // What fails once fails again.
+        if (!tried_[past_rim ? 1 : 0].insert(std::uint64_t{near} << 32 | far).second) return false;
         if (depth_[near] > 0 || depth_[far] > 0 || apart(near, far)) return false;
         const auto& from = out_.nodes[near];
         Point way = from.at - out_.nodes[far].at;
@@ -441,6 +455,10 @@ class Weaver {
     std::array<Thread, 4> threads_;
     using Next = std::tuple<int, int, int>;
     std::set<Next> stuck_;  ///< crossings that no corner of three reaches
+    /// Those of them from beside which no thread leads on, until there is a new crossing there.
+    std::unordered_map<std::uint64_t, Next> resting_;
+    /// Pairs of crossings from which a thread was tried straight on: on the face, and past its rim.
+    std::array<std::unordered_set<std::uint64_t>, 2> tried_;
     std::priority_queue<Next, std::vector<Next>, std::greater<>> queue_;
 };
 

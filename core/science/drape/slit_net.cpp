@@ -19,7 +19,7 @@ Point well_inside(const TriangleMesh& mesh) {
         area += a;
     }
     if (area > 0) middle /= area;
-    return mesh.centre(NearestFace(mesh).at(middle));
+    return mesh.centre(nearest_face(mesh, middle));
 }
 
 /// Pieces of one cloth put together, each beside those before it.
@@ -79,7 +79,7 @@ class Together {
 
 Drape drape(const TriangleMesh& mesh, const ClothCuts& cuts, const DrapeRules& rules, Progress& progress) {
     const auto open = opened(mesh, cuts.edges);
-    auto pieces = pieces_of(open, NearestFace(open.mesh).at(rules.seed));
+    auto pieces = pieces_of(open, nearest_face(open.mesh, rules.seed));
     Drape out;
     Together together(open, out);
     for (std::size_t k = 0; k < pieces.size(); ++k) {

@@ -7,6 +7,8 @@
 
 #include <vector>
 
+#include "core/science/mesh/nearest.hpp"
+
 namespace jig {
 
 namespace {
@@ -44,6 +46,20 @@ NearestFace::~NearestFace() = default;
 std::size_t NearestFace::at(const Point& p) const {
     const auto found = inside_->tree.closest_point_and_primitive(place(p));
     return inside_->number[static_cast<std::size_t>(found.second - inside_->faces.cbegin())];
+}
+
+std::size_t nearest_face(const TriangleMesh& mesh, const Point& p) {
+    std::size_t out = 0;
+    double least = 1e300;
+    for (std::size_t f = 0; f < mesh.triangles.size(); ++f) {
+        if (!(mesh.area_vector2(f).norm() > 0)) continue;
+        const Point at = nearest_on_triangle(p, mesh.corner(f, 0), mesh.corner(f, 1), mesh.corner(f, 2));
+        const double away = (at - p).squaredNorm();
+        if (away >= least) continue;
+        least = away;
+        out = f;
+    }
+    return out;
 }
 
 Point corner_shares(const TriangleMesh& mesh, std::size_t face, const Point& p) {

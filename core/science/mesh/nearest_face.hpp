@@ -21,6 +21,9 @@ class NearestFace {
     std::unique_ptr<Inside> inside_;
 };
 
+/// The same for one place, face by face: a tree takes longer to build. The mesh holds a face.
+std::size_t nearest_face(const TriangleMesh& mesh, const Point& p);
+
 /// Shares of a face's corners at the place of the face nearest to `p`, kept within the face and adding up
 /// to 1.
 Point corner_shares(const TriangleMesh& mesh, std::size_t face, const Point& p);
