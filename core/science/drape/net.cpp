@@ -242,7 +242,7 @@ class Weaver {
     /// Lays one crossing straight on from the two before it on its thread; false where there is none to lay.
     bool start_thread(bool past_rim) {
         for (auto it = stuck_.begin(); it != stuck_.end();) {
-            const auto [ring, i, j] = *it;
+            const int i = std::get<1>(*it), j = std::get<2>(*it);
             if (!sides_.any() && taken(i, j)) {
                 it = stuck_.erase(it);
                 continue;

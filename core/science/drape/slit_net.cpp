@@ -9,19 +9,6 @@
 namespace jig {
 namespace {
 
-/// The middle of the face's triangle next to the middle of all of it.
-Point well_inside(const TriangleMesh& mesh) {
-    Point middle = Point::Zero();
-    double area = 0;
-    for (std::size_t f = 0; f < mesh.triangles.size(); ++f) {
-        const double a = mesh.area_vector2(f).norm();
-        middle += a * mesh.centre(f);
-        area += a;
-    }
-    if (area > 0) middle /= area;
-    return mesh.centre(nearest_face(mesh, middle));
-}
-
 /// Pieces of one cloth put together, each beside those before it.
 class Together {
   public:
@@ -85,7 +72,7 @@ Drape drape(const TriangleMesh& mesh, const ClothCuts& cuts, const DrapeRules& r
     for (std::size_t k = 0; k < pieces.size(); ++k) {
         const auto& piece = pieces[k];
         auto own = rules;
-        if (k > 0) own.seed = well_inside(piece.mesh);
+        if (k > 0) own.seed = piece.mesh.centre(middle_face(piece.mesh));
         const auto topology = topology_of(piece.mesh);
         const Sides sides(piece.mesh, cuts.frame, cuts.lines);
         Drape drape;

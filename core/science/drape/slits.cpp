@@ -8,6 +8,7 @@
 #include <set>
 
 #include "core/science/mesh/bodies.hpp"
+#include "core/science/mesh/nearest_face.hpp"
 
 namespace jig {
 namespace {
@@ -272,6 +273,17 @@ std::vector<MeshPiece> pieces_of(const Opened& open, std::size_t face) {
         piece.mesh.triangles.push_back(t);
     }
     return out;
+}
+
+std::size_t middle_face(const TriangleMesh& mesh) {
+    Point middle = Point::Zero();
+    double area = 0;
+    for (std::size_t f = 0; f < mesh.triangles.size(); ++f) {
+        const double a = mesh.area_vector2(f).norm();
+        middle += a * mesh.centre(f);
+        area += a;
+    }
+    return nearest_face(mesh, area > 0 ? Point(middle / area) : middle);
 }
 
 Sides::Sides(const TriangleMesh& mesh, const Frame& frame, const std::vector<SeenLine>& lines) {

@@ -37,6 +37,9 @@ struct MeshPiece {
 /// left out.
 std::vector<MeshPiece> pieces_of(const Opened& opened, std::size_t face);
 
+/// The triangle next to the middle of a face's area: well inside it, where it does not bend round itself.
+std::size_t middle_face(const TriangleMesh& mesh);
+
 /// Most lines that sides are told of.
 inline constexpr std::size_t kMostSlits = 32;
 
@@ -51,10 +54,6 @@ class Sides {
     /// Whether a line lies between two faces.
     [[nodiscard]] bool apart(std::uint32_t f, std::uint32_t g) const {
         return any() && ((faces_[f].left & faces_[g].right) | (faces_[f].right & faces_[g].left)) != 0;
-    }
-    /// Whether a face lies abreast of any line.
-    [[nodiscard]] bool abreast(std::uint32_t f) const {
-        return any() && (faces_[f].left | faces_[f].right) != 0;
     }
     [[nodiscard]] bool left(std::uint32_t f, std::size_t line) const {
         return any() && (faces_[f].left >> line & 1u) != 0;

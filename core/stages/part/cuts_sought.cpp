@@ -14,6 +14,8 @@ namespace {
 constexpr double kLittle = 0.005;
 /// A cut has to free at least this share of the patch that it goes through.
 constexpr double kWorth = 0.2;
+/// Patches that no cut helps before it is given up.
+constexpr std::size_t kMostHopeless = 4;
 /// Share of the face that a cut as long as the face is may cost: of two that free alike the shorter is taken.
 constexpr double kCost = 0.01;
 
@@ -132,7 +134,7 @@ class Seeker {
     std::vector<Cut> seek(std::size_t most, int& tried, const std::string& of, Progress& progress) {
         std::vector<Cut> out;
         auto now = draped(asked_, tool_, shop_, progress);
-        while (out.size() < most && now.worst() != nullptr &&
+        while (out.size() < most && hopeless_.size() < kMostHopeless && now.worst() != nullptr &&
                now.worst()->drape.locked > kLittle * now.area) {
             progress.report(static_cast<double>(out.size()) / static_cast<double>(most),
                             of + ": " + std::to_string(out.size()) + " cuts found");

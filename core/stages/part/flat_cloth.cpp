@@ -28,26 +28,6 @@ Loops tidy(const std::vector<std::vector<Point2>>& rims) {
     return united(flat);
 }
 
-/// The triangle nearest to a place.
-std::size_t nearest_to(const TriangleMesh& face, const Point& place) {
-    std::size_t out = 0;
-    for (std::size_t f = 1; f < face.triangles.size(); ++f) {
-        if ((face.centre(f) - place).squaredNorm() < (face.centre(out) - place).squaredNorm()) out = f;
-    }
-    return out;
-}
-
-Point middle_of(const TriangleMesh& face) {
-    Point out = Point::Zero();
-    double area = 0;
-    for (std::size_t f = 0; f < face.triangles.size(); ++f) {
-        const double a = face.area_vector2(f).norm();
-        out += a * face.centre(f);
-        area += a;
-    }
-    return area > 0 ? Point(out / area) : out;
-}
-
 Loop anticlockwise(const std::array<Point2, 3>& corners) {
     Loop out(corners.begin(), corners.end());
     if (signed_area(out) < 0) std::reverse(out.begin(), out.end());
@@ -158,7 +138,7 @@ std::optional<FlatCloth> FlatCloth::stretched(const Draped& draped, const Frame&
     if (cuts.edges.empty())
         pieces[0].mesh = *draped.face;
     else
-        pieces = pieces_of(opened(*draped.face, cuts.edges), nearest_to(*draped.face, draped.seed));
+        pieces = pieces_of(opened(*draped.face, cuts.edges), nearest_face(*draped.face, draped.seed));
     double laid = 0, area = 0, squares = 0, right = 0;
     for (std::size_t k = 0; k < pieces.size(); ++k) {
         const auto& face = pieces[k].mesh;
@@ -169,7 +149,7 @@ std::optional<FlatCloth> FlatCloth::stretched(const Draped& draped, const Frame&
             return {};
         }
         if (flat.folded) return {};
-        const auto first = nearest_to(face, k == 0 ? draped.seed : middle_of(face));
+        const auto first = k == 0 ? nearest_face(face, draped.seed) : middle_face(face);
         Point way = std::cos(angle) * frame.u + std::sin(angle) * frame.v;
         // On a wall that the direction points straight off, the cloth runs up the wall, as a net does.
         if (way.cross(face.area_vector2(first).normalized()).norm() < 0.2) way = frame.w;
