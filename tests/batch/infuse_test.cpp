@@ -127,6 +127,65 @@ TEST_CASE("cloth over a mesh file is answered with its pattern") {
     CHECK(ask({"drape", mesh, "--seed", "0,0,0.3", "--seed", "0,0,0.3", "--warp", "1,0,0"}).code == 2);
 }
 
+TEST_CASE("cloth is cut before it is laid, along as many lines as are given, seen along any pull") {
+    const fixtures::Folder folder;
+    const auto mesh = put(folder, "dome.stl", dome_stl());
+    const auto ask_cut = [&](const std::vector<std::string>& more) {
+        std::vector<std::string> words{"drape",   mesh,     "--seed", "0,0,0.3",    "--warp",
+                                       "1,0.3,0", "--cell", "0.01",   "--lock-deg", "5"};
+        words.insert(words.end(), more.begin(), more.end());
+        return ask(words);
+    };
+    const auto whole = ask_cut({}).json();
+    CHECK(whole["cut_m"] == 0);
+    // Through the middle all across: an arc of the sphere on either side of the top.
+    const auto a = ask_cut({"--cut", "0,-1,0,1", "--out", folder / "cut"});
+    INFO(a.err);
+    REQUIRE(a.code == 0);
+    const auto j = a.json();
+    CHECK(j["cut_m"].get<double>() == Approx(2 * 0.3 * std::asin(0.5)).epsilon(2e-3));
+    CHECK(j["covered_m2"].get<double>() == Approx(j["area_m2"].get<double>()).epsilon(1e-9));
+    CHECK(j["max_shear_deg"].get<double>() < whole["max_shear_deg"].get<double>());
+    CHECK(j["flat_size_m"][0].get<double>() > 3);
+    CHECK(j["files"].size() == 2);
+    // Two darts from a third of the way out free some of it, each by itself.
+    const auto darts = ask_cut({"--cut", "0.05,0.05,1,1", "--cut", "-0.05,0.05,-1,1"}).json();
+    CHECK(darts["locked_m2"].get<double>() < whole["locked_m2"].get<double>());
+    CHECK(darts["locked_m2"].get<double>() > 0);
+    // Seen along y, a line at one height.
+    const auto side = ask_cut({"--pull", "0,1,0", "--cut", "9,9,9.5,9"});
+    INFO(side.err);
+    REQUIRE(side.code == 0);
+    CHECK(side.json()["cut_m"] == 0);
+    for (const char* wrong : {"0,0", "0,0,1", "0,0,1,x", "", "0;1"}) {
+        CAPTURE(wrong);
+        CHECK(ask_cut({"--cut", wrong}).code == 2);
+    }
+}
+
+TEST_CASE("where to cut the cloth of a job is sought, and the job written with it") {
+    const fixtures::Folder folder;
+    save_job(fixtures::coarse("cello-case", 0.04), folder / "case.jigshell");
+    const auto a = ask({"kit", folder / "case.jigshell", "--seek-cuts", folder / "cut.jigshell"});
+    INFO(a.err);
+    REQUIRE(a.code == 0);
+    const auto j = a.json();
+    const auto found = j["sought"]["found"].get<std::size_t>();
+    REQUIRE(found > 0);
+    CHECK(j["cuts"].size() == found);
+    CHECK(j["sought"]["then_m2"].get<double>() < j["sought"]["locked_m2"].get<double>());
+    double locked = 0;
+    for (const auto& net : j["nets"]) locked = std::max(locked, net["locked_m2"].get<double>());
+    CHECK(locked == Approx(j["sought"]["then_m2"].get<double>()).margin(1e-12));
+    // What was written is laid as what was answered.
+    CHECK(load_job(folder / "cut.jigshell").part.cuts.size() == found);
+    const auto again = ask({"kit", folder / "cut.jigshell"}).json();
+    CHECK(again["nets"] == j["nets"]);
+    CHECK(again["cuts"] == j["cuts"]);
+    CHECK_FALSE(again.contains("sought"));
+    for (const auto& cut : j["cuts"]) CHECK(cut["length_m"].get<double>() > 0);
+}
+
 TEST_CASE("the kit and the cures of a demo are answered") {
     const fixtures::Folder folder;
     const auto job = std::string(JIG_SOURCE_DATA) + "/demo/cello-case.json";
