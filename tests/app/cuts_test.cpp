@@ -111,6 +111,7 @@ TEST_CASE("a seam parts its plies in the kit, and a cut beside the face is named
     REQUIRE(b.home());
     b.settle();
     CHECK(b.visible<RecordTable>("kit-table")->rowCount() == 2 * whole);
+    CHECK(b.visible<QLabel>("kit-said")->text().contains("cut or wider than its roll"));
     b.key(Qt::Key_Escape, Qt::NoModifier);
     b.type_cell("part-cuts", 0, kLine, "4000 : 0; 5000 : 0");
     CHECK(b.cell("part-cuts", 0, kLong) == "beside");

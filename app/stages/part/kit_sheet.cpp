@@ -63,11 +63,12 @@ QString KitSheet::said() const {
     const auto count = kit_->pieces.size();
     QString out =
         QString(
-            "%1 off %2, cut %3 larger along the rim; where a ply is wider than its roll its "
+            "%1 off %2, cut %3 larger along the rim; where a ply is %5wider than its roll its "
             "pieces lie %4 over each other.")
             .arg(count == 1 ? QString("1 piece") : QString("%1 pieces").arg(count),
                  kit_->rolls.size() == 1 ? QString("1 roll") : QString("%1 rolls").arg(kit_->rolls.size()),
-                 shown(Kind::length, job_.part.kit.trim), shown(Kind::length, job_.part.kit.lap));
+                 shown(Kind::length, job_.part.kit.trim), shown(Kind::length, job_.part.kit.lap),
+                 job_.part.cuts.empty() ? QString() : QString("cut or "));
     // What cannot shear, by cloth: once each, the worst of it.
     for (const auto& roll : kit_->rolls) {
         double most = 0;
