@@ -6,9 +6,11 @@
 #include "core/base/units.hpp"
 #include "core/job/job_file.hpp"
 #include "core/science/drape/net.hpp"
+#include "core/science/drape/score.hpp"
 #include "core/science/mesh/nearest_face.hpp"
 #include "core/science/mesh/refine.hpp"
 #include "core/science/mesh/stl.hpp"
+#include "core/stages/part/cut_line.hpp"
 #include "core/stages/part/cuts_sought.hpp"
 #include "core/stages/part/kit.hpp"
 #include "core/stages/part/panels.hpp"
@@ -45,17 +47,15 @@ std::string as_file(std::string name) {
     return name;
 }
 
-/// Of a cell: what is nearer to a cut counts as on it.
-constexpr double kClose = 0.02;
-
 ClothCuts cuts_of(const Arguments& a) {
-    ClothCuts out{frame_across(Point::UnitZ()), {}, {}};
-    // In the mesh's own axes where the pull is its z.
+    // In the mesh's own axes where nothing else is said.
+    ClothCuts out{{Point::UnitX(), Point::UnitY(), Point::UnitZ()}, {}, {}};
     if (a.option("pull")) {
+        if (!a.option("cut"))
+            throw InputError("--pull", "nothing is cut that could be seen along it",
+                             "give a line with --cut");
         const auto pull = a.need_direction("pull");
         out.frame = frame_across(Point(pull[0], pull[1], pull[2]).normalized());
-    } else {
-        out.frame = {Point::UnitX(), Point::UnitY(), Point::UnitZ()};
     }
     for (const auto& numbers : a.every_numbers("cut")) {
         if (numbers.size() < 4 || numbers.size() % 2 != 0)
@@ -79,10 +79,6 @@ double length_of(const TriangleMesh& mesh, const std::vector<PointPair>& edges) 
 Json cuts_json(const part::Choices& part, const part::Draped& draped) {
     Json out = Json::array();
     for (std::size_t k = 0; k < part.cuts.size(); ++k) {
-        double length = 0;
-        for (const auto& laid : draped.cuts) {
-            if (laid.as.cut == k) length = std::max(length, laid.length);
-        }
         Json line = Json::array();
         for (const auto& s : part.cuts[k].line) line.push_back({s.along, s.across});
         out.push_back(
@@ -90,7 +86,7 @@ Json cuts_json(const part::Choices& part, const part::Draped& draped) {
              {"in", std::string(file_word(part.cuts[k].in))},
              {"angle_deg", part.cuts[k].in == CutIn::angle ? Json(degrees(part.cuts[k].angle)) : Json()},
              {"step_m", part.cuts[k].step},
-             {"length_m", length}});
+             {"length_m", part::cut_length(draped, k)}});
     }
     return out;
 }
@@ -169,7 +165,7 @@ Json run_drape(const Arguments& a, Progress& progress) {
     mesh = refined(mesh, 2 * rules.cell, progress).mesh;
     ClothCuts cuts = cuts_of(a);
     if (!cuts.lines.empty()) {
-        auto scores = scored(mesh, cuts.frame, cuts.lines, kClose * rules.cell);
+        auto scores = scored_for_net(mesh, cuts.frame, cuts.lines, rules.cell);
         mesh = std::move(scores.mesh);
         for (const auto& edges : scores.edges)
             cuts.edges.insert(cuts.edges.end(), edges.begin(), edges.end());
@@ -198,6 +194,7 @@ Json run_drape(const Arguments& a, Progress& progress) {
              {"locked_m2", d.locked},
              {"seam_m", d.seam},
              {"cut_m", length_of(mesh, cuts.edges)},
+             {"cut_axes", {three(cuts.frame.u), three(cuts.frame.v)}},
              {"flat_area_m2", d.flat_area},
              {"flat_size_m", {size.x(), size.y()}},
              {"cell_m", rules.cell},
@@ -217,6 +214,8 @@ Json run_kit(const Arguments& a, Progress& progress) {
     on.need(Stage::part);
     Json sought;
     if (const auto path = a.option("seek-cuts")) {
+        if (!on.findings.part->draped->face)
+            throw InputError("--seek-cuts", "there is no face that cloth could lie on", "see Edge");
         const auto found = on.board.seek_cuts(on.sheet, progress);
         sought = {{"found", found->found},
                   {"tried", found->tried},

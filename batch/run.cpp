@@ -154,7 +154,8 @@ const std::vector<Verb>& verbs() {
            {"lock-deg", "D", "shear at which the cloth locks, degrees; 50 where it is not given"},
            {"probe", "X,Y,Z", "a place whose shear is asked for, metres; as often as you like", false, true},
            {"cut", "X,Y,X,Y…",
-            "corners of a line along which it is cut first, seen along --pull in its own axes, metres; as "
+            "corners of a line along which it is cut first, seen along --pull, metres (cut_axes says along "
+            "what); as "
             "often as you like",
             false, true},
            {"pull", "X,Y,Z", "with --cut: the direction that it is seen along; 0,0,1 where it is not given"},

@@ -9,6 +9,7 @@
 #include "bench/reference.hpp"
 #include "core/science/drape/flatten.hpp"
 #include "core/science/drape/net.hpp"
+#include "core/science/drape/score.hpp"
 #include "core/science/flow/fill.hpp"
 #include "core/science/flow/network.hpp"
 #include "core/science/flow/settle.hpp"
@@ -148,16 +149,21 @@ void exotherm_by_thickness(benchmark::State& state) {
 }
 BENCHMARK(exotherm_by_thickness)->Unit(benchmark::kMillisecond);
 
+/// So many crossings over a dome, begun beside the hole at its top.
+DrapeRules cloth_on(const TriangleMesh& dome, std::int64_t crossings) {
+    double area = 0;
+    for (std::size_t f = 0; f < dome.triangles.size(); ++f) area += dome.area_vector2(f).norm() / 2;
+    const auto bounds = bounds_of(dome);
+    DrapeRules rules;
+    rules.seed = Point(0.2 * bounds.high.x(), 0, bounds.high.z());
+    rules.cell = std::sqrt(area / static_cast<double>(crossings));
+    return rules;
+}
+
 void cloth_over_a_dome(benchmark::State& state) {
     const auto mesh = bench::dome(200000);
     const auto topology = topology_of(mesh);
-    double area = 0;
-    for (std::size_t f = 0; f < mesh.triangles.size(); ++f) area += mesh.area_vector2(f).norm() / 2;
-    const auto bounds = bounds_of(mesh);
-    DrapeRules rules;
-    // Beside the hole at its top.
-    rules.seed = Point(0.2 * bounds.high.x(), 0, bounds.high.z());
-    rules.cell = std::sqrt(area / static_cast<double>(state.range(0)));
+    const auto rules = cloth_on(mesh, state.range(0));
     Progress quiet;
     Drape out;
     const auto run = [&] { out = drape(mesh, topology, rules, quiet); };
@@ -177,21 +183,16 @@ BENCHMARK(cloth_over_a_dome)->Arg(10000)->Arg(40000)->Unit(benchmark::kMilliseco
 void darts_in_a_dome(benchmark::State& state) {
     const auto mesh = bench::dome(50000);
     const auto topology = topology_of(mesh);
-    double area = 0;
-    for (std::size_t f = 0; f < mesh.triangles.size(); ++f) area += mesh.area_vector2(f).norm() / 2;
-    const auto bounds = bounds_of(mesh);
-    DrapeRules rules;
-    rules.seed = Point(0.2 * bounds.high.x(), 0, bounds.high.z());
-    rules.cell = std::sqrt(area / static_cast<double>(state.range(0)));
+    const auto rules = cloth_on(mesh, state.range(0));
     const Frame above{Point::UnitX(), Point::UnitY(), Point::UnitZ()};
-    const double reach = bounds.high.x();
+    const double reach = bounds_of(mesh).high.x();
     std::vector<SeenLine> lines;
     for (const double a : {0.8, 2.4, 4.0, 5.6})
         lines.push_back(
             {reach * Point2(std::cos(a), std::sin(a)) * 0.6, reach * Point2(std::cos(a), std::sin(a)) * 1.2});
     Progress quiet;
     const auto cut = [&] {
-        auto scores = scored(mesh, above, lines, 0.02 * rules.cell);
+        auto scores = scored_for_net(mesh, above, lines, rules.cell);
         ClothCuts cuts{above, lines, {}};
         for (const auto& edges : scores.edges)
             cuts.edges.insert(cuts.edges.end(), edges.begin(), edges.end());

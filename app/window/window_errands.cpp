@@ -208,6 +208,11 @@ bool MainWindow::seek_race() {
 }
 
 bool MainWindow::seek_cuts() {
+    const auto& f = document_->findings();
+    if (!f.part || !f.part->draped->face) {
+        say("There is no face yet that cloth could lie on.");
+        return false;
+    }
     return send_for_job([this, job = document_->job(), board = document_->board(),
                          shop = document_->shared_shop()](Progress& progress) -> Errand::Homecoming {
         const auto found = board->seek_cuts(board->lay(job, shop), progress);

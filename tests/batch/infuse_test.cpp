@@ -152,11 +152,22 @@ TEST_CASE("cloth is cut before it is laid, along as many lines as are given, see
     const auto darts = ask_cut({"--cut", "0.05,0.05,1,1", "--cut", "-0.05,0.05,-1,1"}).json();
     CHECK(darts["locked_m2"].get<double>() < whole["locked_m2"].get<double>());
     CHECK(darts["locked_m2"].get<double>() > 0);
-    // Seen along y, a line at one height.
-    const auto side = ask_cut({"--pull", "0,1,0", "--cut", "9,9,9.5,9"});
+    // Seen along y, a line at one height runs round the dome before and behind: what of a circle lies inside
+    // a square.
+    const auto axes = ask_cut({"--pull", "0,1,0", "--cut", "9,9,9.5,9"}).json()["cut_axes"];
+    std::string line;
+    for (const double x : {-1.0, 1.0}) {
+        for (const auto& axis : axes) {
+            const double along = axis[0].get<double>() * x + axis[2].get<double>() * 0.25;
+            line += (line.empty() ? "" : ",") + std::to_string(along);
+        }
+    }
+    const auto side = ask_cut({"--pull", "0,1,0", "--cut", line});
     INFO(side.err);
     REQUIRE(side.code == 0);
-    CHECK(side.json()["cut_m"] == 0);
+    const double r = std::sqrt(0.09 - 0.0625), outside = std::acos(0.15 / r);
+    CHECK(side.json()["cut_m"].get<double>() == Approx(4 * r * (kPi / 2 - 2 * outside)).epsilon(0.01));
+    CHECK(ask_cut({"--pull", "0,1,0"}).code == 2);
     for (const char* wrong : {"0,0", "0,0,1", "0,0,1,x", "", "0;1"}) {
         CAPTURE(wrong);
         CHECK(ask_cut({"--cut", wrong}).code == 2);

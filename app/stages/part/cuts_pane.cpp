@@ -10,6 +10,7 @@
 #include "app/slip/words.hpp"
 #include "app/stages/part/corners.hpp"
 #include "core/stages/bag/ports.hpp"
+#include "core/stages/part/cut_line.hpp"
 #include "core/stages/part/regions.hpp"
 
 namespace jig::app {
@@ -110,11 +111,8 @@ class CutsPane : public RecordsPane<part::Cut> {
     [[nodiscard]] QString length_of(const part::Cut& cut) const {
         const auto& f = document_.findings();
         if (!f.part) return "…";
-        const auto k = static_cast<std::size_t>(&cut - records().data());
-        double length = 0;
-        for (const auto& laid : f.part->draped->cuts) {
-            if (laid.as.cut == k) length = std::max(length, laid.length);
-        }
+        const double length =
+            part::cut_length(*f.part->draped, static_cast<std::size_t>(&cut - records().data()));
         return length > 0 ? QString::fromStdString(jig::show(Kind::length, length, wording()))
                           : QString("beside");
     }

@@ -4,6 +4,7 @@
 #include "core/base/error.hpp"
 #include "core/science/drape/cloth.hpp"
 #include "core/science/drape/net.hpp"
+#include "core/science/drape/score.hpp"
 #include "core/science/mesh/nearest_face.hpp"
 
 namespace jig {
@@ -63,6 +64,12 @@ class Together {
 };
 
 }  // namespace
+
+Scored scored_for_net(const TriangleMesh& mesh, const Frame& frame, const std::vector<SeenLine>& lines,
+                      double cell) {
+    constexpr double kClose = 0.02;
+    return scored(mesh, frame, lines, kClose * cell);
+}
 
 Drape drape(const TriangleMesh& mesh, const ClothCuts& cuts, const DrapeRules& rules, Progress& progress) {
     const auto open = opened(mesh, cuts.edges);

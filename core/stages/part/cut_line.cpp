@@ -53,6 +53,14 @@ Point2 seen_middle(const TriangleMesh& face, const Frame& frame) {
     return (low + high) / 2;
 }
 
+double cut_length(const Draped& draped, std::size_t cut) {
+    double out = 0;
+    for (const auto& laid : draped.cuts) {
+        if (laid.as.cut == cut) out = std::max(out, laid.length);
+    }
+    return out;
+}
+
 void move_corner(Cut& cut, std::size_t corner, const Point2& to, const Draped& draped, const Frame& frame) {
     if (corner >= cut.line.size() || !draped.face) return;
     Point2 place = to;

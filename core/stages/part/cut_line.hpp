@@ -21,6 +21,9 @@ class SeenRim {
 /// The middle of the face's box, seen along the pull: spots are measured from it.
 Point2 seen_middle(const TriangleMesh& face, const Frame& frame);
 
+/// m of a cut over the face, in the ply where it is longest; 0 where it cuts nothing.
+double cut_length(const Draped& draped, std::size_t cut);
+
 /// Moves a corner to a place that was pointed at, from the middle. An end that comes within a cell or two of
 /// the rim runs out past it: nobody can point there, and a cut that ends a hair before the rim is meant to
 /// reach it.

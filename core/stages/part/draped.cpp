@@ -7,7 +7,9 @@
 
 #include "core/base/error.hpp"
 #include "core/base/units.hpp"
+#include "core/science/drape/score.hpp"
 #include "core/science/mesh/refine.hpp"
+#include "core/stages/part/cut_line.hpp"
 
 namespace jig::part {
 namespace {
@@ -22,9 +24,6 @@ double folded(double angle, Weave weave) {
     if (out < 0) out += period;
     return period - out < 1e-6 ? 0 : out;
 }
-
-/// Of a cell: what is nearer to a cut counts as on it.
-constexpr double kClose = 0.02;
 
 /// Whether a ply at an angle has a cut.
 bool has(const Cut& cut, double angle, bool on_tool) {
@@ -65,7 +64,7 @@ void lay_cuts(const ClothAsked& asked, const Frame& frame, const Point2& middle,
     if (out.cuts.empty()) return;
     std::vector<SeenLine> lines;
     for (const auto& c : out.cuts) lines.push_back(c.seen);
-    auto cut = scored(face, frame, lines, kClose * out.cell);
+    auto cut = scored_for_net(face, frame, lines, out.cell);
     face = std::move(cut.mesh);
     std::map<PointPair, Point> normals;
     for (std::size_t k = 0; k < out.cuts.size(); ++k) {
@@ -162,16 +161,10 @@ Draped draped(const ClothAsked& asked, const edge::ToolFace& tool, const Lists<R
     out.cell = std::sqrt(out.area) / kCells;
     face = refined(face, 2 * out.cell, progress).mesh;
     const Frame& frame = tool.frame;
-    Point2 low = Point2::Constant(1e300), high = -low;
-    for (const auto& t : face.triangles) {
-        for (const auto i : t) {
-            low = low.cwiseMin(frame.flat(face.points[i]));
-            high = high.cwiseMax(frame.flat(face.points[i]));
-        }
-    }
-    lay_cuts(asked, frame, (low + high) / 2, face, out);
+    const Point2 middle = seen_middle(face, frame);
+    lay_cuts(asked, frame, middle, face, out);
     const auto topology = topology_of(face);
-    const Point2 wanted = (low + high) / 2 + Point2(asked.start.along, asked.start.across);
+    const Point2 wanted = middle + Point2(asked.start.along, asked.start.across);
     // The point of the face that lies under it, seen along the pull.
     std::uint32_t seed = face.triangles.front()[0];
     for (const auto& t : face.triangles) {

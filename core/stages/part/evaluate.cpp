@@ -3,8 +3,10 @@
 #include <bit>
 #include <cmath>
 #include <map>
+#include <set>
 
 #include "core/science/laminate/plate.hpp"
+#include "core/stages/part/cut_line.hpp"
 #include "core/stages/part/goes.hpp"
 #include "core/stages/pots.hpp"
 
@@ -141,14 +143,12 @@ void add_cloth(Findings& out) {
         if (size(net).prod() > size(*largest).prod()) largest = &net;
     }
     if (!out.draped->cuts.empty()) {
-        std::map<std::size_t, double> lengths;
-        for (const auto& cut : out.draped->cuts)
-            lengths[cut.as.cut] = std::max(lengths[cut.as.cut], cut.length);
+        std::set<std::size_t> cuts;
+        for (const auto& laid : out.draped->cuts) cuts.insert(laid.as.cut);
         double length = 0;
-        for (const auto& [cut, of] : lengths) length += of;
+        for (const auto cut : cuts) length += cut_length(*out.draped, cut);
         add("cuts", "cut into a ply before it is laid", Kind::length, length,
-            fmt::format("{} {}, followed over the face", lengths.size(),
-                        lengths.size() == 1 ? "cut" : "cuts"));
+            fmt::format("{} {}, followed over the face", cuts.size(), cuts.size() == 1 ? "cut" : "cuts"));
         add("lapped", "laps along a cut add at most", Kind::thickness, out.lapped,
             "plies of the common stack that lie over themselves at one place; cuts that are stepped by a lap "
             "or more do not add up");

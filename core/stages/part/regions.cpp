@@ -10,6 +10,7 @@
 #include "core/base/error.hpp"
 #include "core/science/drape/boxes.hpp"
 #include "core/science/mesh/refine.hpp"
+#include "core/stages/part/cut_line.hpp"
 
 namespace jig::part {
 namespace {
@@ -29,14 +30,7 @@ class Levels {
   public:
     Levels(const std::vector<Zone>& zones, const TriangleMesh& face, const Frame& frame, double cell)
         : zones_(zones), face_(face), frame_(frame), boxes_(reach(zones) + 2 * cell) {
-        Point2 low = Point2::Constant(1e300), high = -low;
-        for (const auto& t : face.triangles) {
-            for (const auto i : t) {
-                low = low.cwiseMin(frame.flat(face.points[i]));
-                high = high.cwiseMax(frame.flat(face.points[i]));
-            }
-        }
-        const Point2 middle = (low + high) / 2;
+        const Point2 middle = seen_middle(face, frame);
         for (const auto& z : zones) {
             lines_.emplace_back();
             for (const auto& s : z.line) lines_.back().push_back(middle + Point2(s.along, s.across));
