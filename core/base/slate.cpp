@@ -23,6 +23,22 @@ bool alike(const Slot& slot, const Known& a, const Known& b) {
 
 }  // namespace
 
+std::vector<Slot> slots_of(std::span<const Input> cells, std::span<const Node> nodes) {
+    std::vector<Slot> out;
+    for (const auto& cell : cells) out.push_back({{}, cell.read, nullptr, cell.same});
+    for (const auto& node : nodes) {
+        Slot slot{{}, nullptr, node.run, node.same};
+        for (const auto& input : node.inputs) {
+            const auto cell = std::find_if(cells.begin(), cells.end(),
+                                           [&](const Input& c) { return c.type == input.type; });
+            slot.inputs.push_back(cell != cells.end() ? static_cast<std::size_t>(cell - cells.begin())
+                                                      : cells.size() + giver_of(nodes, input.type));
+        }
+        out.push_back(std::move(slot));
+    }
+    return out;
+}
+
 Memory::Memory(std::vector<Slot> slots, std::size_t deep)
     : slots_(std::move(slots)), deep_(std::max<std::size_t>(1, deep)), kept_(slots_.size()) {}
 

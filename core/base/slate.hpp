@@ -2,7 +2,7 @@
 //
 //     struct Sum { int value; bool operator==(const Sum&) const = default; };
 //     Sum add(const Left&, const Right&);              // a node; Left and Right are cells or other nodes
-//     using Sums = Graph<Given, &add, &twice>;         // a node stands after those that it reads
+//     struct Sums : Graph<Given, &add, &twice> {};     // a node stands after those that it reads
 //     Slate<Sums> slate;
 //     const auto laid = slate.lay(std::make_shared<const Given>(...));
 //     slate.want<Sum>(laid, progress).value;           // worked out, or from the memo
@@ -10,11 +10,13 @@
 // It knows nothing of moulds.
 #pragma once
 
+#include <array>
 #include <concepts>
 #include <cstdint>
 #include <deque>
 #include <memory>
 #include <mutex>
+#include <span>
 #include <tuple>
 #include <type_traits>
 #include <utility>
@@ -110,36 +112,71 @@ class Memory {
     std::uint64_t revisions_ = 0;
 };
 
-template <class... T>
-struct Types {
-    static constexpr std::size_t size = sizeof...(T);
-};
+/// A type as a value: types are compared while compiling without a template for each pair of them.
+using TypeName = const char*;
+template <class T>
+inline constexpr char kNameOf = 0;
 
-template <class T, class... L>
-constexpr std::size_t index_in(Types<L...>) {
-    std::size_t at = 0;
-    static_cast<void>(((std::is_same_v<T, L> ? true : (++at, false)) || ...));
-    return at;
-}
-template <class T, class... L>
-constexpr bool is_in(Types<L...>) {
-    return (std::is_same_v<T, L> || ...);
+template <class T>
+bool same(const void* a, const void* b) {
+    return *static_cast<const T*>(a) == *static_cast<const T*>(b);
 }
 
-template <class L, class T>
-struct Add;
-template <class... L, class T>
-struct Add<Types<L...>, T> {
-    using type = std::conditional_t<is_in<T>(Types<L...>{}), Types<L...>, Types<L..., T>>;
+template <class T, class G>
+Value read(const Value& given) {
+    const auto& from = *static_cast<const G*>(given.get());
+    if constexpr (std::is_reference_v<decltype(Cell<T>::of(from))>) {
+        return Value(given, &Cell<T>::of(from));
+    } else {
+        // What it looks at lives as long as it does.
+        struct Held {
+            Value given;
+            T value;
+        };
+        const auto held = std::make_shared<const Held>(Held{given, Cell<T>::of(from)});
+        return Value(held, &held->value);
+    }
+}
+
+/// A parameter of a node; one that has a cell is read from the given where no node results in it.
+struct Input {
+    TypeName type = nullptr;
+    Value (*read)(const Value& given) = nullptr;
+    bool (*same)(const void*, const void*) = nullptr;
+};
+template <class T, class G>
+constexpr Input input() {
+    if constexpr (requires(const G& given) { Cell<T>::of(given); })
+        return {&kNameOf<T>, &read<T, G>, &same<T>};
+    else
+        return {&kNameOf<T>, nullptr, nullptr};
+}
+
+/// A node as its function's type tells it.
+struct Node {
+    TypeName result = nullptr;
+    std::span<const Input> inputs;
+    Value (*run)(Progress&, const std::vector<Value>&) = nullptr;
+    bool (*same)(const void*, const void*) = nullptr;  ///< none: results cannot be compared
 };
 
-/// What a node gives and reads.
 template <class F>
 struct Traits;
 template <class R, class... A>
 struct Traits<R (*)(A...)> {
-    using Result = R;
-    using Reads = Types<std::remove_cvref_t<A>...>;
+    static constexpr bool kTellsProgress = (std::is_same_v<std::remove_cvref_t<A>, Progress> || ...);
+    /// What it reads; how far it has come is told, not read.
+    template <class G>
+    static constexpr auto kInputs = [] {
+        std::array<Input, sizeof...(A) - (kTellsProgress ? 1 : 0)> out;
+        std::size_t at = 0;
+        const auto add = [&]<class T>(std::type_identity<T>) {
+            if constexpr (!std::is_same_v<T, Progress>) out[at++] = input<T, G>();
+        };
+        (add(std::type_identity<std::remove_cvref_t<A>>{}), ...);
+        return out;
+    }();
+
     template <auto F>
     static Value run(Progress& progress, const std::vector<Value>& inputs) {
         std::size_t next = 0;
@@ -147,6 +184,13 @@ struct Traits<R (*)(A...)> {
         const std::tuple<A...> all{argument<A>(progress, inputs, next)...};
         return std::apply([](auto&&... a) { return std::make_shared<const R>(F(static_cast<A>(a)...)); },
                           all);
+    }
+    template <auto F, class G>
+    static constexpr Node node() {
+        if constexpr (std::equality_comparable<R>)
+            return {&kNameOf<R>, kInputs<G>, &run<F>, &same<R>};
+        else
+            return {&kNameOf<R>, kInputs<G>, &run<F>, nullptr};
     }
 
   private:
@@ -159,112 +203,90 @@ struct Traits<R (*)(A...)> {
     }
 };
 
-template <class Cells, class Results, class Reads>
-struct AddCells;
-template <class Cells, class Results>
-struct AddCells<Cells, Results, Types<>> {
-    using type = Cells;
-};
-template <class Cells, class Results, class T, class... Rest>
-struct AddCells<Cells, Results, Types<T, Rest...>> {
-    static constexpr bool cell = !is_in<T>(Results{}) && !std::is_same_v<T, Progress>;
-    using type =
-        typename AddCells<typename std::conditional_t<cell, Add<Cells, T>, std::type_identity<Cells>>::type,
-                          Results, Types<Rest...>>::type;
-};
-
-template <class Cells, class Results, class... Nodes>
-struct CellsOf {
-    using type = Cells;
-};
-template <class Cells, class Results, class N, class... Rest>
-struct CellsOf<Cells, Results, N, Rest...> {
-    using type =
-        typename CellsOf<typename AddCells<Cells, Results, typename N::Reads>::type, Results, Rest...>::type;
-};
-
-template <class T>
-bool same(const void* a, const void* b) {
-    return *static_cast<const T*>(a) == *static_cast<const T*>(b);
+/// The place of the node that gives a type; their number where none does.
+constexpr std::size_t giver_of(std::span<const Node> nodes, TypeName type) {
+    std::size_t at = 0;
+    while (at < nodes.size() && nodes[at].result != type) ++at;
+    return at;
 }
+
+/// The inputs that no node gives, each once, in the order in which they are first read.
+template <std::size_t most>
+struct Cells {
+    std::array<Input, most> all;
+    std::size_t count = 0;
+
+    constexpr explicit Cells(std::span<const Node> nodes) {
+        for (const auto& node : nodes) {
+            for (const auto& input : node.inputs) {
+                if (giver_of(nodes, input.type) == nodes.size() && place(input.type) == count)
+                    all[count++] = input;
+            }
+        }
+    }
+    /// Their number for what is not among them.
+    [[nodiscard]] constexpr std::size_t place(TypeName type) const {
+        std::size_t at = 0;
+        while (at < count && all[at].type != type) ++at;
+        return at;
+    }
+};
+
+/// Where a type stands: cells first. Past all of them for one that is neither read nor given.
+template <std::size_t most>
+constexpr std::size_t slot_of(const Cells<most>& cells, std::span<const Node> nodes, TypeName type) {
+    const auto cell = cells.place(type);
+    return cell < cells.count ? cell : cell + giver_of(nodes, type);
+}
+
+/// The slots of all that the nodes read and give.
+std::vector<Slot> slots_of(std::span<const Input> cells, std::span<const Node> nodes);
 
 }  // namespace slate
 
 /// The nodes of a slate, each after those that it reads; what no node gives is read from `G` by its Cell.
+/// Give it a name of its own (`struct Sums : Graph<…> {}`), lest its functions stand in the names of all that
+/// is made of it.
 template <class G, auto... F>
 struct Graph {
     using Given = G;
-    using Results = slate::Types<typename slate::Traits<decltype(F)>::Result...>;
-    using Cells = typename slate::CellsOf<slate::Types<>, Results, slate::Traits<decltype(F)>...>::type;
-
-    template <class... T>
-    static constexpr bool reads_before(std::size_t node, slate::Types<T...>) {
-        return ((!slate::is_in<T>(Results{}) || slate::index_in<T>(Results{}) < node) && ...);
-    }
+    static constexpr std::array<slate::Node, sizeof...(F)> nodes{
+        slate::Traits<decltype(F)>::template node<F, G>()...};
 
     /// Whether every node stands after those that it reads: then there is no circle.
     static constexpr bool every_input_comes_first = [] {
-        std::size_t at = 0;
-        return (reads_before(at++, typename slate::Traits<decltype(F)>::Reads{}) && ...);
+        for (std::size_t n = 0; n < nodes.size(); ++n) {
+            for (const auto& input : nodes[n].inputs) {
+                const auto giver = slate::giver_of(nodes, input.type);
+                if (giver < nodes.size() && giver >= n) return false;
+            }
+        }
+        return true;
     }();
     /// Whether no two nodes give the same type, which would then name neither.
     static constexpr bool every_result_is_its_own = [] {
-        std::size_t at = 0;
-        return ((slate::index_in<typename slate::Traits<decltype(F)>::Result>(Results{}) == at++) && ...);
+        for (std::size_t n = 0; n < nodes.size(); ++n) {
+            if (slate::giver_of(nodes, nodes[n].result) != n) return false;
+        }
+        return true;
+    }();
+    static constexpr slate::Cells<(std::size_t{0} + ... +
+                                   slate::Traits<decltype(F)>::template kInputs<G>.size())>
+        cells{nodes};
+    /// Whether what no node gives has a cell that it is read by.
+    static constexpr bool every_cell_is_there = [] {
+        for (std::size_t c = 0; c < cells.count; ++c) {
+            if (cells.all[c].read == nullptr) return false;
+        }
+        return true;
     }();
 
-    /// Where a type stands: cells first.
     template <class T>
-    static constexpr std::size_t slot() {
-        if constexpr (slate::is_in<T>(Cells{}))
-            return slate::index_in<T>(Cells{});
-        else
-            return Cells::size + slate::index_in<T>(Results{});
+    static consteval std::size_t slot() {
+        return slate::slot_of(cells, nodes, &slate::kNameOf<T>);
     }
     static std::vector<slate::Slot> slots() {
-        std::vector<slate::Slot> out;
-        add_cells(out, Cells{});
-        (add_node<F>(out), ...);
-        return out;
-    }
-
-  private:
-    template <class... T>
-    static void add_cells(std::vector<slate::Slot>& out, slate::Types<T...>) {
-        (out.push_back({{}, &read<T>, nullptr, &slate::same<T>}), ...);
-    }
-    template <class T>
-    static slate::Value read(const slate::Value& given) {
-        const auto& from = *static_cast<const G*>(given.get());
-        if constexpr (std::is_reference_v<decltype(Cell<T>::of(from))>) {
-            return slate::Value(given, &Cell<T>::of(from));
-        } else {
-            // What it looks at lives as long as it does.
-            struct Held {
-                slate::Value given;
-                T value;
-            };
-            const auto held = std::make_shared<const Held>(Held{given, Cell<T>::of(from)});
-            return slate::Value(held, &held->value);
-        }
-    }
-    template <auto N>
-    static void add_node(std::vector<slate::Slot>& out) {
-        using Node = slate::Traits<decltype(N)>;
-        using R = typename Node::Result;
-        slate::Slot slot;
-        add_inputs(slot, typename Node::Reads{});
-        slot.run = &Node::template run<N>;
-        if constexpr (std::equality_comparable<R>) slot.same = &slate::same<R>;
-        out.push_back(std::move(slot));
-    }
-    template <class... T>
-    static void add_inputs(slate::Slot& out, slate::Types<T...>) {
-        (add_input<T>(out), ...);
-    }
-    template <class T>
-    static void add_input(slate::Slot& out) {
-        if constexpr (!std::is_same_v<T, Progress>) out.inputs.push_back(slot<T>());
+        return slate::slots_of(std::span<const slate::Input>(cells.all).first(cells.count), nodes);
     }
 };
 
@@ -274,6 +296,7 @@ template <class G>
 class Slate {
     static_assert(G::every_input_comes_first, "a node stands before one that it reads");
     static_assert(G::every_result_is_its_own, "two nodes give the same type");
+    static_assert(G::every_cell_is_there, "a node reads what neither a node nor a cell gives");
 
   public:
     using Laid = std::shared_ptr<const slate::Laid>;

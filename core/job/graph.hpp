@@ -337,8 +337,9 @@ Routes routes(const plug::Choices&, const shape::Choices&, const shape::Findings
 
 }  // namespace nodes
 
-using JobGraph =
-    Graph<Given, &brief::evaluate, &nodes::shape_of, &nodes::split_asked, &split::evaluate, &nodes::warmth,
+struct JobGraph
+    : Graph<
+          Given, &brief::evaluate, &nodes::shape_of, &nodes::split_asked, &split::evaluate, &nodes::warmth,
           &nodes::envelope_heat, &nodes::mould_of, &nodes::plug_of, &nodes::shell_made, &nodes::flange_plate,
           &nodes::edge_of, &nodes::tool_surface, &nodes::under_ribs, &nodes::plug_under, &heat::shell_go,
           &nodes::shell_limit, &nodes::shell_of, &back::evaluate, &bag::tape_land, &release::evaluate,
@@ -354,7 +355,7 @@ using JobGraph =
           &nodes::mesh_edge<true>, &nodes::trial_face<true>, &nodes::try_finely, &nodes::part_face<true>,
           &nodes::try_part_finely, &nodes::flowed<true>, &nodes::shell_face<true>, &nodes::shell_flowed<true>,
           &nodes::seek_layout, &nodes::seek_race, &nodes::seek_cuts, &nodes::seek_shell_layout,
-          &nodes::seek_shell_race, &nodes::seek_pitch, &nodes::seek_stack, &nodes::routes>;
+          &nodes::seek_shell_race, &nodes::seek_pitch, &nodes::seek_stack, &nodes::routes> {};
 using JobSlate = Slate<JobGraph>;
 
 }  // namespace jig

@@ -80,6 +80,7 @@ using Wrong = Graph<Numbers, &add, &halve>;
 static_assert(Numbered::every_input_comes_first && Numbered::every_result_is_its_own);
 static_assert(!Wrong::every_input_comes_first);
 static_assert(!Graph<Numbers, &halve, &halve>::every_result_is_its_own);
+static_assert(Numbered::every_cell_is_there && !Graph<Numbers, &add>::every_cell_is_there);
 
 Outcome<Sentence> said(Board3& slate, int left, int right, Progress& progress, unsigned threads = 1) {
     return slate.want<Sentence>(slate.lay(std::make_shared<const Numbers>(Numbers{left, right})), progress,
