@@ -5,7 +5,9 @@
 #include <chrono>
 #include <cmath>
 #include <cstdlib>
+#include <polyclipping/clipper.hpp>
 
+#include "bench/reference.hpp"
 #include "core/job/evaluate.hpp"
 #include "core/job/job_file.hpp"
 #include "core/science/mesh/measure.hpp"
@@ -123,5 +125,36 @@ void a_mould_let_in(benchmark::State& state) {
     state.counters["times_its_closing"] = let / closed;
 }
 BENCHMARK(a_mould_let_in)->Arg(100)->Arg(316)->Unit(benchmark::kMillisecond);
+
+/// A mesh laid flat and its outline, against Clipper with every triangle by itself.
+void outline_of_a_flat_mesh(benchmark::State& state) {
+    const auto n = static_cast<int>(state.range(0));
+    const auto at = [](int i, int j) { return Point2(0.002 * i, 0.002 * j); };
+    Loops loops;
+    for (int i = 0; i < n; ++i) {
+        for (int j = 0; j < n; ++j) {
+            loops.push_back({at(i, j), at(i + 1, j), at(i + 1, j + 1)});
+            loops.push_back({at(i, j), at(i + 1, j + 1), at(i, j + 1)});
+        }
+    }
+    namespace clip = ClipperLib;
+    clip::Paths paths;
+    for (const auto& loop : loops) {
+        auto& path = paths.emplace_back();
+        for (const auto& p : loop) path.emplace_back(std::llround(1e6 * p.x()), std::llround(1e6 * p.y()));
+    }
+    const auto ours = [&] { benchmark::DoNotOptimize(united(loops).size()); };
+    const double bare = bench::fastest(1, [&] {
+        clip::Clipper clipper;
+        clipper.AddPaths(paths, clip::ptSubject, true);
+        clip::Paths out;
+        clipper.Execute(clip::ctUnion, out, clip::pftNonZero, clip::pftNonZero);
+        benchmark::DoNotOptimize(out.size());
+    });
+    for (auto _ : state) ours();
+    state.counters["triangles"] = 2.0 * n * n;
+    state.counters["times_Clipper"] = bench::fastest(3, ours) / bare;
+}
+BENCHMARK(outline_of_a_flat_mesh)->Arg(20)->Arg(60)->Unit(benchmark::kMillisecond);
 
 }  // namespace

@@ -226,9 +226,17 @@ class Flattening {
                 const auto& own = own_[f];
                 if (own.area <= 0) continue;
                 const auto& t = mesh_.triangles[f];
-                const Eigen::Matrix2d j = jacobian(own, corners(flat, f));
-                // The nearest turn of a 2 × 2 matrix, turned over or not.
-                const double c = j(0, 0) + j(1, 1), s = j(1, 0) - j(0, 1), r = std::hypot(c, s);
+                const auto to = corners(flat, f);
+                // The nearest turn to how the face lies, turned over or not: by their cotangents its sides
+                // weigh so that no direction counts more than another.
+                double c = 0, s = 0;
+                for (std::size_t k = 0; k < 3; ++k) {
+                    const std::size_t a = (k + 1) % 3, b = (k + 2) % 3;
+                    const Point2 side = own.at[a] - own.at[b], laid = to[a] - to[b];
+                    c += own.cot[k] * side.dot(laid);
+                    s += own.cot[k] * (side.x() * laid.y() - side.y() * laid.x());
+                }
+                const double r = std::sqrt(c * c + s * s);
                 Eigen::Matrix2d turn = Eigen::Matrix2d::Identity();
                 if (r > 0) turn << c / r, -s / r, s / r, c / r;
                 for (std::size_t k = 0; k < 3; ++k) {

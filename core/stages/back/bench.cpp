@@ -365,17 +365,14 @@ void Bench::strains(const System& system, const Solution& u, double warming, Cas
             most = std::max({most, std::abs(mean + radius), std::abs(mean - radius)});
         }
     }
-    std::vector<char> ribs(mesh.triangles.size());
-    for (std::size_t f = 0; f < ribs.size(); ++f) ribs[f] = tool_.parts[f] == ToolPart::rib;
-    const auto means = patch_means(mesh, raw, kHand, ribs);
-    for (std::size_t f = 0; f < ribs.size(); ++f) {
-        const double most = means(static_cast<Eigen::Index>(f), 0);
-        const bool rib = ribs[f] != 0;
-        if (!rib)
-            out.skin = std::max(out.skin, most / in_.shell_found.resin.strain_limit);
-        else if (board != nullptr)
-            out.foam = std::max(out.foam, most * board->E / board->crush);
-    }
+    const auto greatest = [&](bool of_ribs) {
+        std::vector<char> among(mesh.triangles.size());
+        for (std::size_t f = 0; f < among.size(); ++f)
+            among[f] = (tool_.parts[f] == ToolPart::rib) == of_ribs ? 1 : 0;
+        return greatest_patch_means(mesh, raw, kHand, among)[0];
+    };
+    out.skin = std::max(out.skin, greatest(false) / in_.shell_found.resin.strain_limit);
+    if (board != nullptr) out.foam = std::max(out.foam, greatest(true) * board->E / board->crush);
 }
 
 }  // namespace jig::back

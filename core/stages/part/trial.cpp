@@ -495,7 +495,7 @@ Trial try_out(const DutyAsked& asked, const TriangleMesh& face, const Frame& fra
             const auto use = use_of(made.at(f), system->strain(f, u), made.resin());
             shares.row(static_cast<Eigen::Index>(f)) << use.cracks, use.fibres, use.core, use.wrinkles;
         }
-        const Eigen::Array4d most = patch_means(mesh, shares, kPatch).colwise().maxCoeff().transpose();
+        const Eigen::Array4d most = greatest_patch_means(mesh, shares, kPatch);
         r.cracks = most[0];
         r.fibres = most[1];
         r.core_shear = most[2];

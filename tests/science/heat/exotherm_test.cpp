@@ -16,7 +16,7 @@ constexpr double kSlow = 2e-4;  ///< 1/s
 constexpr double kHeat = 300e3, kResin = 600, kPlyDensity = 1700, kPlyCapacity = 1000, kStill = 12;
 
 /// First order, as fast at any heat: what it does can be written down.
-Kinetics plain() {
+Kinetics first_order() {
     Kinetics k;
     k.A2 = kSlow;
     k.m = 0;
@@ -28,7 +28,7 @@ Kinetics plain() {
 
 /// Warmth hurries it on.
 Kinetics hurried() {
-    auto k = plain();
+    auto k = first_order();
     k.E2 = 50000;
     k.A2 = kSlow * std::exp(k.E2 / (kGasConstant * kShop));
     return k;
@@ -60,7 +60,7 @@ std::pair<double, double> lumped(double thickness) {
 }  // namespace
 
 TEST_CASE("a layer that conducts well peaks as the lumped one does") {
-    const auto of = alone(plain(), 1e4);
+    const auto of = alone(first_order(), 1e4);
     for (const double t : {0.0007, 0.002, 0.005, 0.012, 0.03}) {
         const auto p = peak_at(of, t, quiet);
         const auto [rise, at] = lumped(t);
@@ -82,7 +82,7 @@ TEST_CASE("without a way out, any thickness rises by heat over capacity") {
 }
 
 TEST_CASE("the thickest that keeps a limit is what the closed form says") {
-    const auto of = alone(plain(), 1e4);
+    const auto of = alone(first_order(), 1e4);
     std::vector<double> at;
     for (double t = 0.0005; t < 0.06; t *= 1.7) at.push_back(t);
     const auto curve = peaks_at(of, at, quiet);

@@ -6,7 +6,6 @@
 
 #include "core/base/units.hpp"
 #include "core/science/laminate/plate.hpp"
-#include "core/science/mesh/patches.hpp"
 #include "core/science/shell/system.hpp"
 #include "tests/quiet.hpp"
 #include "tests/science/shell/sheets.hpp"
@@ -145,27 +144,4 @@ TEST_CASE("the shear that an element tells carries the force of a cantilever, on
         }
         CHECK(sum / area == Approx(force / width).epsilon(0.01));
     }
-}
-
-TEST_CASE("means over patches keep what is even, smooth what is not, and stay among their kind") {
-    shell_fe::Model model;
-    fixtures::sheet(model.mesh, 20, 20, [](double u, double v) { return Point(u, v, 0); });
-    const auto faces = static_cast<Eigen::Index>(model.mesh.triangles.size());
-    // One field even, the other a face alone, which is spread over its patch: the faces whose middles lie
-    // within reach.
-    Eigen::ArrayX2d fields = Eigen::ArrayX2d::Zero(faces, 2);
-    fields.col(0) = 3.5;
-    const auto middle = faces / 2 + 20;
-    fields(middle, 1) = 1;
-    const auto centre = model.mesh.centre(static_cast<std::size_t>(middle));
-    int within = 0;
-    for (Eigen::Index f = 0; f < faces; ++f)
-        within += (model.mesh.centre(static_cast<std::size_t>(f)) - centre).norm() <= 0.15 ? 1 : 0;
-    const auto means = patch_means(model.mesh, fields, 0.15);
-    CHECK((means.col(0) - 3.5).abs().maxCoeff() < 1e-12);
-    CHECK(means(middle, 1) == Approx(1.0 / within));
-    CHECK((patch_means(model.mesh, fields, 0) - fields).abs().maxCoeff() < 1e-15);
-    std::vector<char> kind(static_cast<std::size_t>(faces), 0);
-    kind[static_cast<std::size_t>(middle)] = 1;
-    CHECK((patch_means(model.mesh, fields, 0.15, kind) - fields).abs().maxCoeff() < 1e-12);
 }
