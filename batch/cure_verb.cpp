@@ -256,6 +256,7 @@ Json folds_json(const heat::FoldsUse& use) {
                        {"length_m", fold.length},
                        {"hollow", fold.hollow},
                        {"alpha_1_K", one.alpha},
+                       {"in_zones", one.zoned},
                        {"closes_deg", degrees(one.closes)},
                        {"build_deg", degrees(one.build)},
                        {"flank_m", fold.flank},

@@ -50,7 +50,7 @@ const std::vector<Group>& groups_of(Stage stage) {
          {"Life", {"limit", "touch_up", "good_for"}}},
         {{"", {"part_holds", "part_gives", "mass", "thickness", "stiffer"}},
          {"What it carries", {"part_load_*"}},
-         {"Stiffness", {"thickness", "stiffer", "D"}},
+         {"Stiffness", {"thickness", "stiffer", "D", "D_zoned"}},
          {"Materials", {"mass", "areal_mass", "resin", "hardener", "pots"}},
          {"Resin", {"resin_*", "over_cloth"}},
          {"Core", {"core_*"}},

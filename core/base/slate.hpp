@@ -17,6 +17,7 @@
 #include <memory>
 #include <mutex>
 #include <span>
+#include <string_view>
 #include <tuple>
 #include <type_traits>
 #include <utility>
@@ -112,10 +113,23 @@ class Memory {
     std::uint64_t revisions_ = 0;
 };
 
-/// A type as a value: types are compared while compiling without a template for each pair of them.
-using TypeName = const char*;
+/// A type as a value: types are compared while compiling without a template for each pair of them. By what
+/// the compiler calls them: addresses of two objects are no constants to it under the sanitizers.
+struct TypeName {
+    std::string_view name;
+    std::uint64_t hash = 0;
+    constexpr bool operator==(const TypeName& other) const {
+        return hash == other.hash && name == other.name;
+    }
+};
 template <class T>
-inline constexpr char kNameOf = 0;
+constexpr TypeName name_of() {
+    TypeName out{__PRETTY_FUNCTION__, 0xcbf29ce484222325ull};
+    for (const char c : out.name) out.hash = (out.hash ^ static_cast<unsigned char>(c)) * 0x100000001b3ull;
+    return out;
+}
+template <class T>
+inline constexpr TypeName kNameOf = name_of<T>();
 
 template <class T>
 bool same(const void* a, const void* b) {
@@ -140,21 +154,22 @@ Value read(const Value& given) {
 
 /// A parameter of a node; one that has a cell is read from the given where no node results in it.
 struct Input {
-    TypeName type = nullptr;
+    TypeName type;
+    bool has_cell = false;
     Value (*read)(const Value& given) = nullptr;
     bool (*same)(const void*, const void*) = nullptr;
 };
 template <class T, class G>
 constexpr Input input() {
     if constexpr (requires(const G& given) { Cell<T>::of(given); })
-        return {&kNameOf<T>, &read<T, G>, &same<T>};
+        return {kNameOf<T>, true, &read<T, G>, &same<T>};
     else
-        return {&kNameOf<T>, nullptr, nullptr};
+        return {kNameOf<T>, false, nullptr, nullptr};
 }
 
 /// A node as its function's type tells it.
 struct Node {
-    TypeName result = nullptr;
+    TypeName result;
     std::span<const Input> inputs;
     Value (*run)(Progress&, const std::vector<Value>&) = nullptr;
     bool (*same)(const void*, const void*) = nullptr;  ///< none: results cannot be compared
@@ -188,9 +203,9 @@ struct Traits<R (*)(A...)> {
     template <auto F, class G>
     static constexpr Node node() {
         if constexpr (std::equality_comparable<R>)
-            return {&kNameOf<R>, kInputs<G>, &run<F>, &same<R>};
+            return {kNameOf<R>, kInputs<G>, &run<F>, &same<R>};
         else
-            return {&kNameOf<R>, kInputs<G>, &run<F>, nullptr};
+            return {kNameOf<R>, kInputs<G>, &run<F>, nullptr};
     }
 
   private:
@@ -276,14 +291,14 @@ struct Graph {
     /// Whether what no node gives has a cell that it is read by.
     static constexpr bool every_cell_is_there = [] {
         for (std::size_t c = 0; c < cells.count; ++c) {
-            if (cells.all[c].read == nullptr) return false;
+            if (!cells.all[c].has_cell) return false;
         }
         return true;
     }();
 
     template <class T>
     static consteval std::size_t slot() {
-        return slate::slot_of(cells, nodes, &slate::kNameOf<T>);
+        return slate::slot_of(cells, nodes, slate::kNameOf<T>);
     }
     static std::vector<slate::Slot> slots() {
         return slate::slots_of(std::span<const slate::Input>(cells.all).first(cells.count), nodes);

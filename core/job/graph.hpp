@@ -284,6 +284,7 @@ Settled settled(const run::Choices&, const run::Asked&, const Room&, const heat:
                 const ShellFlowed<false>&, const run::Library&, const plug::Cutting&, const PlugSheets&,
                 const RibSheets&, const part::CorePanels&, const plug::Library&);
 heat::FaceFolds face_folds(const ToolSurface&, Progress&);
+heat::FoldZones fold_zones(const heat::FaceFolds&, const part::ZonesAsked&, const BareFace&);
 Heated heated(const heat::Choices&, const heat::Findings&, const heat::OvenUse&);
 part::Findings part_of(const part::Choices&, const shape::Findings&, const split::Findings&,
                        const brief::Crew&, const part::Draped&, const part::Regions&, const part::CoreFit&,
@@ -338,24 +339,25 @@ Routes routes(const plug::Choices&, const shape::Choices&, const shape::Findings
 }  // namespace nodes
 
 struct JobGraph
-    : Graph<
-          Given, &brief::evaluate, &nodes::shape_of, &nodes::split_asked, &split::evaluate, &nodes::warmth,
-          &nodes::envelope_heat, &nodes::mould_of, &nodes::plug_of, &nodes::shell_made, &nodes::flange_plate,
-          &nodes::edge_of, &nodes::tool_surface, &nodes::under_ribs, &nodes::plug_under, &heat::shell_go,
-          &nodes::shell_limit, &nodes::shell_of, &back::evaluate, &bag::tape_land, &release::evaluate,
-          &nodes::cloth_asked, &nodes::draped, &nodes::bare_face, &nodes::zones_asked, &nodes::regions,
-          &nodes::inserts_asked, &nodes::insert_places, &nodes::core_asked, &nodes::core_fit, &bag::keepers,
-          &nodes::part_of, &heat::part_go, &heat::cures, &heat::oven_use, &bag::tool_behind, &bag::evaluate,
-          &nodes::face_folds, &heat::evaluate, &nodes::heated, &nodes::flow_asked, &nodes::duty_asked,
-          &nodes::face_wanted, &nodes::part_face<false>, &nodes::try_part_quickly, &nodes::flowed<false>,
-          &nodes::shell_flow_asked, &nodes::shell_face_wanted, &nodes::shell_face<false>,
-          &nodes::shell_flowed<false>, &nodes::run_of, &log::evaluate, &nodes::core_panels, &nodes::kit_asked,
-          &nodes::kit, &nodes::plug_cutting, &nodes::plug_sheets, &nodes::rib_cutting, &nodes::rib_sheets,
-          &nodes::settled, &nodes::mesh_edge<false>, &nodes::trial_face<false>, &nodes::try_quickly,
-          &nodes::mesh_edge<true>, &nodes::trial_face<true>, &nodes::try_finely, &nodes::part_face<true>,
-          &nodes::try_part_finely, &nodes::flowed<true>, &nodes::shell_face<true>, &nodes::shell_flowed<true>,
-          &nodes::seek_layout, &nodes::seek_race, &nodes::seek_cuts, &nodes::seek_shell_layout,
-          &nodes::seek_shell_race, &nodes::seek_pitch, &nodes::seek_stack, &nodes::routes> {};
+    : Graph<Given, &brief::evaluate, &nodes::shape_of, &nodes::split_asked, &split::evaluate, &nodes::warmth,
+            &nodes::envelope_heat, &nodes::mould_of, &nodes::plug_of, &nodes::shell_made,
+            &nodes::flange_plate, &nodes::edge_of, &nodes::tool_surface, &nodes::under_ribs,
+            &nodes::plug_under, &heat::shell_go, &nodes::shell_limit, &nodes::shell_of, &back::evaluate,
+            &bag::tape_land, &release::evaluate, &nodes::cloth_asked, &nodes::draped, &nodes::bare_face,
+            &nodes::zones_asked, &nodes::regions, &nodes::inserts_asked, &nodes::insert_places,
+            &nodes::core_asked, &nodes::core_fit, &bag::keepers, &nodes::part_of, &heat::part_go,
+            &heat::cures, &heat::oven_use, &bag::tool_behind, &bag::evaluate, &nodes::face_folds,
+            &nodes::fold_zones, &heat::evaluate, &nodes::heated, &nodes::flow_asked, &nodes::duty_asked,
+            &nodes::face_wanted, &nodes::part_face<false>, &nodes::try_part_quickly, &nodes::flowed<false>,
+            &nodes::shell_flow_asked, &nodes::shell_face_wanted, &nodes::shell_face<false>,
+            &nodes::shell_flowed<false>, &nodes::run_of, &log::evaluate, &nodes::core_panels,
+            &nodes::kit_asked, &nodes::kit, &nodes::plug_cutting, &nodes::plug_sheets, &nodes::rib_cutting,
+            &nodes::rib_sheets, &nodes::settled, &nodes::mesh_edge<false>, &nodes::trial_face<false>,
+            &nodes::try_quickly, &nodes::mesh_edge<true>, &nodes::trial_face<true>, &nodes::try_finely,
+            &nodes::part_face<true>, &nodes::try_part_finely, &nodes::flowed<true>, &nodes::shell_face<true>,
+            &nodes::shell_flowed<true>, &nodes::seek_layout, &nodes::seek_race, &nodes::seek_cuts,
+            &nodes::seek_shell_layout, &nodes::seek_shell_race, &nodes::seek_pitch, &nodes::seek_stack,
+            &nodes::routes> {};
 using JobSlate = Slate<JobGraph>;
 
 }  // namespace jig

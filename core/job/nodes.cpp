@@ -311,6 +311,10 @@ heat::FaceFolds face_folds(const ToolSurface& tool, Progress& progress) {
     return tool.face ? heat::face_folds(*tool.face, progress) : heat::FaceFolds{};
 }
 
+heat::FoldZones fold_zones(const heat::FaceFolds& on, const part::ZonesAsked& zones, const BareFace& bare) {
+    return heat::fold_zones(on, zones, bare.face);
+}
+
 Heated heated(const heat::Choices& c, const heat::Findings& heat, const heat::OvenUse& oven) {
     return {std::make_shared<const heat::Findings>(heat::with_oven(heat, c, oven))};
 }

@@ -43,6 +43,10 @@ part::Findings one_way() {
     return out;
 }
 
+heat::FoldZones no_zones(const heat::FaceFolds& on) {
+    return heat::fold_zones(on, {}, {});
+}
+
 GrowthChain gels_at(double T) {
     GrowthChain out;
     out.part_gel = T;
@@ -59,7 +63,7 @@ TEST_CASE("a fold closes by its own turn, by what the stack does across it") {
     const auto laid = one_way();
     // Both folds run along x: across them the stack grows by its second figure. From 373.15 K to 293.15 K
     // (30e-6 − 50e-6)·(−80)/(1 − 50e-6·80) = 1.60643e-3, and (−0.0002 + 0.004)/(1 − 0.004) = 3.81526e-3.
-    const auto use = heat::folds_use(on, gels_at(373.15), c, laid);
+    const auto use = heat::folds_use(on, no_zones(on), gels_at(373.15), c, laid);
     for (std::size_t i = 0; i < 2; ++i) {
         const double turn = kPi / 2 - lean;
         CHECK((*on.folds)[i].turn == Approx(turn).epsilon(0.01));
@@ -73,17 +77,20 @@ TEST_CASE("a fold closes by its own turn, by what the stack does across it") {
     }
     // The cloth turned by a quarter: its stiff way lies across.
     c.drape.turn = kPi / 2;
-    CHECK(heat::folds_use(on, gels_at(373.15), c, laid).all[0].alpha == Approx(1e-6).epsilon(0.02));
+    CHECK(heat::folds_use(on, no_zones(on), gels_at(373.15), c, laid).all[0].alpha ==
+          Approx(1e-6).epsilon(0.02));
     // By an eighth: the mean of both.
     c.drape.turn = kPi / 4;
-    CHECK(heat::folds_use(on, gels_at(373.15), c, laid).all[0].alpha == Approx(15.5e-6).epsilon(0.01));
+    CHECK(heat::folds_use(on, no_zones(on), gels_at(373.15), c, laid).all[0].alpha ==
+          Approx(15.5e-6).epsilon(0.01));
     // Gelled in the room only its cure is left.
-    CHECK(heat::folds_use(on, gels_at(293.15), c, laid).all[0].closes ==
+    CHECK(heat::folds_use(on, no_zones(on), gels_at(293.15), c, laid).all[0].closes ==
           Approx((*on.folds)[0].turn * 3.81526e-3).epsilon(1e-4));
 }
 
 TEST_CASE("what swings is judged by the brief's tolerance, until the drawing is opened for it") {
-    const auto use = heat::folds_use(folds_in(trough(0)), gels_at(373.15), {}, one_way());
+    const auto on = folds_in(trough(0));
+    const auto use = heat::folds_use(on, no_zones(on), gels_at(373.15), {}, one_way());
     heat::Choices c;
     Calls out;
     // 90° × 5.4217e-3 = 8.516e-3 rad; over 0.2 m that is 1.7 mm.
@@ -100,7 +107,8 @@ TEST_CASE("what swings is judged by the brief's tolerance, until the drawing is 
     CHECK(out.empty());
     // A face without a fold is said to have none.
     std::vector<Figure> figures;
-    const auto flat = heat::folds_use(folds_in(shapes::plate(1, 1, 40, 40)), gels_at(373.15), {}, one_way());
+    const auto plain = folds_in(shapes::plate(1, 1, 40, 40));
+    const auto flat = heat::folds_use(plain, no_zones(plain), gels_at(373.15), {}, one_way());
     heat::fold_figures(c, flat, figures);
     REQUIRE(figures.size() == 1);
     CHECK(figures[0].value == 0);
@@ -132,4 +140,64 @@ TEST_CASE("the folds of a job's face follow its shape, and its heat what they cl
         CHECK(hot.heat->folds.all[i].closes != Approx(use.all[i].closes).epsilon(0.01));
         CHECK((*hot.heat->folds.on.folds)[i].turn == (*use.on.folds)[i].turn);
     }
+}
+
+TEST_CASE("a fold under zones closes by what their stacks do, by their shares of it") {
+    const Eigen::AngleAxisd about(0.8, Point(1, -2, 0.5).normalized());
+    for (const bool turned : {false, true}) {
+        auto mesh = trough(0);
+        auto on = folds_in(mesh);
+        if (turned) {
+            for (auto& p : mesh.points) p = about * p;
+            on = folds_in(mesh);
+            on.frame = {about * Point::UnitX(), about * Point::UnitY(), about * Point::UnitZ()};
+        }
+        REQUIRE(on.folds->size() == 2);
+        part::Draped bare;
+        bare.face = std::make_shared<const TriangleMesh>(mesh);
+        // Of the trough's length one half, and of that the wall to one side once more.
+        const auto over = [](double from, double to, double low, double high) {
+            part::Zone z;
+            z.place = ZonePlace::inside;
+            z.line = {{from, low}, {to, low}, {to, high}, {from, high}};
+            return z;
+        };
+        const auto zones = heat::fold_zones(on, {{over(-0.6, 0, -0.5, 0.5), over(-0.6, 0, 0.05, 0.5)}}, bare);
+        REQUIRE(zones.of.size() == 2);
+        auto laid = one_way();
+        auto stiff = laid.stack;
+        stiff.laminate.cte_through = 40e-6;
+        stiff.cure.through = 0.001;
+        laid.regions = {{0b00, 1, laid.stack, {}}, {0b01, 1, stiff, {}}};
+        const auto use = heat::folds_use(on, zones, gels_at(373.15), {}, laid);
+        const auto none = heat::folds_use(on, no_zones(on), gels_at(373.15), {}, laid);
+        // (30e-6 − 40e-6)·(−80)/(1 − 40e-6·80) = 0.802568e-3, and (−0.0002 + 0.001)/(1 − 0.001) =
+        // 0.800801e-3; without zones 5.42169e-3, as above.
+        for (std::size_t i = 0; i < 2; ++i) {
+            const auto& fold = (*on.folds)[i];
+            const bool beside = on.frame.v.dot(fold.at) > 0;
+            double all = 0;
+            for (const auto& share : zones.of[i]) {
+                all += share.share;
+                const bool zoned = share.zones == (beside ? 0b11U : 0b01U);
+                CHECK((zoned || share.zones == 0));
+                CHECK(share.share == Approx(0.5).epsilon(0.03));
+            }
+            CHECK(all == Approx(1));
+            CHECK(use.all[i].zoned == Approx(0.5).epsilon(0.03));
+            CHECK(none.all[i].zoned == 0);
+            CHECK(none.all[i].closes == Approx(fold.turn * 5.42169e-3).epsilon(2e-3));
+            // Where both lie the job has no stack of its own here: the common one stands in.
+            const double half = beside ? 5.42169e-3 : 0.802568e-3 + 0.800801e-3;
+            CHECK(use.all[i].closes == Approx(fold.turn * (5.42169e-3 + half) / 2).epsilon(0.03));
+            CHECK(use.all[i].alpha == Approx(30e-6).epsilon(0.01));
+        }
+        // All of it in one zone.
+        const auto whole = heat::fold_zones(on, {{over(-9, 9, -9, 9)}}, bare);
+        const auto closes = heat::folds_use(on, whole, gels_at(373.15), {}, laid).all[0];
+        CHECK(closes.zoned == Approx(1));
+        CHECK(closes.closes == Approx((*on.folds)[0].turn * (0.802568e-3 + 0.800801e-3)).epsilon(2e-3));
+    }
+    // Without a face there is nothing to share.
+    CHECK(heat::fold_zones({}, {{part::Zone{}}}, {}).of.empty());
 }

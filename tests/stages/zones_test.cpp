@@ -243,6 +243,41 @@ TEST_CASE("mass, resin, hours and goods of a part with zones are the sums by han
     CHECK(worked_out(twice).part->mass == Approx(p.mass + strip * own.areal_mass()).epsilon(1e-9));
 }
 
+TEST_CASE("what zones do to the stiffness is told by zone and in sum") {
+    auto job = foam_part();
+    const auto figure = [](const Findings& f, const std::string& key) -> const Figure* {
+        const auto& all = f.part->figures;
+        const auto at =
+            std::find_if(all.begin(), all.end(), [&](const Figure& one) { return one.key == key; });
+        return at == all.end() ? nullptr : &*at;
+    };
+    CHECK(figure(worked_out(job), "D_zoned") == nullptr);
+    auto z = rim(0.03);
+    z.way = ZoneWay::for_core;
+    job.part.zones = {z};
+    const auto f = worked_out(job);
+    const double share = f.part->marked->area_of(0) / f.part->marked->area;
+    // Both skins close together: E*·t³/12 of a solid plate, since both lie alike.
+    const auto& skin = f.part->stack.laid.front().ply;
+    const double t = 2 * skin.thickness, nu = skin.material.nu12,
+                 thin = skin.material.E1 / (1 - nu * nu) * t * t * t / 12,
+                 thick = f.part->stack.laminate.D_free(0, 0);
+    const auto* sum = figure(f, "D_zoned");
+    REQUIRE(sum != nullptr);
+    CHECK(sum->value == Approx(1 / (share / thin + (1 - share) / thick)).epsilon(1e-3));
+    CHECK(sum->value < thick);
+    // What has no core is as stiff as solid.
+    const auto* told = figure(f, "zone_1");
+    REQUIRE(told != nullptr);
+    CHECK(told->reason.ends_with("D*11, 1 times as stiff as solid"));
+    // A zone of nothing new over all of the face changes nothing in sum.
+    auto twice = job;
+    twice.part.zones = {inside({{-9, -9}, {9, -9}, {9, 9}, {-9, 9}})};
+    twice.part.zones[0].way = ZoneWay::instead;
+    twice.part.zones[0].layers = job.part.layers;
+    CHECK(figure(worked_out(twice), "D_zoned")->value == Approx(thick).epsilon(1e-9));
+}
+
 TEST_CASE("each zone's plies are cut as it lies, and the common ones where a zone leaves them") {
     const auto mesh = plate(32, 20, kLevel);
     edge::ToolFace tool;

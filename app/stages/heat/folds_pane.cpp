@@ -64,17 +64,20 @@ class FoldsPane : public Pane {
             rows << QStringList{QString::fromStdString(use.on.where[i]),
                                 shown(Kind::angle, fold.turn, wording),
                                 shown(Kind::angle, one.closes, wording), hundredths(one.build)};
-            tips
-                << QString(
-                       "%1, %2 along it, %3; across it the stack grows by %4; %5 of its shorter flank swing, "
-                       "whose end moves %6")
-                       .arg(fold.hollow ? "hollow seen from outside" : "round seen from outside",
-                            shown(Kind::length, fold.length, wording),
-                            fold.radius > 0 ? "radius " + shown(Kind::thickness, fold.radius, wording)
-                                            : QString("sharp"),
-                            shown(Kind::expansion, one.alpha, wording),
-                            shown(Kind::length, one.swings, wording),
-                            shown(Kind::thickness, one.moves, wording));
+            tips << QString(
+                        "%1, %2 along it, %3; across it the stack grows by %4%7; %5 of its shorter flank "
+                        "swing, "
+                        "whose end moves %6")
+                        .arg(fold.hollow ? "hollow seen from outside" : "round seen from outside",
+                             shown(Kind::length, fold.length, wording),
+                             fold.radius > 0 ? "radius " + shown(Kind::thickness, fold.radius, wording)
+                                             : QString("sharp"),
+                             shown(Kind::expansion, one.alpha, wording),
+                             shown(Kind::length, one.swings, wording),
+                             shown(Kind::thickness, one.moves, wording),
+                             one.zoned > 0 ? QString(", %1 % of it as its zones are laid")
+                                                 .arg(std::lround(100 * one.zoned))
+                                           : QString());
         }
         table_->show_rows(rows, tips);
         fit_height(table_, 1, 8);

@@ -80,7 +80,7 @@ Findings evaluate(const Choices& c, const brief::Limits& brief, const shape::Fin
                   const plug::Choices& routes, const plug::Findings& plug, const shell::Findings& shell,
                   const part::Choices& part_choices, const part::Findings& part, const Cures& cures,
                   const ShellGo& shell_go, const PartGo& part_go, const FaceFolds& folds,
-                  const Library& shop) {
+                  const FoldZones& fold_zones, const Library& shop) {
     Findings out;
     out.shell_go = shell_go;
     out.part_go = part_go;
@@ -127,7 +127,7 @@ Findings evaluate(const Choices& c, const brief::Limits& brief, const shape::Fin
     const auto& pl = part.stack.laminate;
     out.spring_in = spring_in(c.corner, out.chain.part_alpha, pl.cte_through, -part.stack.cure.in_plane,
                               -part.stack.cure.through, c.room - out.chain.part_gel);
-    out.folds = folds_use(folds, out.chain, part_choices, part);
+    out.folds = folds_use(folds, fold_zones, out.chain, part_choices, part);
     // Opened once is opened enough: the tool turns as it is drawn.
     for (std::size_t i = 0; c.opened && i < out.folds.all.size(); ++i)
         out.folds.all[i].build = (*folds.folds)[i].turn;

@@ -40,7 +40,7 @@ Findings evaluate(const Choices& choices, const brief::Limits& brief, const shap
                   const plug::Choices& routes, const plug::Findings& plug, const shell::Findings& shell,
                   const part::Choices& part_choices, const part::Findings& part, const Cures& cures,
                   const ShellGo& shell_go, const PartGo& part_go, const FaceFolds& folds,
-                  const Library& shop);
+                  const FoldZones& fold_zones, const Library& shop);
 
 /// With the oven's figures after its own.
 Findings with_oven(Findings findings, const Choices& choices, const OvenUse& oven);

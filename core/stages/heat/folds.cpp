@@ -4,7 +4,9 @@
 
 #include <algorithm>
 #include <cmath>
+#include <map>
 
+#include "core/science/mesh/cut.hpp"
 #include "core/science/mesh/refine.hpp"
 #include "core/stages/whereabouts.hpp"
 
@@ -40,6 +42,13 @@ double alpha_across(const FaceFolds& on, const Fold& fold, double turn, const La
     const double angle = std::atan2(fold.across.dot(y), fold.across.dot(x)) - turn;
     const double c = std::cos(angle), s = std::sin(angle);
     return laid.cte[0] * c * c + laid.cte[1] * s * s;
+}
+
+/// The stack where these zones lie.
+const StackSum& stack_under(const part::Findings& laid, std::uint32_t zones) {
+    const auto at = std::find_if(laid.regions.begin(), laid.regions.end(),
+                                 [&](const part::RegionSum& r) { return r.zones == zones; });
+    return at != laid.regions.end() ? at->stack : laid.stack;
 }
 
 std::string number_of(std::size_t fold) {
@@ -80,18 +89,45 @@ FaceFolds face_folds(const edge::ToolFace& tool, Progress& progress) {
     return out;
 }
 
-FoldsUse folds_use(const FaceFolds& on, const GrowthChain& chain, const part::Choices& part,
-                   const part::Findings& laid) {
+FoldZones fold_zones(const FaceFolds& on, const part::ZonesAsked& zones, const part::Draped& bare) {
+    FoldZones out;
+    if (!on.folds) return out;
+    out.of.assign(on.folds->size(), {{}});
+    if (zones.places.empty() || !bare.face) return out;
+    for (std::size_t i = 0; i < on.folds->size(); ++i) {
+        const auto strip = some_faces(*on.face, (*on.folds)[i].faces);
+        const auto marks = part::zones_on(zones, on.frame, *bare.face, strip);
+        std::map<std::uint32_t, double> areas;
+        double all = 0;
+        for (std::size_t f = 0; f < marks.size(); ++f) {
+            const double area = strip.area_vector2(f).norm();
+            areas[marks[f]] += area;
+            all += area;
+        }
+        if (!(all > 0)) continue;
+        out.of[i].clear();
+        for (const auto& [bits, area] : areas) out.of[i].push_back({bits, area / all});
+    }
+    return out;
+}
+
+FoldsUse folds_use(const FaceFolds& on, const FoldZones& zones, const GrowthChain& chain,
+                   const part::Choices& part, const part::Findings& laid) {
     FoldsUse out;
     out.on = on;
     if (!on.folds) return out;
-    const auto& l = laid.stack.laminate;
     for (std::size_t i = 0; i < on.folds->size(); ++i) {
         const auto& fold = (*on.folds)[i];
         FoldCloses one;
-        one.alpha = alpha_across(on, fold, part.drape.turn, l);
-        one.closes = spring_in(fold.turn, one.alpha, l.cte_through, -laid.stack.cure.in_plane,
-                               -laid.stack.cure.through, chain.room - chain.part_gel);
+        for (const auto& [bits, share] : zones.of.at(i)) {
+            const auto& stack = stack_under(laid, bits);
+            const double alpha = alpha_across(on, fold, part.drape.turn, stack.laminate);
+            one.alpha += share * alpha;
+            one.closes +=
+                share * spring_in(fold.turn, alpha, stack.laminate.cte_through, -stack.cure.in_plane,
+                                  -stack.cure.through, chain.room - chain.part_gel);
+            one.zoned += bits != 0 ? share : 0;
+        }
         // What the tool turns by, the part turns by as many times more.
         one.build = fold.turn / (1 + one.closes / fold.turn);
         // Held at its ends, a flank bows in no further than half of its length from them.
@@ -116,13 +152,15 @@ void fold_figures(const Choices& c, const FoldsUse& use, std::vector<Figure>& ou
     out.push_back({"folds", "folds of the part", Kind::count, static_cast<double>(use.all.size()),
                    "strips of the face that it is laid on which turn one way by more than " +
                        quantity(Kind::angle, kLeast) + "; Heat lists them, the stand shows them"});
-    out.push_back({"fold_moves", "worst fold moves its flank by", Kind::thickness, one.moves,
-                   "fold " + number_of(*at) + " (" + use.on.where[*at] + ") turns by " +
-                       quantity(Kind::angle, fold.turn) + " and closes by " +
-                       quantity(Kind::angle, one.closes) + "; " + quantity(Kind::length, one.swings) +
-                       " of its shorter flank swing" +
-                       (fold.free ? "" : ", which is held at an end: half the fold's length at most") +
-                       (c.opened ? "; the drawing has its folds opened for it" : "")});
+    out.push_back(
+        {"fold_moves", "worst fold moves its flank by", Kind::thickness, one.moves,
+         "fold " + number_of(*at) + " (" + use.on.where[*at] + ") turns by " +
+             quantity(Kind::angle, fold.turn) + " and closes by " + quantity(Kind::angle, one.closes) +
+             (one.zoned > 0 ? fmt::format(", {:.0f} % of it by the stacks of its zones", 100 * one.zoned)
+                            : std::string()) +
+             "; " + quantity(Kind::length, one.swings) + " of its shorter flank swing" +
+             (fold.free ? "" : ", which is held at an end: half the fold's length at most") +
+             (c.opened ? "; the drawing has its folds opened for it" : "")});
 }
 
 void fold_calls(const Choices& c, const FoldsUse& use, double tolerance, Calls& out) {

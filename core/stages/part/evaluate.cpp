@@ -230,6 +230,31 @@ void add_goes(Findings& out) {
     }
 }
 
+/// A stack on two supports against its plies alone.
+struct AgainstSolid {
+    double solid_D = 0;  ///< N·m, D*11 of the same plies without core, thickened all alike to the same mass
+    double stiffer = 1;  ///< times that these give under the same load, to what the stack gives
+};
+AgainstSolid against_solid(const StackSum& stack, double span) {
+    std::vector<StackPly> solid;
+    double core = 0, mass = 0;
+    for (const auto& l : stack.laid) {
+        if (l.layer.kind == LayerKind::core) {
+            core += l.ply.thickness;
+        } else {
+            solid.push_back(l.ply);
+            mass += l.ply.thickness * l.ply.material.density;
+        }
+    }
+    if (!(core > 0) || solid.empty()) return {stack.laminate.D_free(0, 0), 1};
+    for (auto& p : solid) p.thickness *= stack.areal_mass() / mass;
+    const auto gives = [&](const Laminate& l) {
+        return strip_sag_uniform(1, span, l.D_free(0, 0), l.shear_stiffness[0]);
+    };
+    const auto plain = laminate(solid);
+    return {plain.D_free(0, 0), gives(plain) / gives(stack.laminate)};
+}
+
 /// What each zone comes to, beside the common stack.
 void add_zones(const Choices& c, Findings& out) {
     if (c.zones.empty()) return;
@@ -251,17 +276,33 @@ void add_zones(const Choices& c, Findings& out) {
         const double bends = l.D_free(0, 0) / common;
         out.figures.push_back(
             {key, "zone " + zone.name, Kind::mass, mass,
-             fmt::format("{}, {}: {} thick, {}{}; bends {} as the common stack by D*11",
-                         quantity(Kind::area, area), said(zone.way), quantity(Kind::thickness, l.thickness),
-                         quantity(Kind::areal_mass, plain->stack.areal_mass()),
-                         std::popcount(plain->zones) > 1 ? " with what else lies there" : "",
-                         bends >= 1 ? fmt::format("{:.3g} times as little", bends)
-                                    : fmt::format("{:.3g} times as much", 1 / bends))});
+             fmt::format(
+                 "{}, {}: {} thick, {}{}; bends {} as the common stack by D*11, {:.3g} times as stiff "
+                 "as solid",
+                 quantity(Kind::area, area), said(zone.way), quantity(Kind::thickness, l.thickness),
+                 quantity(Kind::areal_mass, plain->stack.areal_mass()),
+                 std::popcount(plain->zones) > 1 ? " with what else lies there" : "",
+                 bends >= 1 ? fmt::format("{:.3g} times as little", bends)
+                            : fmt::format("{:.3g} times as much", 1 / bends),
+                 against_solid(plain->stack, c.span).stiffer)});
     }
     double zoned = 0;
     for (const auto& r : out.regions) zoned += r.zones != 0 ? r.area : 0;
     out.figures.push_back({"zoned", "of the face, in zones", Kind::area, zoned,
                            "places where several lie over one another count once"});
+    double area = 0, gives = 0, bears = 0;
+    for (const auto& r : out.regions) {
+        const double D = r.stack.laminate.D_free(0, 0);
+        area += r.area;
+        gives += r.area / D;
+        bears += r.area * D;
+    }
+    if (area > 0)
+        out.figures.push_back(
+            {"D_zoned", "bending stiffness, zones counted", Kind::stiffness, area / gives,
+             fmt::format("of strips that run from region to region, area ÷ Σ area/D*11; were all regions "
+                         "side by side it would be {}. How they truly lie the trial under load knows",
+                         quantity(Kind::stiffness, bears / area))});
 }
 
 /// What its inserts bear, and what they weigh beyond the core that they take the place of.
@@ -312,30 +353,13 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
     const double mixed = mixed_in(out), over = mixed > 0 ? out.resin_mix / mixed : 1;
     out.goes = goes(c, out.laying_order, out.regions, split.parts(), over, out.working.pot, brief, shop);
     for (const auto& go : out.goes) out.pots += go.pots;
-    // The same plies without core, thickened all alike until they weigh as much.
-    std::vector<StackPly> solid;
-    double core = 0, solid_mass = 0;
-    for (const auto& l : out.stack.laid) {
-        if (l.layer.kind == LayerKind::core) {
-            core += l.ply.thickness;
-        } else {
-            solid.push_back(l.ply);
-            solid_mass += l.ply.thickness * l.ply.material.density;
-        }
-    }
     const auto& l = out.stack.laminate;
+    double core = 0;
+    for (const auto& laid : out.stack.laid)
+        core += laid.layer.kind == LayerKind::core ? laid.ply.thickness : 0;
     out.core_share = core / l.thickness;
-    double solid_D = l.D_free(0, 0);
-    const auto gives = [&](const Laminate& a) {
-        return strip_sag_uniform(1, c.span, a.D_free(0, 0), a.shear_stiffness[0]);
-    };
-    if (core > 0 && !solid.empty()) {
-        const double scale = out.stack.areal_mass() / solid_mass;
-        for (auto& p : solid) p.thickness *= scale;
-        const auto plain = laminate(solid);
-        solid_D = plain.D_free(0, 0);
-        out.stiffer = gives(plain) / gives(l);
-    }
+    const auto solid = against_solid(out.stack, c.span);
+    out.stiffer = solid.stiffer;
     out.figures = {
         {"thickness", "thickness", Kind::thickness, l.thickness,
          fmt::format("sum of layers, {:.0f} % of it core", 100 * out.core_share)},
@@ -352,8 +376,9 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
          fmt::format(
              "strip of {} on two supports under an even load, 5qL⁴/384D* + qL²/8S, against the same plies "
              "without core, thickened to the same mass: D*11 = {}; shear takes {:.0f} % of what it gives",
-             quantity(Kind::length, c.span), quantity(Kind::stiffness, solid_D),
-             100 * (1 - strip_sag_uniform(1, c.span, l.D_free(0, 0), 1e30) / gives(l)))},
+             quantity(Kind::length, c.span), quantity(Kind::stiffness, solid.solid_D),
+             100 * (1 - strip_sag_uniform(1, c.span, l.D_free(0, 0), 1e30) /
+                            strip_sag_uniform(1, c.span, l.D_free(0, 0), l.shear_stiffness[0])))},
         {"resin", "resin to mix for each part", Kind::mass, out.resin_mix,
          out.resin_mix > 0
              ? fmt::format("{}, and {} beside the laminate, listed below", said(c.resin_by),
