@@ -28,12 +28,7 @@ std::vector<Slot> slots_of(std::span<const Input> cells, std::span<const Node> n
     for (const auto& cell : cells) out.push_back({{}, cell.read, nullptr, cell.same});
     for (const auto& node : nodes) {
         Slot slot{{}, nullptr, node.run, node.same};
-        for (const auto& input : node.inputs) {
-            const auto cell = std::find_if(cells.begin(), cells.end(),
-                                           [&](const Input& c) { return c.type == input.type; });
-            slot.inputs.push_back(cell != cells.end() ? static_cast<std::size_t>(cell - cells.begin())
-                                                      : cells.size() + giver_of(nodes, input.type));
-        }
+        for (const auto& input : node.inputs) slot.inputs.push_back(slot_of(cells, nodes, input.type));
         out.push_back(std::move(slot));
     }
     return out;

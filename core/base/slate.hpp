@@ -225,33 +225,34 @@ constexpr std::size_t giver_of(std::span<const Node> nodes, TypeName type) {
     return at;
 }
 
+/// The place of a type among inputs; their number where it is not there.
+constexpr std::size_t place_of(std::span<const Input> inputs, TypeName type) {
+    std::size_t at = 0;
+    while (at < inputs.size() && inputs[at].type != type) ++at;
+    return at;
+}
+
 /// The inputs that no node gives, each once, in the order in which they are first read.
 template <std::size_t most>
 struct Cells {
-    std::array<Input, most> all;
+    std::array<Input, most> room;
     std::size_t count = 0;
 
     constexpr explicit Cells(std::span<const Node> nodes) {
         for (const auto& node : nodes) {
             for (const auto& input : node.inputs) {
-                if (giver_of(nodes, input.type) == nodes.size() && place(input.type) == count)
-                    all[count++] = input;
+                if (giver_of(nodes, input.type) == nodes.size() && place_of(all(), input.type) == count)
+                    room[count++] = input;
             }
         }
     }
-    /// Their number for what is not among them.
-    [[nodiscard]] constexpr std::size_t place(TypeName type) const {
-        std::size_t at = 0;
-        while (at < count && all[at].type != type) ++at;
-        return at;
-    }
+    [[nodiscard]] constexpr std::span<const Input> all() const { return std::span(room).first(count); }
 };
 
 /// Where a type stands: cells first. Past all of them for one that is neither read nor given.
-template <std::size_t most>
-constexpr std::size_t slot_of(const Cells<most>& cells, std::span<const Node> nodes, TypeName type) {
-    const auto cell = cells.place(type);
-    return cell < cells.count ? cell : cell + giver_of(nodes, type);
+constexpr std::size_t slot_of(std::span<const Input> cells, std::span<const Node> nodes, TypeName type) {
+    const auto cell = place_of(cells, type);
+    return cell < cells.size() ? cell : cell + giver_of(nodes, type);
 }
 
 /// The slots of all that the nodes read and give.
@@ -290,19 +291,17 @@ struct Graph {
         cells{nodes};
     /// Whether what no node gives has a cell that it is read by.
     static constexpr bool every_cell_is_there = [] {
-        for (std::size_t c = 0; c < cells.count; ++c) {
-            if (!cells.all[c].has_cell) return false;
+        for (const auto& cell : cells.all()) {
+            if (!cell.has_cell) return false;
         }
         return true;
     }();
 
     template <class T>
     static consteval std::size_t slot() {
-        return slate::slot_of(cells, nodes, slate::kNameOf<T>);
+        return slate::slot_of(cells.all(), nodes, slate::kNameOf<T>);
     }
-    static std::vector<slate::Slot> slots() {
-        return slate::slots_of(std::span<const slate::Input>(cells.all).first(cells.count), nodes);
-    }
+    static std::vector<slate::Slot> slots() { return slate::slots_of(cells.all(), nodes); }
 };
 
 /// Findings by type. What is laid down once stays as it is: several jobs, or a job and what is tried beside

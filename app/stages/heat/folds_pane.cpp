@@ -66,8 +66,7 @@ class FoldsPane : public Pane {
                                 shown(Kind::angle, one.closes, wording), hundredths(one.build)};
             tips << QString(
                         "%1, %2 along it, %3; across it the stack grows by %4%7; %5 of its shorter flank "
-                        "swing, "
-                        "whose end moves %6")
+                        "swing, whose end moves %6")
                         .arg(fold.hollow ? "hollow seen from outside" : "round seen from outside",
                              shown(Kind::length, fold.length, wording),
                              fold.radius > 0 ? "radius " + shown(Kind::thickness, fold.radius, wording)

@@ -44,7 +44,7 @@ double alpha_across(const FaceFolds& on, const Fold& fold, double turn, const La
     return laid.cte[0] * c * c + laid.cte[1] * s * s;
 }
 
-/// The stack where these zones lie.
+/// The stack where these zones lie; the common one for a sliver that the part has no region of.
 const StackSum& stack_under(const part::Findings& laid, std::uint32_t zones) {
     const auto at = std::find_if(laid.regions.begin(), laid.regions.end(),
                                  [&](const part::RegionSum& r) { return r.zones == zones; });
@@ -94,14 +94,18 @@ FoldZones fold_zones(const FaceFolds& on, const part::ZonesAsked& zones, const p
     if (!on.folds) return out;
     out.of.assign(on.folds->size(), {{}});
     if (zones.places.empty() || !bare.face) return out;
+    // All strips at once: how far a zone's rim lies off is worked out once for a face.
+    std::vector<std::uint32_t> keep;
+    for (const auto& fold : *on.folds) keep.insert(keep.end(), fold.faces.begin(), fold.faces.end());
+    const auto strips = some_faces(*on.face, keep);
+    const auto marks = part::zones_on(zones, on.frame, *bare.face, strips);
+    std::size_t next = 0;
     for (std::size_t i = 0; i < on.folds->size(); ++i) {
-        const auto strip = some_faces(*on.face, (*on.folds)[i].faces);
-        const auto marks = part::zones_on(zones, on.frame, *bare.face, strip);
         std::map<std::uint32_t, double> areas;
         double all = 0;
-        for (std::size_t f = 0; f < marks.size(); ++f) {
-            const double area = strip.area_vector2(f).norm();
-            areas[marks[f]] += area;
+        for (const auto end = next + (*on.folds)[i].faces.size(); next < end; ++next) {
+            const double area = strips.area_vector2(next).norm();
+            areas[marks[next]] += area;
             all += area;
         }
         if (!(all > 0)) continue;

@@ -274,8 +274,6 @@ void add_zones(const Choices& c, Findings& out) {
         const auto& l = plain->stack.laminate;
         const auto key = fmt::format("zone_{}", z + 1);
         const double bends = l.D_free(0, 0) / common;
-        const bool cored = std::any_of(plain->stack.laid.begin(), plain->stack.laid.end(),
-                                       [](const auto& laid) { return laid.layer.kind == LayerKind::core; });
         out.figures.push_back(
             {key, "zone " + zone.name, Kind::mass, mass,
              fmt::format("{}, {}: {} thick, {}{}; bends {} as the common stack by D*11{}",
@@ -284,9 +282,10 @@ void add_zones(const Choices& c, Findings& out) {
                          std::popcount(plain->zones) > 1 ? " with what else lies there" : "",
                          bends >= 1 ? fmt::format("{:.3g} times as little", bends)
                                     : fmt::format("{:.3g} times as much", 1 / bends),
-                         cored ? fmt::format(", {:.3g} times as stiff as solid",
-                                             against_solid(plain->stack, c.span).stiffer)
-                               : std::string())});
+                         has_core(layers_under(c, plain->zones))
+                             ? fmt::format(", {:.3g} times as stiff as solid",
+                                           against_solid(plain->stack, c.span).stiffer)
+                             : std::string())});
     }
     double zoned = 0;
     for (const auto& r : out.regions) zoned += r.zones != 0 ? r.area : 0;
