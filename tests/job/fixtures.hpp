@@ -1,6 +1,7 @@
 // The demo job and shop, worked out once.
 #pragma once
 
+#include <array>
 #include <filesystem>
 
 #include "core/job/evaluate.hpp"
@@ -22,14 +23,18 @@ inline jig::Job demo(const std::string& name = "cello-case") {
     return jig::load_job(data() + "/demo/" + name + ".json");
 }
 
-/// The stages alone; a tool on trial is asked for where a test is about it.
-inline jig::Findings worked_out(const jig::Job& job, jig::Depth depth = jig::Depth::stages) {
-    return jig::evaluate(job, shop(), quiet, depth);
-}
-
 /// The shop for a board, which outlives it.
 inline std::shared_ptr<const jig::Shop> shared_shop() {
     return {std::shared_ptr<const jig::Shop>{}, &shop()};
+}
+
+/// The stages alone; a tool on trial is asked for where a test is about it. One board for each depth serves
+/// all tests of a program, as it serves a window from edit to edit: what a deeper look found is shown to a
+/// shallower one, so they share none. That kept findings are fresh ones is a test of its own.
+inline jig::Findings worked_out(const jig::Job& job, jig::Depth depth = jig::Depth::stages) {
+    static std::array<jig::JobBoard, 3> boards;
+    auto& board = boards.at(static_cast<std::size_t>(depth));
+    return board.work_out(board.lay(job, shared_shop()), depth, quiet);
 }
 
 inline const jig::Call* call(const jig::Findings& f, const std::string& key) {

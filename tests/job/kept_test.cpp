@@ -102,7 +102,7 @@ void change_leaves(std::size_t step, std::size_t sparser) {
 }  // namespace
 
 TEST_CASE("a leaf of a job that is changed reaches all that reads it") {
-    change_leaves(37, 3);
+    change_leaves(61, 3);
 }
 
 // Ten minutes: every leaf of every demo. Run by name or by its tag.
@@ -147,7 +147,7 @@ void change_entries(std::size_t step) {
 }  // namespace
 
 TEST_CASE("entries of the shop that are changed reach all that reads them") {
-    change_entries(3);
+    change_entries(5);
 }
 
 TEST_CASE("every entry of the shop that is changed reaches all that reads it", "[.every]") {

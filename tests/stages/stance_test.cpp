@@ -76,6 +76,50 @@ TEST_CASE(
     CHECK(wobbly.pushed({end}).front().tips);
 }
 
+TEST_CASE(
+    "a tool turned over by the factor of its feet bends as a beam on its ends, and as by one of its own") {
+    FlatTool strip(1.2, 0.08);
+    strip.back.feet.along = 3;
+    const auto even = back::even_face(strip.face, 0.02, quiet);
+    const auto in = strip.inputs();
+    const back::Bench bench(in, even, quiet);
+    const auto corners = bench.rim_corners();
+    const back::OnFeet stance(bench, bench.tool().feet, quiet);
+    const auto turned = back::OnFeet(stance, corners).standing(-1).solution;
+    // Its own weight, evenly along, between two ends: 5·w·L³/384·E·I of the whole weight.
+    const auto& l = strip.laminate();
+    const double EI = l.bending.Ex * std::pow(l.thickness, 3) / 12 * strip.width,
+                 weight = stance.system().mass() * kGravity;
+    double low = 1e9, high = -1e9;
+    for (const auto i : corners) {
+        low = std::min(low, bench.points()[i].x());
+        high = std::max(high, bench.points()[i].x());
+    }
+    const auto middle = nearest(bench.points(), bench.rim(), (low + high) / 2, 0);
+    CHECK(std::abs(turned.displacement(middle).z()) ==
+          Approx(5 * weight * std::pow(high - low, 3) / (384 * EI)).epsilon(0.03));
+    CHECK(turned.reactions.z() == Approx(weight).epsilon(1e-6));
+    const auto own = back::OnFeet(bench, corners, quiet).standing(-1).solution;
+    CHECK((turned.freedoms - own.freedoms).norm() < 1e-6 * own.freedoms.norm());
+    // Nor does it shift or turn sideways against the corners that hold it there, on feet askew either.
+    for (const auto* name : {"radar-dome", "pavilion-petal"}) {
+        auto job = demo(name);
+        const auto f = worked_out(job);
+        const auto ins = tool_inputs(job, f, shop());
+        const auto coarse_face =
+            back::even_face(*f.edge->tool, back::edge_for(ins.face, ins.back, 900), quiet);
+        const back::Bench real(ins, coarse_face, quiet);
+        const back::OnFeet on_feet(real, real.tool().feet, quiet);
+        const auto by_feet = back::OnFeet(on_feet, real.rim_corners()).standing(-1).solution;
+        const auto by_rim = back::OnFeet(real, real.rim_corners(), quiet).standing(-1).solution;
+        INFO(name);
+        CHECK(by_rim.largest > 0);
+        CHECK((by_feet.freedoms - by_rim.freedoms).norm() < 1e-5 * by_rim.freedoms.norm());
+        CHECK(by_feet.largest == Approx(by_rim.largest).epsilon(1e-5));
+        CHECK(by_feet.displacement(real.rim_corners().front()).head<2>().norm() < 1e-9);
+    }
+}
+
 TEST_CASE("an envelope bag balances itself to nine digits, in force and in moment, over any back") {
     for (const auto* name : {"cello-case", "radar-dome", "pavilion-petal"}) {
         for (const auto kind : {BackKind::egg_crate, BackKind::none, BackKind::tubes}) {

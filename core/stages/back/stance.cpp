@@ -44,12 +44,36 @@ struct OnFeet::Reached {
 OnFeet::OnFeet(const Bench& bench, const std::vector<std::uint32_t>& feet, Progress& progress)
     : points_(bench.points()),
       feet_(feet),
-      system_(bench.tool().model, three_of(bench.points(), feet), progress) {
+      three_(three_of(points_, feet)),
+      system_(std::make_shared<const shell_fe::System>(bench.tool().model, three_, progress)) {
+    push_each_foot();
+}
+
+OnFeet::OnFeet(const OnFeet& same, const std::vector<std::uint32_t>& feet)
+    : points_(same.points_), feet_(feet), three_(three_of(points_, feet)), system_(same.system_) {
+    push_each_foot();
+}
+
+void OnFeet::push_each_foot() {
     auto loads = unit_loads(feet_);
     loads.push_back(Bench::weight(1));
-    unit_ = system_.solve(loads);
+    unit_ = system_->solve(loads);
     weight_ = std::move(unit_.back());
     unit_.pop_back();
+}
+
+/// The first foot stays where it is, the far one does not move across the line between them.
+void OnFeet::hold_sideways(Solution& u) const {
+    const auto first = three_[0].points.front(), far = three_[1].points.front();
+    const Point shift = u.displacement(first);
+    const Point slips = u.displacement(far) - shift, line = points_[far] - points_[first];
+    const double turn = three_[1].fix[1] ? -slips.y() / line.x() : slips.x() / line.y();
+    for (std::size_t i = 0; i < points_.size(); ++i) {
+        const auto at = static_cast<Eigen::Index>(6 * i);
+        const Point from = points_[i] - points_[first];
+        u.freedoms.segment<2>(at) += turn * Point2(-from.y(), from.x()) - shift.head<2>();
+        u.freedoms[at + 5] += turn;
+    }
 }
 
 /// The ground is above the tool as it is drawn: it pushes against the pull.
@@ -146,6 +170,7 @@ Stance OnFeet::settled(const Solution& loose, bool may_lift) const {
         out.solution.freedoms.segment<3>(at) += reached.tilt[0] * Point::UnitZ() + turn.cross(points_[i]);
         out.solution.freedoms.segment<3>(at + 3) += turn;
     }
+    hold_sideways(out.solution);
     measure(out.solution);
     return out;
 }
@@ -161,7 +186,7 @@ Stance OnFeet::standing(double sign) const {
 std::vector<Stance> OnFeet::pushed(const std::vector<Loads>& loads) const {
     const auto rest = standing(1);
     std::vector<Stance> out;
-    for (auto& load : system_.solve(loads)) {
+    for (auto& load : system_->solve(loads)) {
         add(load, weight_, 1);
         for (const auto& [point, force] : weight_.held) {
             const auto at = std::find_if(load.held.begin(), load.held.end(),
@@ -183,7 +208,7 @@ std::vector<Stance> OnFeet::pushed(const std::vector<Loads>& loads) const {
 
 std::vector<Solution> OnFeet::held(const std::vector<Loads>& loads) const {
     std::vector<Solution> out;
-    for (const auto& load : system_.solve(loads)) out.push_back(settled(load, false).solution);
+    for (const auto& load : system_->solve(loads)) out.push_back(settled(load, false).solution);
     return out;
 }
 
