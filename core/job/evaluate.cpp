@@ -21,6 +21,13 @@ Call stop_of(Stage stage, const InputError& e) {
             {}};
 }
 
+/// What several findings lack is said once.
+void add_once(Call stop, Calls& calls) {
+    if (std::none_of(calls.begin(), calls.end(),
+                     [&](const Call& c) { return c.key == stop.key && c.headline == stop.headline; }))
+        calls.push_back(std::move(stop));
+}
+
 /// The calls of all stages, after the faults.
 void gather(const Job& job, Findings& f, const shell::Warmth& warmth, const Shop& shop, Calls failures) {
     f.calls = std::move(failures);
@@ -32,10 +39,7 @@ void gather(const Job& job, Findings& f, const shell::Warmth& warmth, const Shop
             f.calls.insert(f.calls.end(), std::make_move_iterator(more.begin()),
                            std::make_move_iterator(more.end()));
         } catch (const InputError& e) {
-            auto stop = stop_of(stage, e);
-            if (std::none_of(f.calls.begin(), f.calls.end(),
-                             [&](const Call& c) { return c.key == stop.key && c.headline == stop.headline; }))
-                f.calls.push_back(std::move(stop));
+            add_once(stop_of(stage, e), f.calls);
         }
     };
     judge(Stage::brief, all(f.brief), [&] { return brief::calls(job.brief, *f.brief); });
@@ -180,7 +184,7 @@ struct Faults {
     template <class T>
     std::shared_ptr<const T> take(Stage stage) {
         const auto outcome = slate.recall<T>(laid);
-        if (outcome.fault) calls.push_back(stop_of(stage, *outcome.fault));
+        if (outcome.fault) add_once(stop_of(stage, *outcome.fault), calls);
         return outcome.value;
     }
     /// The resin on the finest mesh that it has been followed over.
@@ -228,7 +232,13 @@ struct JobBoard::Inside {
         f.part = faults.take<part::Findings>(Stage::part);
         f.bag = faults.take<bag::Findings>(Stage::bag);
         faults.take<heat::PartGo>(Stage::heat);
-        faults.take<heat::Cures>(Stage::heat);
+        faults.take<heat::OvenEnds>(Stage::heat);
+        faults.take<heat::CuredOnPlug>(Stage::heat);
+        faults.take<heat::CuredWithBack>(Stage::heat);
+        faults.take<heat::CuredStanding>(Stage::heat);
+        faults.take<heat::CuredInTool>(Stage::heat);
+        faults.take<heat::CuredJoined>(Stage::heat);
+        faults.take<heat::CuredFree>(Stage::heat);
         faults.take<heat::OvenUse>(Stage::heat);
         faults.take<heat::FaceFolds>(Stage::heat);
         f.heat = faults.take<heat::Findings>(Stage::heat);

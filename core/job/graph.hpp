@@ -9,6 +9,7 @@
 #include "core/stages/bag/keeps.hpp"
 #include "core/stages/brief/findings.hpp"
 #include "core/stages/heat/findings.hpp"
+#include "core/stages/heat/life.hpp"
 #include "core/stages/heat/one_go.hpp"
 #include "core/stages/log/findings.hpp"
 #include "core/stages/part/cuts_sought.hpp"
@@ -91,6 +92,19 @@ using Room = Sole<struct RoomName>;
 template <>
 struct Cell<Room> {
     static Room of(const Given& g) { return {g.job.heat.room}; }
+};
+
+template <>
+struct Cell<heat::Conditions> {
+    static heat::Conditions of(const Given& g) { return heat::conditions_of(g.job.heat); }
+};
+template <>
+struct Cell<heat::RunsPast> {
+    static heat::RunsPast of(const Given& g) { return {g.job.heat.runs_past}; }
+};
+template <CureOf of_>
+struct Cell<heat::LegsOf<of_>> {
+    static heat::LegsOf<of_> of(const Given& g) { return {heat::legs_in(g.job.heat, of_)}; }
 };
 
 /// What the search for a rib pitch starts from: the back without what it looks for.
@@ -242,6 +256,8 @@ edge::Findings edge_of(const edge::Choices&, const shape::Findings&, const split
                        const brief::Making&, const FlangePlate&, const edge::Library&);
 ToolSurface tool_surface(const edge::Findings&);
 heat::PlugUnder plug_under(const plug::Choices&, const split::Findings&, const plug::Library&);
+heat::PlugMade plug_made(const plug::Findings&);
+heat::OvenEnds oven_ends(const heat::Choices&);
 ShellLimit shell_limit(const heat::ShellGo&, const shell::Choices&, const Lists<Resin>&);
 UnderRibs under_ribs(const shell::Choices&, const back::Choices&, const ToolSurface&);
 part::ClothAsked cloth_asked(const part::Choices&);
@@ -346,9 +362,11 @@ struct JobGraph
             &bag::tape_land, &release::evaluate, &nodes::cloth_asked, &nodes::draped, &nodes::bare_face,
             &nodes::zones_asked, &nodes::regions, &nodes::inserts_asked, &nodes::insert_places,
             &nodes::core_asked, &nodes::core_fit, &bag::keepers, &nodes::part_of, &heat::part_go,
-            &heat::cures, &heat::oven_use, &bag::tool_behind, &bag::evaluate, &nodes::face_folds,
-            &nodes::fold_zones, &heat::evaluate, &nodes::heated, &nodes::flow_asked, &nodes::duty_asked,
-            &nodes::face_wanted, &nodes::part_face<false>, &nodes::try_part_quickly, &nodes::flowed<false>,
+            &nodes::plug_made, &nodes::oven_ends, &heat::cure_on_plug, &heat::cure_with_back,
+            &heat::cure_standing, &heat::cure_in_tool, &heat::cure_joined, &heat::cure_free, &heat::cures,
+            &heat::oven_use, &bag::tool_behind, &bag::evaluate, &nodes::face_folds, &nodes::fold_zones,
+            &heat::evaluate, &nodes::heated, &nodes::flow_asked, &nodes::duty_asked, &nodes::face_wanted,
+            &nodes::part_face<false>, &nodes::try_part_quickly, &nodes::flowed<false>,
             &nodes::shell_flow_asked, &nodes::shell_face_wanted, &nodes::shell_face<false>,
             &nodes::shell_flowed<false>, &nodes::run_of, &log::evaluate, &nodes::core_panels,
             &nodes::kit_asked, &nodes::kit, &nodes::plug_cutting, &nodes::plug_sheets, &nodes::rib_cutting,

@@ -238,6 +238,14 @@ heat::PlugUnder plug_under(const plug::Choices& c, const split::Findings& split,
     return out;
 }
 
+heat::PlugMade plug_made(const plug::Findings& plug) {
+    return {{plug.board, plug.heat_path, true}};
+}
+
+heat::OvenEnds oven_ends(const heat::Choices& c) {
+    return heat::ends_of(c.oven, c.room);
+}
+
 ShellLimit shell_limit(const heat::ShellGo& go, const shell::Choices& c, const Lists<Resin>& shop) {
     return {heat::go_limit(go, need(shop.resins, c.resin, "shell resin"))};
 }

@@ -4,6 +4,7 @@
 
 #include "core/job/job.hpp"
 #include "core/shop/cure.hpp"
+#include "core/stages/heat/life.hpp"
 #include "tests/job/fixtures.hpp"
 #include "tests/quiet.hpp"
 #include "tests/stages/cure_runs.hpp"
@@ -248,8 +249,8 @@ TEST_CASE("parts that are joined cure with their adhesive: its clock, its heat a
     CHECK_FALSE(call(worked_out(job_from_json(json, "test")), "not_gelled"));
 
     job.part.joint.adhesive = "sticky stuff";
-    CHECK_THROWS_WITH(heat::cures(job.heat, job.brief, *f.plug, job.shell, *f.shell, job.back, job.part,
-                                  *f.part, shop(), quiet),
+    CHECK_THROWS_WITH(heat::cure_joined(heat::conditions_of(job.heat), {}, {}, {{warm}}, job.brief, *f.shell,
+                                        job.part, *f.part, shop(), quiet),
                       Catch::Contains("sticky stuff"));
     // What gives no gel time hardens by its own clock, not by ours.
     job.part.joint.adhesive = "elastic adhesive bead";

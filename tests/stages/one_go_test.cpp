@@ -28,7 +28,7 @@ shell::Choices stack_of(const std::string& resin, int plies) {
 
 heat::ShellGo go_of(const shell::Choices& shell, const heat::PlugUnder& plug,
                     const heat::Choices& heat = {}) {
-    return heat::shell_go(heat, plug, shell, shop(), quiet);
+    return heat::shell_go(heat::conditions_of(heat), {heat.runs_past}, plug, shell, shop(), quiet);
 }
 
 double most(const heat::OneGo& go) {

@@ -128,6 +128,23 @@ struct Choices {
     bool operator==(const Choices&) const = default;
 };
 
+/// What of the choices every cure meets, whatever its programme.
+struct Conditions {
+    double room = 293.15;  ///< K
+    double transfer = 12;  ///< W/(m²·K) between the air and what stands in it
+    double shell_gel = 0;  ///< K, as Choices has it
+    double within = 5;     ///< K of the air that the slowest place must have come to
+    bool operator==(const Conditions&) const = default;
+};
+inline Conditions conditions_of(const Choices& c) {
+    return {c.room, c.transfer, c.shell_gel, c.within};
+}
+/// K that a lay-up may run past its air by its own heat.
+struct RunsPast {
+    double by = 30;
+    bool operator==(const RunsPast&) const = default;
+};
+
 /// A cure's own legs among the choices.
 inline auto& legs_in(auto& choices, CureOf of) {
     switch (of) {
@@ -150,6 +167,13 @@ inline auto& legs_in(auto& choices, CureOf of) {
     }
     return choices.part;
 }
+
+/// The legs of one cure and nothing else: what the others go by leaves it alone.
+template <CureOf of>
+struct LegsOf {
+    std::vector<Leg> legs;
+    bool operator==(const LegsOf&) const = default;
+};
 
 }  // namespace heat
 }  // namespace jig

@@ -128,14 +128,14 @@ CureRun run_of(CureWalls cure, std::vector<Leg> legs, bool usual, double within,
     return out;
 }
 
-std::vector<Leg> legs_on_plug(const Choices& c, const Resin& resin, const Lists<Rate>& shop) {
+std::vector<Leg> legs_on_plug(const Conditions& c, const Resin& resin, const Lists<Rate>& shop) {
     // A prepreg has its heat on the plug; what is mixed gels in the room or where the maker says.
     const double wanted = resin.in_cloth ? resin.gel_temperature : c.shell_gel;
     return {{std::max(c.room, wanted), need(shop.rates, "post-cure ramp", "shop rates").value / 3600,
              resin.demould_time}};
 }
 
-std::vector<Leg> legs_of_part(const Choices& c, double gels_at, const Resin& resin) {
+std::vector<Leg> legs_of_part(const Conditions& c, double gels_at, const Resin& resin) {
     return {{std::max(c.room, gels_at), kPartRamp, resin.demould_time}};
 }
 

@@ -91,13 +91,14 @@ CureRun through(const CureRun& run, std::vector<Leg> legs, double within, Progre
 /// map, or none of it is on that side. Throws InputError where it was read hardly warmer than the room.
 struct OvenEnds {
     double cool = 0, warm = 0;
+    bool operator==(const OvenEnds&) const = default;
 };
 OvenEnds ends_of(const Oven& oven, double room);
 /// A programme as the oven goes: its legs, and back to the room as fast as it last went.
 std::vector<Segment> segments_of(const std::vector<Leg>& legs, double room, double within);
 /// The usual legs of a shell on its plug, and of a part, or a go of it, that gels at `gels_at` K.
-std::vector<Leg> legs_on_plug(const Choices& choices, const Resin& resin, const Lists<Rate>& shop);
-std::vector<Leg> legs_of_part(const Choices& choices, double gels_at, const Resin& resin);
+std::vector<Leg> legs_on_plug(const Conditions& air, const Resin& resin, const Lists<Rate>& shop);
+std::vector<Leg> legs_of_part(const Conditions& air, double gels_at, const Resin& resin);
 /// Whether it lies on the plug meanwhile, the first layer of its walls.
 inline bool lies_on_plug(CureOf of) {
     return of == CureOf::on_plug || of == CureOf::with_back;
@@ -118,11 +119,5 @@ inline CureOf cure_of_go(std::size_t go, std::size_t count) {
 inline std::array<bool, 2> follows(CureOf of) {
     return {!lies_on_plug(of), true};
 }
-
-/// The cures that a job has, one going on from what those before it have left.
-Cures cures(const Choices& choices, const brief::Jig& brief, const plug::Findings& plug,
-            const shell::Choices& shell_choices, const shell::Findings& shell, const back::Choices& back,
-            const part::Choices& part_choices, const part::Findings& part, const CureLibrary& shop,
-            Progress& progress);
 
 }  // namespace jig::heat

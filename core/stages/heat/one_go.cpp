@@ -71,8 +71,8 @@ std::vector<double> thicknesses() {
     return out;
 }
 
-ShellGo shell_go(const Choices& c, const PlugUnder& plug, const shell::Choices& shell, const GoLibrary& shop,
-                 Progress& progress) {
+ShellGo shell_go(const Conditions& c, const RunsPast& past, const PlugUnder& plug,
+                 const shell::Choices& shell, const GoLibrary& shop, Progress& progress) {
     ShellGo out;
     if (is_solid(shell.layers)) return out;
     const auto& resin = need(shop.resins, shell.resin, "shell resin");
@@ -91,12 +91,13 @@ ShellGo shell_go(const Choices& c, const PlugUnder& plug, const shell::Choices& 
     out.limits.under = plug.board.top_temperature;
     work_out(
         at_once(on_plug(seen, plug, c), seen, stack, 0, 1, CureOf::on_plug, legs_on_plug(c, resin, shop)),
-        c.runs_past, out, progress);
+        past.by, out, progress);
     return out;
 }
 
-PartGo part_go(const Choices& c, const shell::Findings& shell, const part::Choices& part_choices,
-               const part::Findings& part, const GoLibrary& shop, Progress& progress) {
+PartGo part_go(const Conditions& c, const RunsPast& past, const shell::Findings& shell,
+               const part::Choices& part_choices, const part::Findings& part, const GoLibrary& shop,
+               Progress& progress) {
     PartGo out;
     // Of all goes in all places the one that lays most plies.
     const auto* stack = &part.stack;
@@ -124,7 +125,7 @@ PartGo part_go(const Choices& c, const shell::Findings& shell, const part::Choic
     const auto before = wall.layers.size() - seen.layers.size();
     work_out(at_once(wall, seen, *stack, lying.from, before, cure_of_go(thickest, part.goes.size()),
                      legs_of_part(c, part_choices.gel_temperature, part.resin)),
-             c.runs_past, out, progress);
+             past.by, out, progress);
     return out;
 }
 

@@ -36,11 +36,12 @@ using GoLibrary = Lists<SurfaceCoat, Core, Reinforcement, Rate, Resin>;
 /// The shell's plies on its plug, doublers where they lie thickest, coats tacky under them, in the usual
 /// programme of their resin (what the maker's own does, the cure's run tells). Throws InputError; Cancelled.
 /// Without a curve where the plug is not known.
-ShellGo shell_go(const Choices& choices, const PlugUnder& plug, const shell::Choices& shell_choices,
-                 const GoLibrary& shop, Progress& progress);
+ShellGo shell_go(const Conditions& air, const RunsPast& past, const PlugUnder& plug,
+                 const shell::Choices& shell_choices, const GoLibrary& shop, Progress& progress);
 /// The part's in its tool, where its zones lie thickest.
-PartGo part_go(const Choices& choices, const shell::Findings& shell, const part::Choices& part_choices,
-               const part::Findings& part, const GoLibrary& shop, Progress& progress);
+PartGo part_go(const Conditions& air, const RunsPast& past, const shell::Findings& shell,
+               const part::Choices& part_choices, const part::Findings& part, const GoLibrary& shop,
+               Progress& progress);
 
 /// What it allows of `resin`: by its own heat; by the resin's entry where that is no typical figure and less,
 /// or where heat does not decide: no curve, too warm an air, nothing too hot up to kThickest.

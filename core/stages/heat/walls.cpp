@@ -162,7 +162,7 @@ Seen wall_of(const StackSum& stack, const Resin& resin, const Lying& lying, cons
     return seen;
 }
 
-Wall on_plug(const Seen& go, const PlugUnder& plug, const Choices& c) {
+Wall on_plug(const Seen& go, const PlugUnder& plug, const Conditions& c) {
     const auto& b = plug.board;
     Wall out{{{"plug, " + b.name,
                std::max(1e-3, plug.path),
@@ -178,7 +178,7 @@ Wall on_plug(const Seen& go, const PlugUnder& plug, const Choices& c) {
     return out;
 }
 
-Wall in_tool(const Seen& laid, const shell::Findings& shell, const Choices& c, const WallLibrary& shop) {
+Wall in_tool(const Seen& laid, const shell::Findings& shell, const Conditions& c, const WallLibrary& shop) {
     auto layers = wall_of(shell.stack, shell.resin, {"tool", false, c.room}, shop).layers;
     // The tool's own face lies under the part.
     std::reverse(layers.begin(), layers.end());
@@ -188,7 +188,7 @@ Wall in_tool(const Seen& laid, const shell::Findings& shell, const Choices& c, c
 }
 
 std::vector<BondedOn> bonded_on(const back::Choices& back, const std::vector<WallLayer>& shell,
-                                const Resin& resin, LayUp how, const Choices& c, const CureLibrary& shop) {
+                                const Resin& resin, LayUp how, const Conditions& c, const CureLibrary& shop) {
     std::vector<BondedOn> out;
     const auto lay = [&](const char* where, const char* of, const std::vector<Layer>& layers, LayUp so) {
         auto seen = wall_of(sum_stack(layers, resin, so, shop, "back"), resin, {of, true, c.room}, shop);
@@ -237,8 +237,8 @@ StackSum edge_of(const StackSum& stack) {
     return out;
 }
 
-Wall at_joint(const Seen& edge, const Bonding& bond, double gap, const shell::Findings* jig, const Choices& c,
-              const CureLibrary& shop) {
+Wall at_joint(const Seen& edge, const Bonding& bond, double gap, const shell::Findings* jig,
+              const Conditions& c, const CureLibrary& shop) {
     std::vector<WallLayer> half;
     if (jig != nullptr) {
         half = wall_of(jig->stack, jig->resin, {"tool", false, c.room}, shop).layers;

@@ -28,6 +28,7 @@ struct Lying {
 struct Seen {
     std::vector<WallLayer> layers;
     std::vector<std::size_t> from;
+    bool operator==(const Seen&) const = default;
 };
 
 /// Neighbours of one kind and one go are one.
@@ -40,10 +41,14 @@ struct PlugUnder {
     bool known = false;  ///< whether the plug could be worked out as far as that
     bool operator==(const PlugUnder&) const = default;
 };
+/// The same once Plug has settled it.
+struct PlugMade : PlugUnder {
+    bool operator==(const PlugMade&) const = default;
+};
 /// A shell's layers `go` on its plug, the plug first; its air is the room's.
-Wall on_plug(const Seen& go, const PlugUnder& plug, const Choices& choices);
+Wall on_plug(const Seen& go, const PlugUnder& plug, const Conditions& air);
 /// A part's layers in its tool, the tool's outside first.
-Wall in_tool(const Seen& laid, const shell::Findings& shell, const Choices& choices, const WallLibrary& shop);
+Wall in_tool(const Seen& laid, const shell::Findings& shell, const Conditions& air, const WallLibrary& shop);
 
 /// What sets where the back is joined to the shell.
 struct BondedOn {
@@ -55,17 +60,18 @@ struct BondedOn {
     double transfer = 0;
     double hardens = 0;  ///< s until it may be moved, at
     double at = 0;       ///< K
+    bool operator==(const BondedOn&) const = default;
 };
 /// None where nothing in a joint reacts: no back, one that floats, bought strip without tabs. `shell` are the
 /// layers that it is joined to.
 std::vector<BondedOn> bonded_on(const back::Choices& back, const std::vector<WallLayer>& shell,
-                                const Resin& shell_resin, LayUp how, const Choices& choices,
+                                const Resin& shell_resin, LayUp how, const Conditions& air,
                                 const CureLibrary& shop);
 
 /// A part's stack where it ends at its joint: what of it is no core.
 StackSum edge_of(const StackSum& stack);
 /// Two such edges with `bond` between them; on the outsides the tool, where it is their jig.
 Wall at_joint(const Seen& edge, const Bonding& bond, double gap, const shell::Findings* jig,
-              const Choices& choices, const CureLibrary& shop);
+              const Conditions& air, const CureLibrary& shop);
 
 }  // namespace jig::heat
