@@ -32,6 +32,7 @@ Json load_json(const part::LoadResult& r) {
             {"buckling_factor", r.buckles > 0 ? Json(r.buckles) : Json()},
             {"no_buckling_below", r.none_below > 0 ? Json(r.none_below) : Json()},
             {"lifts_N", r.lifts},
+            {"lifted_share", r.lifted},
             {"reactions_N", r.reactions}};
 }
 

@@ -85,7 +85,7 @@ TEST_CASE(
     const back::Bench bench(in, even, quiet);
     const auto corners = bench.rim_corners();
     const back::OnFeet stance(bench, bench.tool().feet, quiet);
-    const auto turned = back::OnFeet(stance, corners).standing(-1).solution;
+    const auto turned = back::OnFeet(stance, corners, quiet).standing(-1).solution;
     // Its own weight, evenly along, between two ends: 5·w·L³/384·E·I of the whole weight.
     const auto& l = strip.laminate();
     const double EI = l.bending.Ex * std::pow(l.thickness, 3) / 12 * strip.width,
@@ -110,7 +110,7 @@ TEST_CASE(
             back::even_face(*f.edge->tool, back::edge_for(ins.face, ins.back, 900), quiet);
         const back::Bench real(ins, coarse_face, quiet);
         const back::OnFeet on_feet(real, real.tool().feet, quiet);
-        const auto by_feet = back::OnFeet(on_feet, real.rim_corners()).standing(-1).solution;
+        const auto by_feet = back::OnFeet(on_feet, real.rim_corners(), quiet).standing(-1).solution;
         const auto by_rim = back::OnFeet(real, real.rim_corners(), quiet).standing(-1).solution;
         INFO(name);
         CHECK(by_rim.largest > 0);

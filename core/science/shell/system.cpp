@@ -242,6 +242,12 @@ Eigen::VectorXd System::Inside::forces(const Loads& loads) const {
     return force;
 }
 
+void Solution::measure() {
+    largest = 0;
+    for (Eigen::Index i = 0; i + 5 < freedoms.size(); i += 6)
+        largest = std::max(largest, freedoms.segment<3>(i).norm());
+}
+
 Solution System::solve(const Loads& loads) const {
     return std::move(solve(std::vector<Loads>{loads}).front());
 }
@@ -268,8 +274,7 @@ std::vector<Solution> System::solve(const std::vector<Loads>& cases) const {
     const auto place = in.list_held(out);
     for (std::size_t c = 0; c < out.size(); ++c) {
         out[c].freedoms = in.whole(u.col(static_cast<Eigen::Index>(c)));
-        for (std::size_t i = 0; i < in.mesh().points.size(); ++i)
-            out[c].largest = std::max(out[c].largest, out[c].displacement(i).norm());
+        out[c].measure();
         for (std::size_t i = 0; i < number.size(); ++i) {
             const double force = forces[c][static_cast<Eigen::Index>(i)];
             if (i % 6 >= 3 || number[i] >= 0 || force == 0) continue;

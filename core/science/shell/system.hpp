@@ -20,6 +20,8 @@ struct Solution {
     [[nodiscard]] Point rotation(std::size_t point) const {
         return freedoms.segment<3>(static_cast<Eigen::Index>(6 * point + 3));
     }
+    /// Finds the largest displacement anew.
+    void measure();
 };
 
 /// Means over a face, along its laminate's x and y, free strains of warming included.

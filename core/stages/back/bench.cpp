@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "core/science/mesh/patches.hpp"
+#include "core/science/shell/contact.hpp"
 #include "core/stages/back/motion.hpp"
 #include "core/stages/whereabouts.hpp"
 
@@ -92,25 +93,12 @@ void balance(Loads& l, const TriangleMesh& mesh, const std::vector<std::uint32_t
 std::vector<Support> three_of(const std::vector<Point>& points, const std::vector<std::uint32_t>& on) {
     if (on.size() < 3)
         throw InputError("back", "the tool stands on fewer than three places", "give it more feet");
-    const auto first = on.front();
-    const auto far = *std::max_element(on.begin(), on.end(), [&](std::uint32_t a, std::uint32_t b) {
-        return (points[a] - points[first]).head<2>().norm() < (points[b] - points[first]).head<2>().norm();
-    });
-    const Point2 line = (points[far] - points[first]).head<2>();
-    const auto off_line = [&](std::uint32_t i) {
-        const Point2 to = (points[i] - points[first]).head<2>();
-        return std::abs(line.x() * to.y() - line.y() * to.x()) / std::max(1e-9, line.norm());
-    };
-    const auto third = *std::max_element(
-        on.begin(), on.end(), [&](std::uint32_t a, std::uint32_t b) { return off_line(a) < off_line(b); });
-    if (off_line(third) < 0.01)
+    constexpr double kAcross = 0.01;  // m, less of which is a line to stand on
+    auto three = shell_fe::three_of(points, on, kAcross);
+    if (!three)
         throw InputError("back", "the tool stands in one line and would fall over",
                          "set the ribs closer, so that more of them cross, or give it more feet across");
-    // Sideways the far one is held across the line between the two, along the axis that is nearer to it.
-    const bool along_x = std::abs(line.x()) >= std::abs(line.y());
-    return {{{}, {true, true, true, false, false, false}, {first}},
-            {{}, {!along_x, along_x, true, false, false, false}, {far}},
-            {{}, {false, false, true, false, false, false}, {third}}};
+    return *std::move(three);
 }
 
 Bench::Bench(const ToolInputs& in, const EvenFace& face, Progress& progress)

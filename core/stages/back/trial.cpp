@@ -141,7 +141,7 @@ Trial try_out(const ToolInputs& in, const EvenFace& face, const Served& brief, c
     }
     progress.report(0.85, "turning the tool over");
     {
-        const OnFeet on_rim(stance, bench.rim_corners());
+        const OnFeet on_rim(stance, bench.rim_corners(), progress);
         auto r = bench.result(LoadCase::turned, on_rim.system(), on_rim.standing(-1).solution, 0);
         r.how = how(r.kind);
         out.cases.insert(out.cases.begin() + 1, std::move(r));

@@ -11,6 +11,7 @@
 #include "core/science/mesh/nearest_face.hpp"
 #include "core/science/mesh/patches.hpp"
 #include "core/science/mesh/topology.hpp"
+#include "core/science/shell/contact.hpp"
 #include "core/science/shell/system.hpp"
 #include "core/stages/part/face.hpp"
 #include "core/stages/whereabouts.hpp"
@@ -278,6 +279,66 @@ std::vector<Support> held_by(const Duty& duty, const TriangleMesh& mesh, const T
     return out;
 }
 
+/// A load of a part that rests on its rim.
+struct OnRim {
+    double lifted = 0;                 ///< share of the rim that comes off
+    double held_down = 0;              ///< N in all; 0 where it stays there by itself
+    std::vector<std::uint32_t> bears;  ///< points of the rim that do; empty where all may
+};
+
+/// What each load does where the rim only pushes, in place of `solved`, in which it also pulls. `supports`
+/// are those of held_by().
+std::vector<OnRim> rested(const System& system, const std::vector<Support>& supports,
+                          const std::vector<Loads>& loads, std::vector<Solution>& solved,
+                          Progress& progress) {
+    constexpr double kLine = 1e-3;      // m across which a rim is no more than a line
+    constexpr double kClear = 0.01;     // of the largest displacement
+    constexpr double kRounding = 1e-6;  // of what it bears, by which rounding pulls
+    std::vector<OnRim> out(loads.size());
+    const auto& rim = supports[0].points;
+    const auto first = supports[1].points.front();
+    std::optional<shell_fe::OnPlaces> ground;
+    for (std::size_t l = 0; l < loads.size(); ++l) {
+        double pulls = 0, all = 0;
+        for (const auto& [point, force] : solved[l].held) {
+            pulls += std::max(0.0, -force.z());
+            all += std::abs(force.z());
+        }
+        if (pulls <= kRounding * all) continue;
+        out[l].held_down = pulls;
+        if (!ground) {
+            progress.report(0.65, "letting the rim lift");
+            std::vector<std::uint32_t> places{first};
+            std::copy_if(rim.begin(), rim.end(), std::back_inserter(places),
+                         [&](std::uint32_t i) { return i != first; });
+            auto three = shell_fe::three_of(system.model().mesh.points, places, kLine);
+            if (!three) return out;
+            auto held = std::make_shared<const System>(system.model(), *three, progress);
+            ground.emplace(std::move(held), std::move(places), *std::move(three), 1, progress);
+        }
+        auto rests = ground->settle(ground->system().solve(loads[l]), true);
+        if (!rests.stands) continue;
+        solved[l] = std::move(rests.solution);
+        out[l].held_down = 0;
+        for (std::size_t i = 0; i < rests.bears.size(); ++i) {
+            if (rests.bears[i] != 0) out[l].bears.push_back(solved[l].held[i].first);
+        }
+        // What hangs clear by next to nothing has not come off.
+        const auto lies = [&](std::uint32_t i) {
+            return solved[l].displacement(i).z() <= kClear * solved[l].largest;
+        };
+        double length = 0, off = 0;
+        for (std::size_t i = 0; i < rim.size(); ++i) {
+            const auto a = rim[i], b = rim[(i + 1) % rim.size()];
+            const double edge = (system.model().mesh.points[b] - system.model().mesh.points[a]).norm();
+            length += edge;
+            off += edge * ((lies(a) ? 0 : 0.5) + (lies(b) ? 0 : 0.5));
+        }
+        out[l].lifted = off / length;
+    }
+    return out;
+}
+
 /// A push as forces on the points about it, even over its patch, and what it comes to.
 struct Pushed {
     std::vector<shell_fe::NodeForce> nodes;
@@ -463,7 +524,9 @@ Trial try_out(const DutyAsked& asked, const TriangleMesh& face, const Frame& fra
         loads.push_back(std::move(one));
         crushes.push_back(crush);
     }
-    const auto solved = system->solve(loads);
+    auto solved = system->solve(loads);
+    std::vector<OnRim> on_rim(loads.size());
+    if (duty.hold == PartHold::rests) on_rim = rested(*system, supports, loads, solved, progress);
     Point low = mesh.points[mesh.triangles[0][0]], high = low;
     for (const auto& t : mesh.triangles) {
         for (const auto i : t) {
@@ -500,15 +563,22 @@ Trial try_out(const DutyAsked& asked, const TriangleMesh& face, const Frame& fra
         r.fibres = most[1];
         r.core_shear = most[2];
         r.wrinkles = most[3];
-        if (duty.hold == PartHold::rests) {
-            for (const auto& [point, force] : u.held) r.lifts += std::max(0.0, -force.z());
-        }
+        r.lifts = on_rim[l].held_down;
+        r.lifted = on_rim[l].lifted;
         const auto* before = coarse != nullptr && l < coarse->loads.size() ? &coarse->loads[l] : nullptr;
         if (before != nullptr && before->buckles == 0) {
             // A finer mesh buckles a little sooner, not at a fraction of what the coarse one was searched to.
             r.none_below = before->none_below;
         } else if (u.largest > 0) {
-            const auto found = system->buckling(u, 0, progress, std::max(kBucklesUpTo, 4 * duty.factor));
+            // What has come off its rim is not held there against buckling either.
+            std::optional<System> lying;
+            if (!on_rim[l].bears.empty()) {
+                auto where = supports;
+                where[0].points = on_rim[l].bears;
+                lying.emplace(system->model(), where, progress);
+            }
+            const auto found =
+                (lying ? *lying : *system).buckling(u, 0, progress, std::max(kBucklesUpTo, 4 * duty.factor));
             r.buckles = found.factor;
             r.none_below = found.none_below;
         }

@@ -36,8 +36,10 @@ struct LoadResult {
     double crushes = 0;     ///< pressure under a push ÷ what crushes the core
     double buckles = 0;     ///< times the load at which it buckles; 0 where none was found
     double none_below = 0;  ///< times the load up to which no buckling was found, by Sturm's count
-    double lifts = 0;       ///< N in all by which a rim that it rests on has to hold it down here and there
-    double reactions = 0;   ///< N on the supports along the pull
+    double lifted = 0;      ///< share of its rim's length that comes off what it rests on
+    /// N in all by which a rim that it rests on has to hold it down; 0 where it stays there by itself.
+    double lifts = 0;
+    double reactions = 0;                ///< N on the supports along the pull
     std::vector<Eigen::Vector3f> field;  ///< m, displacement by point
     /// The largest share, 1 ÷ the buckling factor among them, and what it is of.
     [[nodiscard]] std::pair<double, GivesWay> most() const;

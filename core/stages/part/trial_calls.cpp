@@ -26,8 +26,9 @@ std::string shares(const LoadResult& r) {
     add("skins to wrinkling", r.wrinkles);
     add("core crushed under a push", r.crushes);
     out = out.empty() ? "of its strength next to nothing" : "of its strength: " + out;
-    if (r.lifts > 0.05 * std::abs(r.reactions) && r.lifts > 1)
-        out += "; its rim is held down where it would lift, " + quantity(Kind::force, r.lifts) + " in all";
+    if (r.lifts > 0) out += "; its rim is held down with " + quantity(Kind::force, r.lifts) + " in all";
+    if (r.lifted >= 0.005)
+        out += fmt::format("; {:.0f} % of its rim comes off what it rests on", 100 * r.lifted);
     return out;
 }
 
@@ -95,10 +96,11 @@ Calls trial_calls(const Trial& trial, const Duty& duty) {
                                  ? "It wants bending stiffness: core, ribs or closer supports"
                                  : "It wants more plies where it is strained, or supports closer together"));
         }
-        if (duty.hold == PartHold::rests && r.reactions < -1)
+        if (duty.hold == PartHold::rests && r.lifts > 0)
             call(Severity::caution, key("part_lifts"),
-                 fmt::format("Under {} it lifts off its rim with {}", r.name,
-                             quantity(Kind::force, -r.reactions)),
+                 r.reactions < 0 ? fmt::format("Under {} it lifts off its rim with {}", r.name,
+                                               quantity(Kind::force, -r.reactions))
+                                 : fmt::format("Under {} it tips over its rim", r.name),
                  "It is taken as held down there: fasten it, or say that it is held.",
                  Fix{"Hold it all round", Json{{"part", {{"duty", {{"hold", "pinned"}}}}}}});
     }
