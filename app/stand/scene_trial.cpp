@@ -120,7 +120,7 @@ void add_part_trial(Scene& s, const part::Trial& trial, const part::Duty& duty, 
     bent.add_to(s, k, w);
     // What holds it: a stroke down from each point where it rests, a foot of three where it is bolted.
     const double arm = (duty.hold == PartHold::places ? 0.016 : 0.012) * bent.size;
-    for (const auto i : trial.held) {
+    for (const auto i : result.lies.empty() ? trial.held : result.lies) {
         const Point p = bent.spots[i].at;
         if (duty.hold != PartHold::places) {
             s.lines.push_back({{p, p - Point(0, 0, arm)}, k.clay, 1.6, false});
@@ -139,10 +139,12 @@ void add_part_trial(Scene& s, const part::Trial& trial, const part::Duty& duty, 
     s.has_cut = false;
     s.comes_apart = true;
     s.slider = "bend";
-    s.legend = QString("%1: gives %2, most at %3; %4")
+    s.legend = QString("%1: gives %2, most at %3%4; %5")
                    .arg(QString::fromStdString(result.name),
                         QString::fromStdString(show(Kind::thickness, result.moves, w)),
-                        QString::fromStdString(result.where), bent.drawn(w));
+                        QString::fromStdString(result.where),
+                        result.lies.empty() ? QString() : QString("; its rim lies where it is marked"),
+                        bent.drawn(w));
 }
 
 void add_trial(Scene& s, const back::Trial& trial, const back::CaseResult& result, const Ink& k,

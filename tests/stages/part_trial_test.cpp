@@ -107,6 +107,10 @@ TEST_CASE("a part that rests lies on what pushes: a light one is peeled off, a p
     CHECK(peeled.lifts == 0);
     CHECK(peeled.lifted > 0.3);
     CHECK(peeled.reactions == Approx(0.7 * weight).epsilon(1e-6));
+    // What lies is the other end of it, and nothing between.
+    const auto far = [&](std::uint32_t i) { return strip.points[i].x() > 0.3; };
+    REQUIRE_FALSE(peeled.lies.empty());
+    CHECK(std::none_of(peeled.lies.begin(), peeled.lies.end(), far));
     // By its pull at 5 cm from the end, of a beam peeled over a, 2 e of it behind: P·(a − e) = w·a²/2.
     const double w = weight / length, P = 0.3 * weight, e = 0.05,
                  EI = l.bending.Ex * std::pow(l.thickness, 3) / 12 * width;

@@ -49,13 +49,13 @@ std::vector<Stance> OnFeet::pushed(const std::vector<Loads>& loads) const {
     std::vector<Stance> out;
     for (auto& load : system().solve(loads)) {
         add(load, weight_, 1);
-        for (const auto& [point, force] : weight_.held) {
+        for (const auto& more : weight_.held) {
             const auto at = std::find_if(load.held.begin(), load.held.end(),
-                                         [&](const auto& h) { return h.first == point; });
+                                         [&](const auto& h) { return h.first == more.first; });
             if (at == load.held.end())
-                load.held.emplace_back(point, force);
+                load.held.push_back(more);
             else
-                at->second += force;
+                at->second += more.second;
         }
         auto stance = stance_of(ground_.settle(load, true));
         // Held feet under both loads less held feet under one is the load alone.

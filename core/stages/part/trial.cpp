@@ -283,7 +283,8 @@ std::vector<Support> held_by(const Duty& duty, const TriangleMesh& mesh, const T
 struct OnRim {
     double lifted = 0;                 ///< share of the rim that comes off
     double held_down = 0;              ///< N in all; 0 where it stays there by itself
-    std::vector<std::uint32_t> bears;  ///< points of the rim that do; empty where all may
+    std::vector<std::uint32_t> bears;  ///< points of the rim that do; none where all may
+    std::vector<std::uint32_t> lies;   ///< and those that hang clear by next to nothing; none where all do
 };
 
 /// What each load does where the rim only pushes, in place of `solved`, in which it also pulls. `supports`
@@ -333,8 +334,10 @@ std::vector<OnRim> rested(const System& system, const std::vector<Support>& supp
             const double edge = (system.model().mesh.points[b] - system.model().mesh.points[a]).norm();
             length += edge;
             off += edge * ((lies(a) ? 0 : 0.5) + (lies(b) ? 0 : 0.5));
+            if (lies(a)) out[l].lies.push_back(a);
         }
         out[l].lifted = off / length;
+        if (off == 0) out[l].lies.clear();
     }
     return out;
 }
@@ -565,6 +568,7 @@ Trial try_out(const DutyAsked& asked, const TriangleMesh& face, const Frame& fra
         r.wrinkles = most[3];
         r.lifts = on_rim[l].held_down;
         r.lifted = on_rim[l].lifted;
+        r.lies = std::move(on_rim[l].lies);
         const auto* before = coarse != nullptr && l < coarse->loads.size() ? &coarse->loads[l] : nullptr;
         if (before != nullptr && before->buckles == 0) {
             // A finer mesh buckles a little sooner, not at a fraction of what the coarse one was searched to.

@@ -37,6 +37,7 @@ struct LoadResult {
     double buckles = 0;     ///< times the load at which it buckles; 0 where none was found
     double none_below = 0;  ///< times the load up to which no buckling was found, by Sturm's count
     double lifted = 0;      ///< share of its rim's length that comes off what it rests on
+    std::vector<std::uint32_t> lies{};  ///< points of its rim that do not; none where all lie
     /// N in all by which a rim that it rests on has to hold it down; 0 where it stays there by itself.
     double lifts = 0;
     double reactions = 0;                ///< N on the supports along the pull
