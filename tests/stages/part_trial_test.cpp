@@ -131,6 +131,32 @@ TEST_CASE("a part that rests lies on what pushes: a light one is peeled off, a p
     CHECK(tips.reactions == Approx(0.3 * weight).epsilon(1e-6));
 }
 
+TEST_CASE(
+    "what slides on its rim is told from where that lies in the mean, whichever point holds it meanwhile") {
+    // A barrel vault whose sides spread: alike to both sides.
+    TriangleMesh vault;
+    fixtures::sheet(vault, 24, 12, [](double u, double v) {
+        const double turn = (u - 0.5) * 2.4;
+        return Point(0.3 * std::sin(turn), 0.5 * (v - 0.5), 0.3 * std::cos(turn));
+    });
+    auto asked = mats();
+    asked.duty.loads[0].pressure = 500;
+    const auto r = tried(asked, vault).loads[0];
+    double left = 0, right = 0;
+    for (std::size_t i = 0; i < vault.points.size(); ++i) {
+        left = std::min(left, static_cast<double>(r.field[i].x()));
+        right = std::max(right, static_cast<double>(r.field[i].x()));
+    }
+    CHECK(right > 1e-6);
+    CHECK(left == Approx(-right).epsilon(0.02));
+    // Begun at another point of its rim, the same.
+    auto begun = vault;
+    std::reverse(begun.points.begin(), begun.points.end());
+    const auto last = static_cast<std::uint32_t>(begun.points.size() - 1);
+    for (auto& t : begun.triangles) t = {last - t[0], last - t[1], last - t[2]};
+    CHECK(tried(asked, begun).loads[0].moves == Approx(r.moves).epsilon(1e-6));
+}
+
 TEST_CASE("the middle of a long plate gives as a strip does, whose soft core shears") {
     // 5qL⁴/384D + qL²/8S with the core's shear at a third of it and more; ends five widths away.
     for (const char* core : {"PVC foam 75, 10 mm", "PVC foam 75, 25 mm"}) {

@@ -279,6 +279,29 @@ std::vector<Support> held_by(const Duty& duty, const TriangleMesh& mesh, const T
     return out;
 }
 
+/// What slides freely has no place sideways: it is told from where its rim lies in the mean.
+void centre_on(const std::vector<std::uint32_t>& rim, const TriangleMesh& mesh, Solution& u) {
+    Point2 middle = Point2::Zero(), shift = Point2::Zero();
+    for (const auto i : rim) {
+        middle += mesh.points[i].head<2>() / static_cast<double>(rim.size());
+        shift += u.displacement(i).head<2>() / static_cast<double>(rim.size());
+    }
+    double turns = 0, size = 0;
+    for (const auto i : rim) {
+        const Point2 arm = mesh.points[i].head<2>() - middle, moved = u.displacement(i).head<2>();
+        turns += arm.x() * moved.y() - arm.y() * moved.x();
+        size += arm.squaredNorm();
+    }
+    const double turn = size > 0 ? turns / size : 0;
+    for (std::size_t i = 0; i < mesh.points.size(); ++i) {
+        const auto at = static_cast<Eigen::Index>(6 * i);
+        const Point2 arm = mesh.points[i].head<2>() - middle;
+        u.freedoms.segment<2>(at) -= shift + turn * Point2(-arm.y(), arm.x());
+        u.freedoms[at + 5] -= turn;
+    }
+    u.measure();
+}
+
 /// A load of a part that rests on its rim.
 struct OnRim {
     double lifted = 0;                 ///< share of the rim that comes off
@@ -529,7 +552,10 @@ Trial try_out(const DutyAsked& asked, const TriangleMesh& face, const Frame& fra
     }
     auto solved = system->solve(loads);
     std::vector<OnRim> on_rim(loads.size());
-    if (duty.hold == PartHold::rests) on_rim = rested(*system, supports, loads, solved, progress);
+    if (duty.hold == PartHold::rests) {
+        on_rim = rested(*system, supports, loads, solved, progress);
+        for (auto& u : solved) centre_on(supports[0].points, mesh, u);
+    }
     Point low = mesh.points[mesh.triangles[0][0]], high = low;
     for (const auto& t : mesh.triangles) {
         for (const auto i : t) {
