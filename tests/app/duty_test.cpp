@@ -64,6 +64,17 @@ TEST_CASE("a load is added, typed, tried out and seen bent, and its pushes stand
     CHECK(std::any_of(scene.labels.begin(), scene.labels.end(),
                       [](const auto& l) { return l.text.contains("450 N"); }));
     CHECK(shows_something(b.window.stand().grab().toImage()));
+    // Pushed there, its rim comes off what it rests on: marked is where it lies, and the figure says how
+    // much.
+    const auto loaded = b.window.document().findings().part_trial;
+    const auto& pushed = loaded->loads[0];
+    REQUIRE(pushed.lifted > 0.01);
+    const auto marks = std::count_if(scene.lines.begin(), scene.lines.end(), [](const SceneLine& l) {
+        return l.points.size() == 2 && l.colour == ink(Light::day).clay;
+    });
+    CHECK(marks == static_cast<std::ptrdiff_t>(pushed.lies.size()));
+    CHECK(pushed.lies.size() < loaded->held.size());
+    CHECK(scene.legend.contains("its rim lies where it is marked"));
     // Elsewhere and back: the button and the stand say the same.
     b.window.show_stage(Stage::edge);
     b.settle();

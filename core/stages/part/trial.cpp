@@ -336,7 +336,7 @@ std::vector<OnRim> rested(const System& system, const std::vector<Support>& supp
             std::copy_if(rim.begin(), rim.end(), std::back_inserter(places),
                          [&](std::uint32_t i) { return i != first; });
             auto three = shell_fe::three_of(system.model().mesh.points, places, kLine);
-            if (!three) return out;
+            if (!three) continue;
             auto held = std::make_shared<const System>(system.model(), *three, progress);
             ground.emplace(std::move(held), std::move(places), *std::move(three), 1, progress);
         }
