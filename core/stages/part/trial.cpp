@@ -310,8 +310,8 @@ struct OnRim {
     std::vector<std::uint32_t> lies;   ///< and those that hang clear by next to nothing; none where all do
 };
 
-/// What each load does where the rim only pushes, in place of `solved`, in which it also pulls. `supports`
-/// are those of held_by().
+/// What each load does where the rim only pushes and slides, in place of `solved`, in which it also pulls.
+/// `supports` are those of held_by().
 std::vector<OnRim> rested(const System& system, const std::vector<Support>& supports,
                           const std::vector<Loads>& loads, std::vector<Solution>& solved,
                           Progress& progress) {
@@ -323,6 +323,7 @@ std::vector<OnRim> rested(const System& system, const std::vector<Support>& supp
     const auto first = supports[1].points.front();
     std::optional<shell_fe::OnPlaces> ground;
     for (std::size_t l = 0; l < loads.size(); ++l) {
+        centre_on(rim, system.model().mesh, solved[l]);
         double pulls = 0, all = 0;
         for (const auto& [point, force] : solved[l].held) {
             pulls += std::max(0.0, -force.z());
@@ -343,6 +344,8 @@ std::vector<OnRim> rested(const System& system, const std::vector<Support>& supp
         auto rests = ground->settle(ground->system().solve(loads[l]), true);
         if (!rests.stands) continue;
         solved[l] = std::move(rests.solution);
+        // What has come off is judged by how far it gives, not by how far it slid from one of its points.
+        centre_on(rim, system.model().mesh, solved[l]);
         out[l].held_down = 0;
         for (std::size_t i = 0; i < rests.bears.size(); ++i) {
             if (rests.bears[i] != 0) out[l].bears.push_back(solved[l].held[i].first);
@@ -552,10 +555,7 @@ Trial try_out(const DutyAsked& asked, const TriangleMesh& face, const Frame& fra
     }
     auto solved = system->solve(loads);
     std::vector<OnRim> on_rim(loads.size());
-    if (duty.hold == PartHold::rests) {
-        on_rim = rested(*system, supports, loads, solved, progress);
-        for (auto& u : solved) centre_on(supports[0].points, mesh, u);
-    }
+    if (duty.hold == PartHold::rests) on_rim = rested(*system, supports, loads, solved, progress);
     Point low = mesh.points[mesh.triangles[0][0]], high = low;
     for (const auto& t : mesh.triangles) {
         for (const auto i : t) {
