@@ -11,6 +11,7 @@
 #include <QMimeData>
 #include <QMouseEvent>
 #include <QSplitter>
+#include <utility>
 
 namespace jig::app {
 
@@ -27,6 +28,7 @@ void PlotView::show_plot(Plot plot, const Ink& ink, const Wording& wording) {
         plot.y = plot_.y;
     }
     if (plot != plot_) read_.reset();
+    if (plot.key != plot_.key || plot.grips.size() != plot_.grips.size()) chosen_.reset();
     plot_ = std::move(plot);
     ink_ = &ink;
     wording_ = wording;
@@ -45,7 +47,10 @@ void PlotView::paintEvent(QPaintEvent*) {
     p.setRenderHint(QPainter::Antialiasing);
     p.setPen(QPen(ink_->ink, 1.4));
     p.setBrush(ink_->sheet);
-    for (const auto& grip : plot_.grips) p.drawRect(QRectF(on_screen(grip.at) - QPointF(4, 4), QSizeF(8, 8)));
+    for (std::size_t i = 0; i < plot_.grips.size(); ++i) {
+        p.setBrush(chosen_ == i ? ink_->tape : ink_->sheet);
+        p.drawRect(QRectF(on_screen(plot_.grips[i].at) - QPointF(4, 4), QSizeF(8, 8)));
+    }
     if (held_) {
         p.setBrush(ink_->tape);
         const auto area = plot_area(paper(), plot_);
@@ -65,7 +70,11 @@ void PlotView::read_at(std::optional<double> x) {
     read_ = x;
     update();
     if (!x) return;
-    setAccessibleDescription(reading_of(plot_, *x, wording_));
+    tell(reading_of(plot_, *x, wording_));
+}
+
+void PlotView::tell(const QString& words) {
+    setAccessibleDescription(words);
     QAccessibleEvent told(this, QAccessible::DescriptionChanged);
     QAccessible::updateAccessibility(&told);
 }
@@ -88,22 +97,58 @@ void PlotView::mousePressEvent(QMouseEvent* event) {
     if (event->button() != Qt::LeftButton || !grip) return QWidget::mousePressEvent(event);
     held_ = grip;
     held_at_ = plot_.grips[*grip].at;
-    moved_ = false;
+    moved_ = by_key_ = false;
     read_at({});
     update();
 }
 
-void PlotView::mouseReleaseEvent(QMouseEvent* event) {
-    if (!held_ || event->button() != Qt::LeftButton) return QWidget::mouseReleaseEvent(event);
-    const auto grip = *held_;
-    held_.reset();
+void PlotView::let_go() {
+    const auto grip = *std::exchange(held_, std::nullopt);
     update();
     if (moved_) emit drawn(plot_.key, grip, held_at_, true);
 }
 
+void PlotView::choose_grip() {
+    if (plot_.grips.empty()) return;
+    chosen_ = chosen_ ? (*chosen_ + 1) % plot_.grips.size() : 0;
+    read_at({});
+    tell(plot_.grips[*chosen_].words);
+    update();
+}
+
+void PlotView::step_grip(const QPointF& steps) {
+    if (held_ && !by_key_) return;
+    const auto& grip = plot_.grips[*chosen_];
+    if (!held_) held_at_ = grip.at;
+    held_ = chosen_;
+    moved_ = by_key_ = true;
+    held_at_ += QPointF(steps.x() * grip.step.x(), steps.y() * grip.step.y());
+    tell(QString("%1: %2, %3")
+             .arg(grip.words, shown(plot_.x.kind, held_at_.x(), wording_),
+                  shown(plot_.y.kind, held_at_.y(), wording_)));
+    update();
+    emit drawn(plot_.key, *held_, held_at_, false);
+}
+
+void PlotView::mouseReleaseEvent(QMouseEvent* event) {
+    if (!held_ || event->button() != Qt::LeftButton) return QWidget::mouseReleaseEvent(event);
+    let_go();
+}
+
+/// A key that is held is one drag, which ends when it is let go.
+void PlotView::keyReleaseEvent(QKeyEvent* event) {
+    if (held_ && by_key_ && !event->isAutoRepeat()) let_go();
+    QWidget::keyReleaseEvent(event);
+}
+
+void PlotView::focusOutEvent(QFocusEvent* event) {
+    if (held_ && by_key_) let_go();
+    QWidget::focusOutEvent(event);
+}
+
 /// The stop that is nearest to the pointer; or where it draws a grip to.
 void PlotView::mouseMoveEvent(QMouseEvent* event) {
-    if (held_) {
+    if (held_ && !by_key_) {
         // Past the axes too: what is drawn longer than all there is has room nowhere else.
         held_at_ = place_at(paper(), plot_, event->position());
         moved_ = true;
@@ -113,7 +158,8 @@ void PlotView::mouseMoveEvent(QMouseEvent* event) {
     }
     const auto grip = grip_near(event->position());
     setCursor(grip ? Qt::SizeAllCursor : Qt::ArrowCursor);
-    setToolTip(grip ? plot_.grips[*grip].words : QString());
+    setToolTip(grip ? plot_.grips[*grip].words + ": drag it, or choose it by N and move it by the arrows"
+                    : QString());
     const auto area = plot_area(paper(), plot_);
     const auto stops = stops_of(plot_);
     if (stops.empty() || !area.adjusted(-4, -4, 4, 4).contains(event->position())) return read_at({});
@@ -156,10 +202,19 @@ void PlotView::keyPressEvent(QKeyEvent* event) {
         return QApplication::clipboard()->setMimeData(both);
     }
     switch (event->key()) {
+        case Qt::Key_N:
+            if (plot_.grips.empty()) break;
+            return choose_grip();
         case Qt::Key_Right:
-            return walk(step);
+            return chosen_ ? step_grip({1.0 * step, 0}) : walk(step);
         case Qt::Key_Left:
-            return walk(-step);
+            return chosen_ ? step_grip({-1.0 * step, 0}) : walk(-step);
+        case Qt::Key_Up:
+            if (!chosen_) break;
+            return step_grip({0, 1.0 * step});
+        case Qt::Key_Down:
+            if (!chosen_) break;
+            return step_grip({0, -1.0 * step});
         case Qt::Key_Home:
             return walk(read_ ? -far : 1);
         case Qt::Key_End:
@@ -169,6 +224,10 @@ void PlotView::keyPressEvent(QKeyEvent* event) {
                 held_.reset();
                 update();
                 return emit dropped();
+            }
+            if (chosen_) {
+                chosen_.reset();
+                return update();
             }
             if (read_) return read_at({});
             break;

@@ -12,7 +12,8 @@ class QGridLayout;
 
 namespace jig::app {
 
-/// One chart, read by the pointer or the arrows; Ctrl+C copies it as text and as a picture.
+/// One chart, read by the pointer or the arrows; Ctrl+C copies it as text and as a picture. Its grips are
+/// drawn by the pointer, or chosen by N and moved by the arrows.
 class PlotView : public QWidget {
     Q_OBJECT
   public:
@@ -38,19 +39,29 @@ class PlotView : public QWidget {
     void leaveEvent(QEvent*) override;
     void hideEvent(QHideEvent* event) override;
     void keyPressEvent(QKeyEvent* event) override;
+    void keyReleaseEvent(QKeyEvent* event) override;
+    void focusOutEvent(QFocusEvent* event) override;
 
   private:
     [[nodiscard]] QRectF paper() const;
     [[nodiscard]] std::optional<std::size_t> grip_near(const QPointF& at) const;
     void read_at(std::optional<double> x);
     void walk(int by);
+    /// The next grip, and after the last the first.
+    void choose_grip();
+    /// Moves the grip that is chosen by that many of its steps.
+    void step_grip(const QPointF& steps);
+    /// Ends what a key or the pointer draws.
+    void let_go();
+    void tell(const QString& words);
     Plot plot_;
     std::optional<double> read_;
     /// The grip that is held and where the pointer has drawn it, SI. Meanwhile the axes stay as they are, so
     /// that the same place of the screen stays the same time and heat.
     std::optional<std::size_t> held_;
     QPointF held_at_;
-    bool moved_ = false;
+    bool moved_ = false, by_key_ = false;
+    std::optional<std::size_t> chosen_;  ///< grip that the arrows move
     const Ink* ink_;
     Wording wording_;
 };

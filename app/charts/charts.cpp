@@ -119,9 +119,10 @@ Plot cure_plot(const heat::CureRun& run) {
     for (const auto& corner : heat::leg_corners(run.legs, run.cured.air)) {
         const auto& at = run.cured.air.corners[corner.corner];
         plot.grips.push_back({{at.time, at.T},
-                              QString("leg %1, %2: drag it")
+                              QString("leg %1, %2")
                                   .arg(corner.leg + 1)
-                                  .arg(corner.held ? "how long it holds" : "how hot and how fast")});
+                                  .arg(corner.held ? "how long it holds" : "how hot and how fast"),
+                              {heat::kHoldStep, 1}});
     }
     std::erase_if(plot.lines, [](const PlotLine& l) { return l.points.empty(); });
     double low = 1e9, high = 0;

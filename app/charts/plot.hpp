@@ -56,6 +56,7 @@ struct PlotNote {
 struct PlotGrip {
     QPointF at;     ///< SI
     QString words;  ///< what it is
+    QPointF step;   ///< the least that counts, SI: what a key moves it by
     bool operator==(const PlotGrip&) const = default;
 };
 

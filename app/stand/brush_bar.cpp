@@ -81,7 +81,8 @@ void BrushBar::show_brushes(const std::vector<Brush>& brushes, double size) {
     add(kTurn, "turn", QIcon(), "The left button turns the stand (Esc)");
     for (std::size_t i = 0; i < brushes_.size(); ++i)
         add(static_cast<int>(i) + 1, brushes_[i].name, swatch(brushes_[i].colour),
-            "Paint it on the surface with the left button; the right one still shifts the stand");
+            "Paint it on the surface with the left button; the right one still shifts the stand. By keys: B "
+            "takes it, the arrows lead it, Space paints");
     auto* checked = group_->button(held <= static_cast<int>(brushes_.size()) ? held : kTurn);
     checked->setChecked(true);
     width_->setVisible(brush().has_value());
@@ -96,6 +97,17 @@ std::optional<Brush> BrushBar::brush() const {
 
 double BrushBar::reach() const {
     return size_ * width_->value() / 200.0;
+}
+
+bool BrushBar::take_next() {
+    if (isHidden() || brushes_.empty()) return false;
+    const int next = (group_->checkedId() + 1) % (static_cast<int>(brushes_.size()) + 1);
+    group_->button(next)->click();
+    return true;
+}
+
+void BrushBar::widen(int steps) {
+    width_->setValue(width_->value() + steps);
 }
 
 void BrushBar::put_away() {

@@ -26,6 +26,10 @@ class BrushBar : public QWidget {
     /// m that a touch reaches round the point.
     [[nodiscard]] double reach() const;
     void put_away();
+    /// Takes up the next brush, and after the last none; false where there are none.
+    bool take_next();
+    /// Makes the brush wider by that many of its steps.
+    void widen(int steps);
 
   signals:
     void brush_changed();

@@ -12,6 +12,7 @@
 namespace jig::app {
 
 struct Camera {
+    static constexpr double kSteepest = 1.5;  ///< rad, all but straight down
     double yaw = -0.65, pitch = 0.48;  ///< rad
     double distance = 3;               ///< m from the target
     Point target = Point::Zero();

@@ -106,6 +106,10 @@ class Stand : public QWidget {
     void redraw();
     /// Moves what a key moves: the cut, the split's plane, the chosen fitting; false for other keys.
     bool slide_by_key(int key);
+    /// Takes, leads, widens and lays a brush by a key; false for other keys and with none in hand.
+    bool paint_by_key(const QKeyEvent& event);
+    /// Ends a stroke and hands it on.
+    void end_stroke();
     // The handle follows at once; what it moves follows when it is worked out.
     void move_cut(double at);
     void move_plane(double at);
@@ -132,7 +136,8 @@ class Stand : public QWidget {
     QSlider* apart_ = nullptr;
     BrushBar* brushes_ = nullptr;
     std::vector<Touched> stroke_;  ///< being laid
-    QPointF mouse_;
+    QPointF mouse_;                ///< where the brush is
+    bool led_ = false;             ///< there by keys
     QLabel* apart_label_ = nullptr;
     bool opengl_ = false, turning_ = false;
     QTimer still_;

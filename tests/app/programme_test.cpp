@@ -138,3 +138,60 @@ TEST_CASE("the usual programme becomes the maker's own when it is drawn") {
     b.key(Qt::Key_Z, Qt::ControlModifier);
     CHECK(legs(b).empty());
 }
+
+TEST_CASE("a corner is chosen and drawn by keys, a key that is held is one step, and Esc gives it back") {
+    Bench b;
+    one_leg(b);
+    auto* chart = part_chart(b);
+    chart->setFocus();
+    // Without a corner chosen the arrows read.
+    QTest::keyClick(chart, Qt::Key_Right);
+    CHECK(chart->read());
+    // The climb's end first, then the hold's.
+    QTest::keyClick(chart, Qt::Key_N);
+    CHECK_FALSE(chart->read());
+    CHECK(chart->accessibleDescription().contains("how hot and how fast"));
+    QTest::keyClick(chart, Qt::Key_N);
+    CHECK(chart->accessibleDescription().contains("how long it holds"));
+    QTest::keyPress(chart, Qt::Key_Right);
+    QTest::keyPress(chart, Qt::Key_Right);
+    QTest::keyPress(chart, Qt::Key_Right);
+    CHECK(chart->accessibleDescription().contains("h"));
+    QTest::keyRelease(chart, Qt::Key_Right);
+    b.settle();
+    CHECK(legs(b)[0].hold == Approx(8 * 3600 + 3 * 300));
+    QTest::keyClick(chart, Qt::Key_Up);
+    b.settle();
+    CHECK(legs(b)[0].to == Approx(319.15));
+    QTest::keyClick(chart, Qt::Key_Left, Qt::ShiftModifier);
+    b.settle();
+    CHECK(legs(b)[0].hold == Approx(8 * 3600 - 7 * 300));
+    b.key(Qt::Key_Z, Qt::ControlModifier);
+    b.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(legs(b)[0].to == Approx(318.15));
+    CHECK(legs(b)[0].hold == Approx(8 * 3600 + 3 * 300));
+    b.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(legs(b)[0].hold == Approx(8 * 3600));
+    // Held, and given back.
+    chart->setFocus();
+    const auto was = legs(b);
+    QTest::keyPress(chart, Qt::Key_Down);
+    CHECK(legs(b) != was);
+    QTest::keyClick(chart, Qt::Key_Escape);
+    QTest::keyRelease(chart, Qt::Key_Down);
+    b.settle();
+    CHECK(legs(b) == was);
+    // Left in the middle, it stays as it was drawn, one step.
+    QTest::keyPress(chart, Qt::Key_Down);
+    b.visible<RecordTable>("legs-part")->setFocus();
+    b.settle();
+    CHECK(legs(b)[0].to == Approx(317.15));
+    b.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(legs(b) == was);
+    // Esc once more, and the arrows read again.
+    chart->setFocus();
+    QTest::keyClick(chart, Qt::Key_Escape);
+    QTest::keyClick(chart, Qt::Key_Right);
+    CHECK(chart->read());
+    CHECK(legs(b) == was);
+}

@@ -197,3 +197,76 @@ TEST_CASE("a stroke on the part paints a zone, and the other brush takes it off 
     stroke();
     CHECK(b.zones()[0].painted.size() < painted);
 }
+
+TEST_CASE("a zone is painted and taken off by keys alone, a stroke of them is one step") {
+    PartBench b;
+    auto& stand = b.window.stand();
+    stand.setFocus();
+    // With no brush in hand the arrows turn the thing, and Space lays nothing.
+    const auto before = stand.plane_handle();
+    QTest::keyClick(&stand, Qt::Key_Space);
+    CHECK(b.zones().empty());
+    QTest::keyClick(&stand, Qt::Key_B);
+    CHECK(stand.accessibleName().contains("The brush paints zone"));
+    const auto stroke = [&](int steps) {
+        QTest::keyPress(&stand, Qt::Key_Space);
+        for (int i = 0; i < steps; ++i) QTest::keyClick(&stand, Qt::Key_Right);
+        // While it is laid nothing of the job has changed, and the thing is not turned under it.
+        QTest::keyClick(&stand, Qt::Key_Left, Qt::ShiftModifier);
+        QTest::keyRelease(&stand, Qt::Key_Space);
+        b.settle();
+    };
+    stroke(12);
+    CHECK(stand.plane_handle() == before);
+    REQUIRE(b.zones().size() == 1);
+    const auto long_one = b.zones()[0].painted.size();
+    CHECK(long_one > 2);
+    const double reach = b.zones()[0].painted[0].reach;
+    b.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(b.zones().empty());
+    // A wider brush, and a touch alone, where the stroke began.
+    stand.setFocus();
+    for (int i = 0; i < 12; ++i) QTest::keyClick(&stand, Qt::Key_Left);
+    for (int i = 0; i < 4; ++i) QTest::keyClick(&stand, Qt::Key_BracketRight);
+    stroke(0);
+    REQUIRE(b.zones().size() == 1);
+    REQUIRE(b.zones()[0].painted.size() == 1);
+    CHECK(b.zones()[0].painted[0].reach == Approx(1.4 * reach));
+    const auto first = b.zones()[0].painted[0];
+    // Led on, it is laid elsewhere.
+    for (int i = 0; i < 6; ++i) QTest::keyClick(&stand, Qt::Key_Up);
+    stroke(0);
+    REQUIRE(b.zones()[0].painted.size() == 2);
+    CHECK((b.zones()[0].painted[1].dab().at - first.dab().at).norm() > 0.01);
+    // What Esc puts away in the middle of a stroke is not laid.
+    QTest::keyPress(&stand, Qt::Key_Space);
+    QTest::keyClick(&stand, Qt::Key_Escape);
+    QTest::keyRelease(&stand, Qt::Key_Space);
+    b.settle();
+    CHECK(b.zones()[0].painted.size() == 2);
+    CHECK_FALSE(stand.accessibleName().contains("brush"));
+    // The second brush takes off what lies under it: the last of the two.
+    QTest::keyClick(&stand, Qt::Key_B);
+    QTest::keyClick(&stand, Qt::Key_B);
+    CHECK(stand.accessibleName().contains("The brush paints none here"));
+    stroke(0);
+    CHECK(b.zones()[0].painted.size() < 2);
+    // After the last brush the thing is turned again.
+    QTest::keyClick(&stand, Qt::Key_B);
+    CHECK_FALSE(stand.accessibleName().contains("brush"));
+}
+
+TEST_CASE("Esc in the middle of a stroke by hand lays nothing either") {
+    PartBench b;
+    auto& stand = b.window.stand();
+    stand.setFocus();
+    QTest::keyClick(&stand, Qt::Key_B);
+    auto* canvas = b.window.findChild<QWidget*>("canvas");
+    const QPoint middle(canvas->width() / 2, canvas->height() / 2);
+    QTest::mousePress(canvas, Qt::LeftButton, Qt::NoModifier, middle);
+    QTest::keyClick(&stand, Qt::Key_Escape);
+    QTest::mouseMove(canvas, middle + QPoint(30, 2));
+    QTest::mouseRelease(canvas, Qt::LeftButton, Qt::NoModifier, middle + QPoint(30, 2));
+    b.settle();
+    CHECK(b.zones().empty());
+}

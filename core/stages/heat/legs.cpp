@@ -7,7 +7,6 @@ namespace jig::heat {
 namespace {
 
 constexpr double kCelsius = 273.15;
-constexpr double kHoldStep = 300;                 ///< s
 constexpr double kColdest = 263, kHottest = 600;  ///< K, as a leg may have
 constexpr double kSlowest = 1e-5, kLongest = 2e6;
 

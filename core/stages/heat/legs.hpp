@@ -6,6 +6,8 @@
 
 namespace jig::heat {
 
+constexpr double kHoldStep = 300;  ///< s: the least by which a hold is drawn longer
+
 /// A corner of the air's course that stands for a leg: where its climb ends, or its hold.
 struct LegCorner {
     std::size_t leg = 0;
