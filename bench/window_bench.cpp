@@ -8,6 +8,8 @@
 #include <QEventLoop>
 #include <QLabel>
 #include <QMainWindow>
+#include <QOpenGLContext>
+#include <QOpenGLFunctions>
 #include <QOpenGLWidget>
 #include <QProcess>
 #include <QTimer>
@@ -61,6 +63,35 @@ int empty() {
     label->installEventFilter(&painted);
     window.show();
     wait_until([&] { return painted.seen; });
+    say("picture");
+    return 0;
+}
+
+/// The same with OpenGL in it, which does nothing but clear: what any window takes that shows things in 3D.
+int empty_3d() {
+    class Clear : public QOpenGLWidget {
+      public:
+        using QOpenGLWidget::QOpenGLWidget;
+        bool seen = false;
+
+      protected:
+        void paintGL() override {
+            context()->functions()->glClear(GL_COLOR_BUFFER_BIT);
+            seen = true;
+        }
+    };
+    QMainWindow window;
+    auto* clear = new Clear(&window);
+    QSurfaceFormat format;
+    format.setVersion(3, 3);
+    format.setProfile(QSurfaceFormat::CoreProfile);
+    format.setDepthBufferSize(24);
+    format.setSamples(4);
+    clear->setFormat(format);
+    window.setCentralWidget(clear);
+    window.resize(1280, 800);
+    window.show();
+    wait_until([&] { return clear->seen; });
     say("picture");
     return 0;
 }
@@ -215,9 +246,10 @@ std::map<QString, double> told_by(const char* word) {
 }
 
 void start(benchmark::State& state) {
-    double empty_window = 1e30, picture = 1e30, figures = 1e30;
+    double empty_window = 1e30, empty_in_3d = 1e30, picture = 1e30, figures = 1e30;
     for (auto _ : state) {
         empty_window = std::min(empty_window, told_by("--empty").at("picture"));
+        empty_in_3d = std::min(empty_in_3d, told_by("--empty-3d").at("picture"));
         const auto demo_job = told_by("--demo");
         picture = std::min(picture, demo_job.at("picture"));
         figures = std::min(figures, demo_job.at("figures"));
@@ -226,6 +258,7 @@ void start(benchmark::State& state) {
     state.counters["picture_ms"] = picture;
     state.counters["figures_ms"] = figures;
     state.counters["times_an_empty_window"] = picture / empty_window;
+    state.counters["times_an_empty_3d_window"] = picture / empty_in_3d;
 }
 BENCHMARK(start)->Unit(benchmark::kMillisecond)->Iterations(5);
 
@@ -251,6 +284,7 @@ int main(int argc, char** argv) {
     Application application(argc, argv);
     QApplication::setApplicationName("jigshell-bench");
     if (word == "--empty") return empty();
+    if (word == "--empty-3d") return empty_3d();
     if (word == "--demo") return demo();
     if (word == "--large") return large();
     benchmark::Initialize(&argc, argv);

@@ -21,7 +21,6 @@ Slip::Slip(Document& document, QWidget* parent)
     setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     connect(&document_, &Document::changed, this, &Slip::job_changed);
     connect(&document_, &Document::evaluated, this, &Slip::findings_changed);
-    rebuild();
 }
 
 void Slip::show_stage(Stage stage) {
@@ -32,7 +31,7 @@ void Slip::show_stage(Stage stage) {
 void Slip::set_look(const Ink& ink, const Wording& wording) {
     ink_ = &ink;
     wording_ = wording;
-    rebuild();
+    if (widget() != nullptr) rebuild();
 }
 
 void Slip::rebuild() {
@@ -218,12 +217,14 @@ void Slip::fill_cautions(QLayout* into) {
 }
 
 void Slip::job_changed() {
+    if (widget() == nullptr) return;
     fill_sentences();
     if (pane_ != nullptr) pane_->refresh(wording_);
     fill_figures();  // marks them as being renewed
 }
 
 void Slip::findings_changed() {
+    if (widget() == nullptr) return;
     fill_figures();
     fill_calls();
     if (pane_ != nullptr) pane_->refresh(wording_);

@@ -19,6 +19,14 @@
 #include "app/window/shop_sheet.hpp"
 
 namespace jig::app {
+namespace {
+
+/// Every widget there is takes the style anew: only where it differs.
+void dress(const Ink& ink) {
+    if (const auto style = style_sheet(ink); qApp->styleSheet() != style) qApp->setStyleSheet(style);
+}
+
+}  // namespace
 
 MainWindow::MainWindow(Shop shop, QString recovery, std::shared_ptr<JobBoard> board)
     : document_(new Document(std::move(shop), std::move(recovery), this, std::move(board))) {
@@ -27,7 +35,10 @@ MainWindow::MainWindow(Shop shop, QString recovery, std::shared_ptr<JobBoard> bo
     setAcceptDrops(true);
     light_ = kept_light();
     wording_ = kept_wording();
+    // What is made dressed need not be dressed again: that takes as long as all the rest.
     set_text_scale(kept_text_scale());
+    QApplication::setFont(word_font());
+    dress(ink(light_));
 
     auto* whole = new QWidget(this);
     auto* down = new QVBoxLayout(whole);
@@ -234,7 +245,6 @@ MainWindow::MainWindow(Shop shop, QString recovery, std::shared_ptr<JobBoard> bo
         slip_width_ = slip_->width();
     });
     slip_width_ = settings.value("slip", 0).toInt();
-    set_light(light_);
     set_text(text_scale());
     show_stage(Stage::brief);
 }
@@ -431,7 +441,7 @@ void MainWindow::show_heat_tool(bool shown) {
 void MainWindow::set_light(Light light) {
     light_ = light;
     const auto& k = ink(light);
-    qApp->setStyleSheet(style_sheet(k));
+    dress(k);
     card_->set_ink(k);
     stand_->set_ink(k);
     ribbon_->set_ink(k);
