@@ -14,6 +14,7 @@
 #include "core/stages/part/cuts_sought.hpp"
 #include "core/stages/part/kit.hpp"
 #include "core/stages/part/panels.hpp"
+#include "core/stages/part/roll_seams.hpp"
 
 namespace jig::batch {
 namespace {
@@ -81,12 +82,13 @@ Json cuts_json(const part::Choices& part, const part::Draped& draped) {
     for (std::size_t k = 0; k < part.cuts.size(); ++k) {
         Json line = Json::array();
         for (const auto& s : part.cuts[k].line) line.push_back({s.along, s.across});
-        out.push_back(
-            {{"line_m", std::move(line)},
-             {"in", std::string(file_word(part.cuts[k].in))},
-             {"angle_deg", part.cuts[k].in == CutIn::angle ? Json(degrees(part.cuts[k].angle)) : Json()},
-             {"step_m", part.cuts[k].step},
-             {"length_m", part::cut_length(draped, k)}});
+        out.push_back({{"line_m", std::move(line)},
+                       {"in", std::string(file_word(part.cuts[k].in))},
+                       {"angle_deg", part.cuts[k].in == CutIn::angle || part.cuts[k].in == CutIn::roll
+                                         ? Json(degrees(part.cuts[k].angle))
+                                         : Json()},
+                       {"step_m", part.cuts[k].step},
+                       {"length_m", part::cut_length(draped, k)}});
     }
     return out;
 }
@@ -212,20 +214,37 @@ Json run_drape(const Arguments& a, Progress& progress) {
 Json run_kit(const Arguments& a, Progress& progress) {
     OnBoard on(a, Depth::stages, progress);
     on.need(Stage::part);
-    Json sought;
+    Json sought, seams;
+    // Writes the job with the cuts that were found, and goes on with it.
+    const auto cut_as = [&](const std::vector<part::Cut>& cuts, const std::string& path) {
+        on.job.part.cuts = cuts;
+        save_job(on.job, path);
+        on.sheet = on.board.lay(on.job, on.shop);
+        on.work_out(Depth::stages, progress);
+    };
+    const auto need_face = [&](const char* option) {
+        if (!on.findings.part->draped->face || !on.findings.edge || !on.findings.edge->tool)
+            throw InputError(option, "there is no face that cloth could lie on", "see Edge");
+    };
     if (const auto path = a.option("seek-cuts")) {
-        if (!on.findings.part->draped->face)
-            throw InputError("--seek-cuts", "there is no face that cloth could lie on", "see Edge");
+        need_face("--seek-cuts");
         const auto found = on.board.seek_cuts(on.sheet, progress);
         sought = {{"found", found->found},
                   {"tried", found->tried},
                   {"locked_m2", found->before},
                   {"then_m2", found->after},
                   {"cuts_m", found->length}};
-        on.job.part.cuts = found->cuts;
-        save_job(on.job, *path);
-        on.sheet = on.board.lay(on.job, on.shop);
-        on.work_out(Depth::stages, progress);
+        cut_as(found->cuts, *path);
+    }
+    if (const auto path = a.option("seek-seams")) {
+        need_face("--seek-seams");
+        const auto found = part::seams_by_roll(on.job.part, *on.findings.part->draped,
+                                               *on.findings.edge->tool, *on.shop, progress);
+        seams = {{"found", found.found},
+                 {"wide_plies", found.wide},
+                 {"left_plies", found.left},
+                 {"seams_m", found.length}};
+        cut_as(found.cuts, *path);
     }
     const auto& draped = *on.findings.part->draped;
     const auto panels = on.board.core_panels(on.sheet, progress);
@@ -276,6 +295,7 @@ Json run_kit(const Arguments& a, Progress& progress) {
              {"cuts", cuts_json(on.job.part, draped)},
              {"left_out", kit.left_out}};
     if (!sought.is_null()) out["sought"] = std::move(sought);
+    if (!seams.is_null()) out["seams"] = std::move(seams);
     if (const auto folder = a.option("out")) {
         make_folder(*folder);
         out["files"] = Json::array();

@@ -171,6 +171,9 @@ const std::vector<Verb>& verbs() {
            {"out", "DIR", "writes each roll and sheet as DXF and SVG"},
            {"seek-cuts", "JOB",
             "first seeks where to cut cloth that locks, writes the job with those cuts, and lays that"},
+           {"seek-seams", "JOB",
+            "first draws seams along the roll where plies are wider than it, writes the job with those, and "
+            "lays that"},
            kLibrary}},
          "The part's plies and panels of core cut flat: how each net shears, every piece, the lengths of "
          "roll and "

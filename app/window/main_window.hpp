@@ -110,6 +110,7 @@ class MainWindow : public QMainWindow {
     bool keep_measured();
     /// Seeks where to cut the part's cloth, behind the window, and cuts it there.
     bool seek_cuts();
+    bool seek_seams();
     /// The part's plies flat on their rolls, in place of the stand.
     bool lay_kit();
     /// The shop's library in place of the stand.

@@ -13,6 +13,7 @@
 #include "core/stages/bag/flow.hpp"
 #include "core/stages/heat/legs.hpp"
 #include "core/stages/part/cuts_sought.hpp"
+#include "core/stages/part/roll_seams.hpp"
 #include "core/stages/plug/sheets.hpp"
 
 namespace jig::app {
@@ -235,6 +236,39 @@ bool MainWindow::seek_cuts() {
                 .arg(found->found == 1 ? QString("1 cut") : QString("%1 cuts").arg(found->found))
                 .arg(found->tried)
                 .arg(area(found->after), area(found->before));
+        };
+    });
+}
+
+bool MainWindow::seek_seams() {
+    const auto& f = document_->findings();
+    if (!f.part || !f.part->draped->face || !f.edge || !f.edge->tool) {
+        say("There is no face yet that cloth could lie on.");
+        return false;
+    }
+    return send_for_job([this, job = document_->job(), draped = f.part->draped, tool = f.edge->tool,
+                         shop = document_->shared_shop()](Progress& progress) -> Errand::Homecoming {
+        const auto found = part::seams_by_roll(job.part, *draped, *tool, *shop, progress);
+        return [this, job, found]() -> QString {
+            const auto counted = [](std::size_t n, const char* one, const char* many) {
+                return QString("%1 %2").arg(n).arg(n == 1 ? one : many);
+            };
+            if (found.wide == 0) return "Every ply comes out of its roll in the width that it has.";
+            const auto left =
+                found.left == 0
+                    ? QString()
+                    : QString("; %1 no seam along the roll makes fit, the kit parts %2")
+                          .arg(counted(found.left, "ply", "plies"), found.left == 1 ? "it" : "them");
+            if (found.found == 0) return "No seam was found" + left;
+            if (!(document_->job() == job)) return "The job has changed meanwhile: seek once more.";
+            auto next = job;
+            next.part.cuts = found.cuts;
+            document_->replace("seams by the roll", std::move(next));
+            return QString("%1, %2 long, for %3 wider than the roll")
+                       .arg(counted(found.found, "seam", "seams"),
+                            QString::fromStdString(jig::show(Kind::length, found.length, wording_)),
+                            counted(found.wide - found.left, "ply", "plies")) +
+                   left;
         };
     });
 }

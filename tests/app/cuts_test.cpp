@@ -119,3 +119,33 @@ TEST_CASE("a seam parts its plies in the kit, and a cut beside the face is named
     b.settle();
     CHECK(b.cuts().empty());
 }
+
+TEST_CASE("seams by the roll are drawn where plies are wider than it, in one step, and stand on the stand") {
+    Bench b("radar-dome");
+    b.window.show_stage(Stage::part);
+    b.settle();
+    const auto& part = [&]() -> const part::Choices& { return b.window.document().job().part; };
+    const auto before = part().cuts;
+    b.press("seek-seams");
+    REQUIRE(b.home());
+    b.settle();
+    REQUIRE(part().cuts.size() > before.size());
+    CHECK(b.message().contains("wider than the roll"));
+    CHECK(b.cell("part-cuts", static_cast<int>(before.size()), kIn).startsWith("roll "));
+    CHECK(b.cell("part-cuts", static_cast<int>(before.size()), kLong) != "beside");
+    CHECK_FALSE(b.window.stand().mark_place(kCutMarks).isNull());
+    // Once more: every ply fits now.
+    const auto found = part().cuts;
+    b.press("seek-seams");
+    REQUIRE(b.home());
+    CHECK(b.message().contains("in the width that it has"));
+    CHECK(part().cuts == found);
+    // By hand into which plies it goes, and back.
+    b.choose_in_cell("part-cuts", static_cast<int>(before.size()), kIn, "every");
+    b.settle();
+    CHECK(part().cuts[before.size()].in == CutIn::every);
+    b.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(part().cuts == found);
+    b.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(part().cuts == before);
+}

@@ -197,6 +197,34 @@ TEST_CASE("where to cut the cloth of a job is sought, and the job written with i
     for (const auto& cut : j["cuts"]) CHECK(cut["length_m"].get<double>() > 0);
 }
 
+TEST_CASE("seams along a roll that is too narrow are drawn, and the job written with them") {
+    const fixtures::Folder folder;
+    save_job(fixtures::coarse("radar-dome", 0.06), folder / "dome.jigshell");
+    const auto a = ask({"kit", folder / "dome.jigshell", "--seek-seams", folder / "seams.jigshell"});
+    INFO(a.err);
+    REQUIRE(a.code == 0);
+    const auto j = a.json();
+    const auto found = j["seams"]["found"].get<std::size_t>();
+    REQUIRE(found > 0);
+    CHECK(j["seams"]["left_plies"] == 0);
+    CHECK(j["seams"]["wide_plies"] == 4);
+    REQUIRE(j["cuts"].size() == found);
+    double length = 0;
+    for (const auto& cut : j["cuts"]) {
+        CHECK(cut["in"] == "roll");
+        length += cut["length_m"].get<double>();
+    }
+    CHECK(j["seams"]["seams_m"].get<double>() == Approx(length));
+    // What was written is laid as what was answered, and wants none.
+    CHECK(load_job(folder / "seams.jigshell").part.cuts.size() == found);
+    const auto again =
+        ask({"kit", folder / "seams.jigshell", "--seek-seams", folder / "once-more.jigshell"}).json();
+    CHECK(again["pieces"] == j["pieces"]);
+    CHECK(again["seams"]["found"] == 0);
+    CHECK(again["seams"]["wide_plies"] == 0);
+    CHECK(ask({"kit", folder / "dome.jigshell", "--seek-seams"}).code == 2);
+}
+
 TEST_CASE("the kit and the cures of a demo are answered") {
     const fixtures::Folder folder;
     const auto job = std::string(JIG_SOURCE_DATA) + "/demo/cello-case.json";

@@ -25,6 +25,8 @@ QString in_words(const part::Cut& cut) {
             return "not first";
         case CutIn::angle:
             return QString("at %1°").arg(degrees(part::alike(cut.angle)), 0, 'g', 4);
+        case CutIn::roll:
+            return QString("roll %1°").arg(degrees(part::roll_way(cut.angle)), 0, 'g', 5);
     }
     return {};
 }
@@ -32,11 +34,14 @@ QString in_words(const part::Cut& cut) {
 /// Each way that a cut may be in the plies of a part.
 std::vector<part::Cut> ways_in(const part::Choices& c) {
     std::vector<part::Cut> out{{{}, CutIn::every, 0, 0}, {{}, CutIn::behind, 0, 0}};
-    std::set<double> angles;
+    std::set<double> angles, rolls;
     for (const auto& layer : part::all_layers(c)) {
-        if (layer.kind == LayerKind::ply) angles.insert(part::alike(layer.angle));
+        if (layer.kind != LayerKind::ply) continue;
+        angles.insert(part::alike(layer.angle));
+        rolls.insert(part::roll_way(layer.angle));
     }
     for (const double angle : angles) out.push_back({{}, CutIn::angle, angle, 0});
+    for (const double way : rolls) out.push_back({{}, CutIn::roll, way, 0});
     return out;
 }
 
@@ -76,6 +81,11 @@ class CutsPane : public RecordsPane<part::Cut> {
         button("Seek cuts", "seek-cuts",
                "Tries darts where cloth locks and takes those that leave the least of it locked",
                [this] { emit wanted("seek-cuts"); });
+        button(
+            "Seams by the roll", "seek-seams",
+            "Where a ply is wider than its roll: the fewest seams along the roll that make it fit, stepped "
+            "from ply to ply. Else the kit parts it straight across",
+            [this] { emit wanted("seek-seams"); });
         button("Add a cut", "add-cut",
                "From half way out over the rim: drag its ends on the stand, or type its corners",
                [this] { add_one(); });
@@ -162,7 +172,9 @@ class CutsPane : public RecordsPane<part::Cut> {
         const auto unit = QString::fromStdString(unit_sign(Kind::length, wording()));
         name(kLine, "corners, " + unit,
              "along : across from the middle of the face, seen along the pull; one after the other");
-        name(kIn, "in", "Every ply; not the first, which lies on the tool and shows; or those at one angle");
+        name(kIn, "in",
+             "Every ply; not the first, which lies on the tool and shows; those at one angle, a quarter turn "
+             "being alike; or those whose roll runs one way");
         name(kStep, "step",
              "So far aside in the next ply, and to the other side in the one after: laps do not add up");
         name(kLong, "long", "Over the face");

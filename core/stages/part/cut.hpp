@@ -6,12 +6,12 @@
 
 namespace jig {
 
-enum class CutIn { every, behind, angle };
+enum class CutIn { every, behind, angle, roll };
 template <>
 struct Words<CutIn> {
-    static constexpr std::array all{Word{"every", "in every ply"},
-                                    Word{"behind", "in every ply but the one on the tool"},
-                                    Word{"angle", "in plies laid at one angle"}};
+    static constexpr std::array all{
+        Word{"every", "in every ply"}, Word{"behind", "in every ply but the one on the tool"},
+        Word{"angle", "in plies laid at one angle"}, Word{"roll", "in plies whose roll runs one way"}};
 };
 
 namespace part {
@@ -19,7 +19,7 @@ namespace part {
 struct Cut {
     std::vector<Spot> line;
     CutIn in = CutIn::every;
-    double angle = 0;  ///< rad of the plies that have it, where those at one angle do
+    double angle = 0;  ///< rad of the plies that have it, where those at one angle or of one roll's way do
     double step = 0;   ///< m that it lies aside in the next ply, and to the other side in the one after
     static void fields(auto& c, auto&& v) {
         v("line", c.line);
@@ -33,6 +33,8 @@ struct Cut {
 /// The angle that plies share which lie alike, turned by a quarter or not: rad in [0, π/2), to a hundredth of
 /// a degree.
 double alike(double angle);
+/// The way that a roll runs for a ply, however it is turned round: rad in [0, π), to a hundredth of a degree.
+double roll_way(double angle);
 
 /// More is a ply in rags.
 inline constexpr std::size_t kMostCuts = 16;

@@ -25,6 +25,13 @@ double folded(double angle, Weave weave) {
     return period - out < 1e-6 ? 0 : out;
 }
 
+/// An angle within a turn of so many hundredths of a degree, rounded to one of them, rad.
+double within_turn(double angle, double turn) {
+    double out = std::fmod(std::round(degrees(angle) * 100), turn);
+    if (out < 0) out += turn;
+    return radians(out / 100);
+}
+
 /// Whether a ply at an angle has a cut.
 bool has(const Cut& cut, double angle, bool on_tool) {
     if (cut.line.size() < 2) return false;
@@ -35,6 +42,8 @@ bool has(const Cut& cut, double angle, bool on_tool) {
             return !on_tool;
         case CutIn::angle:
             return alike(cut.angle) == alike(angle);
+        case CutIn::roll:
+            return roll_way(cut.angle) == roll_way(angle);
     }
     return true;
 }
@@ -90,10 +99,11 @@ void lay_cuts(const ClothAsked& asked, const Frame& frame, const Point2& middle,
 }  // namespace
 
 double alike(double angle) {
-    constexpr double kQuarter = 9000;  // hundredths of a degree
-    double out = std::fmod(std::round(degrees(angle) * 100), kQuarter);
-    if (out < 0) out += kQuarter;
-    return radians(out / 100);
+    return within_turn(angle, 9000);
+}
+
+double roll_way(double angle) {
+    return within_turn(angle, 18000);
 }
 
 ClothAsked cloth_asked(const Choices& c) {

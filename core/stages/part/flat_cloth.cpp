@@ -197,4 +197,23 @@ std::optional<FlatCloth> FlatCloth::stretched(const Draped& draped, const Frame&
     return out;
 }
 
+const FlatCloth* FlatCloths::of(const Source& ply, double angle, const Reinforcement& cloth,
+                                Progress& progress) {
+    if (cloth.weave == Weave::cloth) {
+        const auto net = std::find_if(draped_.nets.begin(), draped_.nets.end(),
+                                      [&](const ClothNet& n) { return n.carries(ply); });
+        if (net == draped_.nets.end()) return nullptr;
+        last_ = FlatCloth::sheared(*net, draped_, frame_, angle);
+        return &*last_;
+    }
+    const auto cuts = draped_.cut_plies.find(ply);
+    const std::pair way(turn_ + angle, cuts == draped_.cut_plies.end() ? std::vector<CutAs>{} : cuts->second);
+    auto known = stretched_.find(way);
+    if (known == stretched_.end())
+        known =
+            stretched_.emplace(way, FlatCloth::stretched(draped_, frame_, way.second, way.first, progress))
+                .first;
+    return known->second ? &*known->second : nullptr;
+}
+
 }  // namespace jig::part

@@ -43,6 +43,28 @@ class FlatCloth {
     std::vector<std::optional<std::array<Point2, 3>>> corners_;
 };
 
+/// Each ply's cloth as it lies flat: woven as its net shears, tape and mat with as little stretch as may be.
+/// Outlived by what it is made of.
+class FlatCloths {
+  public:
+    /// `turn` is that of the plies' zero, rad.
+    FlatCloths(double turn, const Draped& draped, const Frame& frame)
+        : turn_(turn), draped_(draped), frame_(frame) {}
+    /// Null where the face cannot be laid flat for it; good until the next is asked for. Throws Cancelled.
+    const FlatCloth* of(const Source& ply, double angle, const Reinforcement& cloth, Progress& progress);
+
+  private:
+    double turn_;
+    const Draped& draped_;
+    const Frame& frame_;
+    std::optional<FlatCloth> last_;
+    /// Laid out once for each way that a roll lies and that it is cut.
+    std::map<std::pair<double, std::vector<CutAs>>, std::optional<FlatCloth>> stretched_;
+};
+
+/// m of a roll's width that its edges take.
+inline constexpr double kSelvedge = 0.02;
+
 /// m/m by which a mat that is wet may be drawn out, and a tape along or across its threads, where the library
 /// does not say: typical.
 inline constexpr double kMatGives = 0.08, kTapeGives = 0.02;

@@ -85,40 +85,6 @@ class Cover {
     std::vector<RegionPiece> pieces_;
 };
 
-/// Each ply's cloth as it lies flat: woven as its net shears, tape and mat with as little stretch as may be.
-class FlatCloths {
-  public:
-    FlatCloths(const Choices& c, const Draped& draped, const Frame& frame)
-        : turn_(c.drape.turn), draped_(draped), frame_(frame) {}
-    /// Null where the face cannot be laid flat for it. Throws Cancelled.
-    const FlatCloth* of(const Source& ply, double angle, const Reinforcement& cloth, Progress& progress) {
-        if (cloth.weave == Weave::cloth) {
-            const auto net = std::find_if(draped_.nets.begin(), draped_.nets.end(),
-                                          [&](const ClothNet& n) { return n.carries(ply); });
-            if (net == draped_.nets.end()) return nullptr;
-            last_ = FlatCloth::sheared(*net, draped_, frame_, angle);
-            return &*last_;
-        }
-        // Laid out once for each way that a roll lies and that it is cut.
-        const auto cuts = draped_.cut_plies.find(ply);
-        const std::pair way(turn_ + angle,
-                            cuts == draped_.cut_plies.end() ? std::vector<CutAs>{} : cuts->second);
-        auto known = stretched_.find(way);
-        if (known == stretched_.end())
-            known = stretched_
-                        .emplace(way, FlatCloth::stretched(draped_, frame_, way.second, way.first, progress))
-                        .first;
-        return known->second ? &*known->second : nullptr;
-    }
-
-  private:
-    double turn_;
-    const Draped& draped_;
-    const Frame& frame_;
-    std::optional<FlatCloth> last_;
-    std::map<std::pair<double, std::vector<CutAs>>, std::optional<FlatCloth>> stretched_;
-};
-
 }  // namespace
 
 Choices kit_asked(const Choices& c) {
@@ -138,7 +104,7 @@ Kit kit(const Choices& c, const Draped& draped, const Frame& frame, const Lists<
     if (!draped.face) return out;
     std::map<std::string, std::vector<CutPiece>> by_cloth;
     Cover cover(c, draped, frame, progress);
-    FlatCloths cloths(c, draped, frame);
+    FlatCloths cloths(c.drape.turn, draped, frame);
     const auto cut = [&](int zone, std::size_t i, const std::string& number) {
         const auto& layer = zone < 0 ? c.layers[i] : c.zones[static_cast<std::size_t>(zone)].layers[i];
         const Source source{zone, i};
@@ -150,7 +116,7 @@ Kit kit(const Choices& c, const Draped& draped, const Frame& frame, const Lists<
             return;
         }
         if (flat->whole.empty()) return;
-        const double width = cloth.roll_width - 0.02;
+        const double width = cloth.roll_width - kSelvedge;
         if (width <= lap)
             throw InputError(layer.material, "its roll is narrower than a lap", "see its roll width");
         std::vector<Loops> parts;
