@@ -583,6 +583,21 @@ TEST_CASE("part tries a job's part under its loads, and says what it wants where
     CHECK(none.code == 2);
     CHECK(none.out.empty());
     CHECK_THAT(none.err, Catch::Contains("carry"));
+    // On its rim alone a pull near it lifts some of the rim, and wind all of the part.
+    auto resting = load_job(job);
+    resting.part.duty.hold = PartHold::rests;
+    const double pull = 0.1 * 9.81 * mass;
+    resting.part.duty.loads[2].pushes = {{0.9, 0, -pull, 0.05}};
+    save_job(resting, folder / "resting.jigshell");
+    const auto rests = ask({"part", folder / "resting.jigshell", "--quick", "yes"}).json();
+    const auto &pulled = rests["loads"][2], &blown = rests["loads"][1];
+    CHECK(pulled["lifted_share"].get<double>() > 0);
+    CHECK(pulled["lifted_share"].get<double>() < 1);
+    CHECK(pulled["reactions_N"].get<double>() < 9.81 * j["mass_kg"].get<double>());
+    CHECK(blown["lifted_share"] == 0);
+    CHECK(blown["reactions_N"].get<double>() < 0);
+    CHECK(rests["loads"][0]["lifted_share"] == 0);
+    for (const auto& load : j["loads"]) CHECK(load["lifted_share"] == 0);
     // Bolted nowhere it cannot be tried, and that is said in a line.
     auto unheld = load_job(job);
     unheld.part.duty.hold = PartHold::places;

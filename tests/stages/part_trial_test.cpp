@@ -129,6 +129,15 @@ TEST_CASE("a part that rests lies on what pushes: a light one is peeled off, a p
     CHECK(tips.lifts > 0.05 * weight);
     CHECK(tips.lifted == 0);
     CHECK(tips.reactions == Approx(0.3 * weight).epsilon(1e-6));
+    // A rim that is but a line holds no part: what would have to hold it down is said, of every load.
+    asked.duty.loads.push_back(asked.duty.loads[0]);
+    asked.duty.loads[1].pushes = {{0.1, 0, -weight, 1e-4}};
+    const auto thread = tried(asked, face(length, 8e-4, 60));
+    for (const auto& load : thread.loads) {
+        CHECK(load.lifts > 0);
+        CHECK(load.lifted == 0);
+        CHECK(std::isfinite(load.moves));
+    }
 }
 
 TEST_CASE(
