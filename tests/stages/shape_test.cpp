@@ -1,6 +1,8 @@
 #include <catch2/catch.hpp>
 
 #include "core/science/mesh/measure.hpp"
+#include "core/stages/shape/facets.hpp"
+#include "core/stages/shape/starter_meshes.hpp"
 #include "core/stages/shape/tray.hpp"
 #include "tests/quiet.hpp"
 #include "tests/shapes.hpp"
@@ -93,6 +95,33 @@ TEST_CASE("what does not fit into the outline is refused, not folded") {
     t.recess_rim = 0.2;
     t.recess_depth = 0.01;
     CHECK_THROWS_AS(tray_mesh(t, quiet), InputError);
+}
+
+TEST_CASE("a slip of a unit is refused before it is laid out, and facets as long as is said are taken") {
+    auto t = round_tray();
+    for (auto& p : t.outline) p = {60 * p[0], 60 * p[1]};
+    t.facet = 0.012;
+    std::string said;
+    try {
+        tray_mesh(t, quiet);
+    } catch (const InputError& e) {
+        said = e.what();
+    }
+    CHECK_THAT(said, Catch::Contains("million facets") && Catch::Contains("or longer"));
+    t.facet = 0.15;
+    const auto large = tray_mesh(t, quiet);
+    CHECK(static_cast<double>(large.triangles.size()) < shape::kMostFacets);
+    CHECK(static_cast<double>(large.triangles.size()) > 0.05 * shape::kMostFacets);
+    // Of whatever kind it is.
+    Turned turned;
+    turned.profile = {{20, 0}, {0, 20}};
+    turned.facet = 0.002;
+    CHECK_THROWS_WITH(turned_mesh(turned, quiet), Catch::Contains("million facets"));
+    Stations stations;
+    for (auto& s : stations.stations) s.width *= 50;
+    stations.stations.back().at = 45;
+    stations.facet = 0.005;
+    CHECK_THROWS_WITH(stations_mesh(stations, quiet), Catch::Contains("million facets"));
 }
 
 TEST_CASE("a drawn outline becomes few points whose smooth line follows it") {

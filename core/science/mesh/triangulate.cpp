@@ -63,6 +63,11 @@ FlatMesh filled(const Loops& outlines, double spacing) {
     FlatMesh out;
     for (const auto& loop : outlines) out.points.insert(out.points.end(), loop.begin(), loop.end());
     const auto given = out.points.size();
+    double area = 0;
+    for (const auto& loop : outlines) area = std::max(area, std::abs(signed_area(loop)));
+    if (!(area < kMostFilled * std::sqrt(3.0) / 4 * spacing * spacing))
+        throw InputError("outline", "it takes too many triangles to fill it at this size",
+                         "check its size and unit, or make its facets longer");
     const Inside inside(outlines, spacing);
     const Point2 low = low_corner(outlines), high = high_corner(outlines);
     const double rise = spacing * std::sqrt(3.0) / 2;
@@ -74,23 +79,32 @@ FlatMesh filled(const Loops& outlines, double spacing) {
     }
     Delaunay net;
     try {
-        std::vector<Delaunay::Vertex_handle> corners;
-        for (std::size_t i = 0; i < out.points.size(); ++i) {
+        // Each is looked for from the one before it: rows run on, and in a long thin outline it would else be
+        // a walk through all that is there.
+        Delaunay::Face_handle near;
+        const auto insert = [&](std::size_t i) {
             const auto known = net.number_of_vertices();
-            const auto v = net.insert(Kernel::Point_2(out.points[i].x(), out.points[i].y()));
+            const auto v = net.insert(Kernel::Point_2(out.points[i].x(), out.points[i].y()), near);
             // A point that is there twice keeps its first number.
             if (net.number_of_vertices() > known) v->info() = static_cast<std::uint32_t>(i);
-            if (i < given) corners.push_back(v);
-        }
-        const auto join = [&](Delaunay::Vertex_handle a, Delaunay::Vertex_handle b) {
-            if (a != b) net.insert_constraint(a, b);
+            near = v->face();
+            return v;
         };
+        std::vector<Delaunay::Vertex_handle> corners;
+        for (std::size_t i = 0; i < given; ++i) corners.push_back(insert(i));
+        // The outlines before what lies in them: an edge crosses fewer triangles then, and one that crosses
+        // another is found out at once.
         std::size_t first = 0;
         for (const auto& loop : outlines) {
-            for (std::size_t i = 0; i < loop.size(); ++i)
-                join(corners[first + i], corners[first + (i + 1) % loop.size()]);
+            for (std::size_t i = 0; i < loop.size(); ++i) {
+                const auto a = corners[first + i], b = corners[first + (i + 1) % loop.size()];
+                if (a != b) net.insert_constraint(a, b);
+            }
             first += loop.size();
         }
+        // Faces that a constraint flipped away are no place to begin from.
+        near = Delaunay::Face_handle();
+        for (auto i = given; i < out.points.size(); ++i) insert(i);
     } catch (const Delaunay::Intersection_of_constraints_exception&) {
         throw InputError("outline", "it crosses itself or another",
                          "move the points so that the line meets itself nowhere");

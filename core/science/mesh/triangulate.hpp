@@ -10,9 +10,12 @@ struct FlatMesh {
     std::vector<Triangle> triangles;
 };
 
+/// More triangles than this are a slip of a unit.
+inline constexpr double kMostFilled = 3e6;
+
 /// Fills outlines (holes clockwise or not: every second line outwards-in bounds a hole) with about
 /// equilateral triangles of edge `spacing` m, keeping the outlines' points and adding none to them. Throws
-/// InputError where a line crosses itself or another.
+/// InputError where a line crosses itself or another, or more than `kMostFilled` triangles would be made.
 FlatMesh filled(const Loops& outlines, double spacing);
 inline FlatMesh filled(const Loop& outline, double spacing) {
     return filled(Loops{outline}, spacing);

@@ -7,6 +7,7 @@
 
 #include "core/base/units.hpp"
 #include "core/science/mesh/triangulate.hpp"
+#include "core/stages/shape/facets.hpp"
 
 namespace jig::shape {
 namespace {
@@ -187,6 +188,7 @@ TriangleMesh stations_mesh(const Stations& stations, Progress& progress) {
     const auto around = steps((stations.whole ? 2 : 1) * girth / 2, stations.facet, 6, 750) * 2;
     const auto rows = steps(line.to - line.from, stations.facet, 4, 3000) + 1;
     const auto count = stations.whole ? around : around + 1;
+    check_facets(2.0 * static_cast<double>(around * rows), stations.facet);
     TriangleMesh mesh;
     // Measured sections are shared out point by point, each outline made 1 wide and 1 high first.
     std::vector<Loop> outlines;
@@ -284,6 +286,7 @@ Loop foil_section(const Foil& foil, double edge, std::size_t points) {
 TriangleMesh foil_mesh(const Foil& foil, Progress& progress) {
     const auto around = 2 * (steps(foil.chord, foil.facet, 12, 600)) + 2;
     const auto rows = steps(foil.span, 2 * foil.facet, 2, 2000) + 1;
+    check_facets(2.0 * static_cast<double>(around * rows), foil.facet);
     TriangleMesh mesh;
     std::size_t count = 0;
     for (std::size_t r = 0; r < rows; ++r) {
@@ -354,6 +357,7 @@ TriangleMesh turned_mesh(const Turned& turned, Progress& progress) {
     for (const auto& p : profile) widest = std::max(widest, p.x());
     if (widest < 1e-4) throw InputError("profile", "it lies on the axis", "give it a radius somewhere");
     const auto around = steps(2 * kPi * widest, turned.facet, 24, 3000);
+    check_facets(2.0 * static_cast<double>(around * profile.size()), turned.facet);
     TriangleMesh mesh;
     constexpr double kAxis = 1e-7;
     // Which way the profile runs decides which side is outside: what lies between it and the axis is inside.

@@ -7,6 +7,7 @@
 
 #include "core/base/units.hpp"
 #include "core/science/mesh/triangulate.hpp"
+#include "core/stages/shape/facets.hpp"
 
 namespace jig::shape {
 namespace {
@@ -148,6 +149,10 @@ TriangleMesh tray_mesh(const Tray& tray, Progress& progress) {
     const auto rings = profile(tray);
     progress.report(0.1, "drawing the tray");
     const double before_area = signed_area(outline);
+    // Of the crown as many as if the wall took none of it.
+    check_facets(2.0 * static_cast<double>(rings.size() * outline.size()) +
+                     before_area / (std::sqrt(3.0) / 4 * tray.facet * tray.facet),
+                 tray.facet);
     TriangleMesh mesh;
     Loop last;
     const auto count = outline.size();
