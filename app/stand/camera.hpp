@@ -13,8 +13,8 @@ namespace jig::app {
 
 struct Camera {
     static constexpr double kSteepest = 1.5;  ///< rad, all but straight down
-    double yaw = -0.65, pitch = 0.48;  ///< rad
-    double distance = 3;               ///< m from the target
+    double yaw = -0.65, pitch = 0.48;         ///< rad
+    double distance = 3;                      ///< m from the target
     Point target = Point::Zero();
 
     /// Looks at the whole box from where it stands now, as near as the view lets it, with air round it for

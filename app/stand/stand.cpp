@@ -271,7 +271,8 @@ bool Stand::eventFilter(QObject* watched, QEvent* event) {
             }
             if (drag_ == Drag::turn) {
                 camera_.yaw -= step.x() * 0.008;
-                camera_.pitch = std::clamp(camera_.pitch + step.y() * 0.008, -Camera::kSteepest, Camera::kSteepest);
+                camera_.pitch =
+                    std::clamp(camera_.pitch + step.y() * 0.008, -Camera::kSteepest, Camera::kSteepest);
             } else if (drag_ == Drag::shift) {
                 const double scale = camera_.distance * 0.54 / std::max(1, height());
                 const Point right(std::cos(camera_.yaw), std::sin(camera_.yaw), 0);

@@ -1,6 +1,6 @@
 // Outlines filled with triangles: all of the area and no more, every point kept, whatever the form.
-#include <catch2/catch.hpp>
 #include <algorithm>
+#include <catch2/catch.hpp>
 #include <cmath>
 
 #include "core/base/error.hpp"
