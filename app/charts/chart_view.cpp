@@ -110,6 +110,8 @@ void PlotView::let_go() {
 
 void PlotView::choose_grip() {
     if (plot_.grips.empty()) return;
+    // Another is not drawn on from where the last one was.
+    if (held_ && by_key_) let_go();
     chosen_ = chosen_ ? (*chosen_ + 1) % plot_.grips.size() : 0;
     read_at({});
     tell(plot_.grips[*chosen_].words);

@@ -105,7 +105,8 @@ void Stand::show_scene(Scene scene, bool frame_again) {
     apart_label_->setFont(word_font());
     place_slider();
     brushes_->show_brushes(scene_.brushes, scene_.bounds.size().maxCoeff());
-    if (drag_ != Drag::paint && sliding_ != Drag::paint) stroke_.clear();
+    // A stroke that was begun on one thing is not laid on the next.
+    if (frame_again || (drag_ != Drag::paint && sliding_ != Drag::paint)) stroke_.clear();
     if (frame_again) {
         frame_all();
         mark_ = -1;

@@ -125,6 +125,20 @@ void Stand::paint_over(QPainter& p) const {
     // The last to be put down say most: arrows after contours.
     for (auto label = scene_.labels.rbegin(); label != scene_.labels.rend(); ++label)
         tag(at(label->at), label->text);
+    // A plane that can be drawn along, and the handle that it is drawn by.
+    const auto drawable = [&](const QPolygonF& frame, const QPointF& grip, const QColor& colour,
+                              const QColor& edge, int alpha, const char* word) {
+        auto wash = colour;
+        wash.setAlpha(alpha);
+        p.setBrush(wash);
+        p.setPen(QPen(colour, 1.4, Qt::DashLine));
+        p.drawPolygon(frame);
+        p.setPen(QPen(edge, 1.4, edge == colour ? Qt::DashLine : Qt::SolidLine));
+        p.setBrush(colour);
+        p.drawEllipse(grip, 7, 7);
+        p.setPen(ink_->ink);
+        p.drawText(QRectF(grip.x() - 60, grip.y() - 26, 120, 16), Qt::AlignCenter, word);
+    };
     if (scene_.has_cut) {
         const auto &lo = scene_.bounds.low, &hi = scene_.bounds.high;
         const int axis = scene_.cut_normal.x() > 0.5 ? 0 : 1, other = 1 - axis;
@@ -138,31 +152,12 @@ void Stand::paint_over(QPainter& p) const {
         QPolygonF frame;
         frame << corner(lo[other] - pad, lo.z()) << corner(hi[other] + pad, lo.z())
               << corner(hi[other] + pad, hi.z() + pad) << corner(lo[other] - pad, hi.z() + pad);
-        auto wash = ink_->tape;
-        wash.setAlpha(26);
-        p.setBrush(wash);
-        p.setPen(QPen(ink_->tape, 1.4, Qt::DashLine));
-        p.drawPolygon(frame);
-        const auto h = handle();
-        p.setPen(QPen(ink_->tape.darker(130), 1.4));
-        p.setBrush(ink_->tape);
-        p.drawEllipse(h, 7, 7);
-        p.setPen(ink_->ink);
-        p.drawText(QRectF(h.x() - 60, h.y() - 26, 120, 16), Qt::AlignCenter, "cut");
+        drawable(frame, handle(), ink_->tape, ink_->tape.darker(130), 26, "cut");
     }
     if (scene_.has_plane) {
         QPolygonF frame;
         for (const auto& q : scene_.plane) frame << at(q);
-        auto wash = ink_->petrol;
-        wash.setAlpha(22);
-        p.setBrush(wash);
-        p.setPen(QPen(ink_->petrol, 1.4, Qt::DashLine));
-        p.drawPolygon(frame);
-        const auto h = plane_handle();
-        p.setBrush(ink_->petrol);
-        p.drawEllipse(h, 7, 7);
-        p.setPen(ink_->ink);
-        p.drawText(QRectF(h.x() - 60, h.y() - 26, 120, 16), Qt::AlignCenter, "split");
+        drawable(frame, plane_handle(), ink_->petrol, ink_->petrol, 22, "split");
     }
     paint_marks(p);
     paint_flags(p);

@@ -74,6 +74,8 @@ void MainWindow::draw_programme(const QString& cure, std::size_t grip, const QPo
         if (in_hand_) {
             auto job = document_->job();
             in_hand_->own = heat::legs_in(job.heat, in_hand_->of);
+            // What was drawn a moment ago and is not gone through yet is not taken back.
+            if (in_hand_->own.size() == in_hand_->legs.size()) in_hand_->legs = in_hand_->own;
         }
     }
     if (!in_hand_) return;

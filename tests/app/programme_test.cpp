@@ -188,6 +188,17 @@ TEST_CASE("a corner is chosen and drawn by keys, a key that is held is one step,
     CHECK(legs(b)[0].to == Approx(317.15));
     b.key(Qt::Key_Z, Qt::ControlModifier);
     CHECK(legs(b) == was);
+    // Another corner chosen while a key is down begins where it is itself.
+    chart->setFocus();
+    QTest::keyPress(chart, Qt::Key_Right);
+    QTest::keyClick(chart, Qt::Key_N);
+    QTest::keyClick(chart, Qt::Key_Up);
+    b.settle();
+    CHECK(legs(b)[0].to == Approx(319.15));
+    CHECK(legs(b)[0].hold == Approx(8 * 3600 + 300));
+    b.key(Qt::Key_Z, Qt::ControlModifier);
+    b.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(legs(b) == was);
     // Esc once more, and the arrows read again.
     chart->setFocus();
     QTest::keyClick(chart, Qt::Key_Escape);

@@ -341,16 +341,36 @@ Shop narrow_shop(double width) {
 
 }  // namespace
 
+namespace {
+
+/// The same on a face whose cloth comes from narrower rolls.
+struct NarrowRolls {
+    TriangleMesh mesh;
+    Shop shop;
+    Frame frame = kLevel;
+    [[nodiscard]] part::Draped lay(const part::Choices& c) const {
+        return part::draped(part::cloth_asked(c), bare_tool(mesh, frame), shop, quiet);
+    }
+    [[nodiscard]] part::RollSeams seams(const part::Choices& c) const {
+        return part::seams_by_roll(c, lay(c), bare_tool(mesh, frame), shop, quiet);
+    }
+    [[nodiscard]] part::Kit kit(const part::Choices& c) const {
+        return part::kit(c, lay(c), frame, shop, kTrim, kLap, quiet);
+    }
+};
+
+double across_roll(const part::KitPiece& piece) {
+    return high_corner(piece.outline).y() - low_corner(piece.outline).y();
+}
+
+}  // namespace
+
 TEST_CASE("seams by the roll are the fewest that fit, and pieces keep within it") {
-    const auto mesh = board();
     for (const char* cloth : {kCloth, "glass mat 300"}) {
         CAPTURE(cloth);
-        const auto narrow = narrow_shop(0.24);
-        auto c = plies(1, cloth);
-        const auto at = [&](const part::Choices& with_cuts) {
-            return part::draped(part::cloth_asked(with_cuts), bare_tool(mesh, kLevel), narrow, quiet);
-        };
-        const auto found = part::seams_by_roll(c, at(c), bare_tool(mesh, kLevel), narrow, quiet);
+        const NarrowRolls narrow{board(), narrow_shop(0.24)};
+        const auto c = plies(1, cloth);
+        const auto found = narrow.seams(c);
         // 0.5 m across in pieces of 0.22 m less half a lap and the trim: three, hence two seams.
         CHECK(found.wide == 1);
         CHECK(found.left == 0);
@@ -362,26 +382,23 @@ TEST_CASE("seams by the roll are the fewest that fit, and pieces keep within it"
             for (const auto& spot : cut.line) CHECK(std::abs(spot.across) == Approx(0.5 / 6).margin(1e-3));
         }
         const auto cut = with(c, found.cuts);
-        const auto kit = part::kit(cut, at(cut), kLevel, narrow, kTrim, kLap, quiet);
+        const auto kit = narrow.kit(cut);
         REQUIRE(kit.pieces.size() == 3);
         for (const auto& piece : kit.pieces) {
-            CHECK(high_corner(piece.outline).y() - low_corner(piece.outline).y() <= 0.22 + 1e-6);
+            CHECK(across_roll(piece) <= 0.22 + 1e-6);
             CHECK(piece.area == Approx((0.8 + 2 * kTrim) * (0.5 / 3 + kLap)).epsilon(0.06));
         }
         // Once more there is nothing to do.
-        CHECK(part::seams_by_roll(cut, at(cut), bare_tool(mesh, kLevel), narrow, quiet).wide == 0);
+        CHECK(narrow.seams(cut).wide == 0);
     }
 }
 
 TEST_CASE("plies whose rolls cross have seams of their own, each along its roll, and laps are stepped") {
-    const auto mesh = board();
-    const auto narrow = narrow_shop(0.45);
+    const NarrowRolls narrow{board(), narrow_shop(0.45)};
     auto c = plies(4);
     c.layers[1].angle = kPi / 2;
     c.layers[3].angle = -kPi / 2;  // the same roll turned round
-    const auto found =
-        part::seams_by_roll(c, part::draped(part::cloth_asked(c), bare_tool(mesh, kLevel), narrow, quiet),
-                            bare_tool(mesh, kLevel), narrow, quiet);
+    const auto found = narrow.seams(c);
     CHECK(found.wide == 4);
     CHECK(found.left == 0);
     // Along the length: 0.5 m in two. Across it: 0.8 m in three.
@@ -402,18 +419,15 @@ TEST_CASE("plies whose rolls cross have seams of their own, each along its roll,
     CHECK(along == 1);
     CHECK(across == 2);
     const auto cut = with(c, found.cuts);
-    const auto now = part::draped(part::cloth_asked(cut), bare_tool(mesh, kLevel), narrow, quiet);
-    const auto kit = part::kit(cut, now, kLevel, narrow, kTrim, kLap, quiet);
+    const auto kit = narrow.kit(cut);
     CHECK(areas(kit, 0).size() == 2);
     CHECK(areas(kit, 1).size() == 3);
-    for (const auto& piece : kit.pieces)
-        CHECK(high_corner(piece.outline).y() - low_corner(piece.outline).y() <= 0.43 + 1e-6);
+    for (const auto& piece : kit.pieces) CHECK(across_roll(piece) <= 0.43 + 1e-6);
     // Of two plies that run alike the seams lie twice the lap apart.
     const auto low_edge = [&](std::size_t layer) {
         double out = 1e9;
         for (const auto& p : kit.pieces) {
-            if (p.of.layer == layer)
-                out = std::min(out, high_corner(p.outline).y() - low_corner(p.outline).y());
+            if (p.of.layer == layer) out = std::min(out, across_roll(p));
         }
         return out;
     };
@@ -426,28 +440,23 @@ TEST_CASE("on a face that bends both ways seams follow the cloth, turned in spac
     const auto level = cap(0.6, 0.5, 12, 48), leaning = shapes::rotated(level, by);
     for (const auto& [turn, turned] : {std::pair(0.0, false), std::pair(0.7, false), std::pair(0.0, true)}) {
         CAPTURE(turn, turned);
-        const auto& dome = turned ? leaning : level;
-        const auto& frame = turned ? aslant : kLevel;
+        const NarrowRolls narrow{turned ? leaning : level, narrow_shop(0.5), turned ? aslant : kLevel};
         auto c = plies(2);
         c.layers[0].angle = c.layers[1].angle = turn;
-        const auto narrow = narrow_shop(0.5);
-        const auto at = [&](const part::Choices& choices) {
-            return part::draped(part::cloth_asked(choices), bare_tool(dome, frame), narrow, quiet);
-        };
-        const auto found = part::seams_by_roll(c, at(c), bare_tool(dome, frame), narrow, quiet);
+        const auto found = narrow.seams(c);
         CHECK(found.wide == 2);
         CHECK(found.left == 0);
         REQUIRE(found.found >= 1);
         const auto cut = with(c, found.cuts);
-        const auto kit = part::kit(cut, at(cut), frame, narrow, kTrim, kLap, quiet);
+        const auto kit = narrow.kit(cut);
         CHECK(kit.pieces.size() >= 2 * (found.found + 1));
         double area = 0;
         for (const auto& piece : kit.pieces) {
-            CHECK(high_corner(piece.outline).y() - low_corner(piece.outline).y() <= 0.48 + 1e-6);
+            CHECK(across_roll(piece) <= 0.48 + 1e-6);
             area += piece.area;
         }
         // Nothing of the face goes without cloth.
-        CHECK(area > 2 * at(cut).area);
+        CHECK(area > 2 * narrow.lay(cut).area);
     }
 }
 
@@ -456,18 +465,15 @@ TEST_CASE("a ply that fits wants no seam, and one that no seam makes fit is told
     CHECK(seams(plies(3), mesh).wide == 0);
     CHECK(seams(plies(3), mesh).cuts.empty());
     // So narrow that it would take more cuts than a part may have.
-    const auto narrow = narrow_shop(0.09);
+    const NarrowRolls narrow{mesh, narrow_shop(0.09)};
     const auto c = with(plies(1), {{{{0.1, -1}, {0.1, 1}}, CutIn::every, 0, 0}});
-    const auto found =
-        part::seams_by_roll(c, part::draped(part::cloth_asked(c), bare_tool(mesh, kLevel), narrow, quiet),
-                            bare_tool(mesh, kLevel), narrow, quiet);
+    const auto found = narrow.seams(c);
     CHECK(found.wide == 1);
     CHECK(found.left == 1);
     CHECK(found.found == 0);
     CHECK(found.cuts == c.cuts);
     // A roll narrower than its laps leaves no room at all.
-    const auto none = narrow_shop(0.04);
-    CHECK(part::seams_by_roll(plies(1), lay(plies(1), mesh), bare_tool(mesh, kLevel), none, quiet).left == 1);
+    CHECK(NarrowRolls{mesh, narrow_shop(0.04)}.seams(plies(1)).left == 1);
     // Where there is no face there is nothing to part.
-    CHECK(part::seams_by_roll(c, part::Draped{}, bare_tool(mesh, kLevel), narrow, quiet).wide == 0);
+    CHECK(part::seams_by_roll(c, part::Draped{}, bare_tool(mesh, kLevel), narrow.shop, quiet).wide == 0);
 }
