@@ -11,6 +11,7 @@
 #include <QPushButton>
 
 #include "app/slip/flow_layout.hpp"
+#include "app/slip/words.hpp"
 #include "app/stages/part/zone_row.hpp"
 #include "core/stages/part/goes.hpp"
 #include "core/stages/shell/units.hpp"
@@ -159,13 +160,15 @@ void StackPane::build_zones(QVBoxLayout* box) {
     auto* menu = new QMenu(add);
     for (std::size_t i = 0; i < Words<ZoneKind>::all.size(); ++i) {
         const auto kind = static_cast<ZoneKind>(i);
-        const auto name = QString::fromUtf8(said(kind).data(), static_cast<qsizetype>(said(kind).size()));
+        const auto name = text_of(said(kind));
         auto* action = menu->addAction(name);
-        action->setObjectName(QString("doubler-%1")
-                                  .arg(QString::fromUtf8(file_word(kind).data(),
-                                                         static_cast<qsizetype>(file_word(kind).size()))));
+        action->setObjectName("doubler-" + text_of(file_word(kind)));
         connect(action, &QAction::triggered, this, [this, kind, name] {
             auto job = document_.job();
+            if (job.shell.zones.size() >= shell::kMostZones) {
+                emit document_.refused(QString("A shell has at most %1 doublers").arg(shell::kMostZones));
+                return;
+            }
             job.shell.zones.push_back(shell::fresh_zone(job.shell, kind));
             zone_ = static_cast<int>(job.shell.zones.size()) - 1;
             document_.replace("add doubler " + name, std::move(job));
@@ -258,9 +261,10 @@ void StackPane::fill_zones() {
     if (zones_ == nullptr) return;
     zones_->clear();
     zones_->addItem("the whole shell");
-    for (const auto& z : document_.job().shell.zones)
-        zones_->addItem("doubler " +
-                        QString::fromUtf8(said(z.kind).data(), static_cast<qsizetype>(said(z.kind).size())));
+    const auto& all = document_.job().shell.zones;
+    for (std::size_t i = 0; i < all.size(); ++i)
+        zones_->addItem((all.size() == 1 ? QString("doubler ") : QString("doubler %1, ").arg(i + 1)) +
+                        text_of(said(all[i].kind)));
     if (zone() == nullptr) zone_ = -1;
     zones_->setCurrentIndex(zone_ + 1);
 }

@@ -1,5 +1,6 @@
 #include "app/stand/brush_bar.hpp"
 
+#include <algorithm>
 #include <QBoxLayout>
 #include <QButtonGroup>
 #include <QPainter>
@@ -24,8 +25,15 @@ QIcon swatch(const QColor& colour) {
 
 bool same(const std::vector<Brush>& a, const std::vector<Brush>& b) {
     return std::equal(a.begin(), a.end(), b.begin(), b.end(), [](const Brush& x, const Brush& y) {
-        return x.name == y.name && x.paint == y.paint && x.colour == y.colour;
+        return x.name == y.name && x.paint == y.paint && x.colour == y.colour && x.zone == y.zone;
     });
+}
+
+/// Whether a brush that was in hand goes on as another: its zone may have another name, have been begun by its
+/// first stroke, or not be begun any more.
+bool stays(const Brush& held, const Brush& other) {
+    if (held.paint != other.paint) return false;
+    return held.paint == Paint::given ? held.name == other.name : !held.zone || !other.zone || held.zone == other.zone;
 }
 
 }  // namespace
@@ -56,8 +64,8 @@ void BrushBar::show_brushes(const std::vector<Brush>& brushes, double size) {
     size_ = size;
     setVisible(!brushes.empty());
     const bool unchanged = same(brushes, brushes_);
+    const auto in_hand = brush();
     // Directions may have changed though the words have not.
-    const auto held = std::max(kTurn, group_->checkedId());
     brushes_ = brushes;
     if (unchanged) return;
     for (auto* old : group_->buttons()) {
@@ -83,8 +91,10 @@ void BrushBar::show_brushes(const std::vector<Brush>& brushes, double size) {
         add(static_cast<int>(i) + 1, brushes_[i].name, swatch(brushes_[i].colour),
             "Paint it on the surface with the left button; the right one still shifts the stand. By keys: B "
             "takes it, the arrows lead it, Space paints");
-    auto* checked = group_->button(held <= static_cast<int>(brushes_.size()) ? held : kTurn);
-    checked->setChecked(true);
+    const auto kept = std::find_if(brushes_.begin(), brushes_.end(),
+                                   [&](const Brush& b) { return in_hand && stays(*in_hand, b); });
+    group_->button(kept == brushes_.end() ? kTurn : 1 + static_cast<int>(kept - brushes_.begin()))
+        ->setChecked(true);
     width_->setVisible(brush().has_value());
     adjustSize();
 }

@@ -91,6 +91,20 @@ std::vector<char> painted_faces(const Job& job, const TriangleMesh& mesh) {
     return out;
 }
 
+/// One for each painted doubler, as the table counts them; one to begin with where there is none.
+void add_doubler_brushes(Scene& s, const Job& job, const Ink& k) {
+    const auto& zones = job.shell.zones;
+    const auto is_painted = [](const shell::Zone& z) { return z.kind == ZoneKind::painted; };
+    const bool one = std::count_if(zones.begin(), zones.end(), is_painted) == 1;
+    for (std::size_t z = 0; z < zones.size(); ++z) {
+        if (is_painted(zones[z]))
+            s.brushes.push_back({one ? QString("doubler") : QString("doubler %1").arg(z + 1), Paint::show,
+                                 Point::UnitZ(), k.petrol, z});
+    }
+    if (s.brushes.empty()) s.brushes.push_back({"doubler", Paint::show, Point::UnitZ(), k.petrol});
+    s.brushes.push_back({"none here", Paint::plain, Point::UnitZ(), k.faint});
+}
+
 }  // namespace
 
 Scene scene_of_plan(const plug::Plan& plan, const TriangleMesh& surface, const Frame& frame, const Ink& k) {
@@ -279,8 +293,7 @@ Scene scene_of(const Job& job, const Findings& f, Stage stage, const Ink& k, con
                 });
                 if (stage == Stage::shell) {
                     s.surfaces.push_back({first, s.corners.size(), Point(0, 0, raise)});
-                    s.brushes.push_back({"doubler", Paint::show, Point::UnitZ(), k.petrol});
-                    s.brushes.push_back({"none here", Paint::plain, Point::UnitZ(), k.faint});
+                    add_doubler_brushes(s, job, k);
                 }
                 add_flange(s, job, f, up, k, shell_colour, raise);
                 if (stage == Stage::heat) {
@@ -343,7 +356,7 @@ Scene scene_of(const Job& job, const Findings& f, Stage stage, const Ink& k, con
                 wide = false;
                 if (stage == Stage::shape) add_repairs(s, f, up, k);
                 if (stage == Stage::part && f.part) {
-                    add_zone_brushes(s, first, k);
+                    add_zone_brushes(s, job, first, k);
                     if (f.core_panels) add_core_panels(s, *f.core_panels, up, k);
                     add_zones(s, job, f, up, k, w);
                     add_inserts(s, job, f, up);

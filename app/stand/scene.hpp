@@ -57,6 +57,8 @@ struct Brush {
     Paint paint = Paint::show;
     Point toward = Point::UnitZ();  ///< of faces given to a piece, its pull in the part's own axes
     QColor colour;
+    /// Of the stage's zones, the one that it paints; none where the first stroke begins one.
+    std::optional<std::size_t> zone{};
 };
 
 /// Something that sits on a way and can be dragged along it, or freely over the surface.

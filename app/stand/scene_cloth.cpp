@@ -144,7 +144,7 @@ void add_cloth(Scene& s, const Job& job, const Findings& f, const Upright& up, c
         if (face < marks.size() && marks[face] != 0) colour = in_zone(colour, k);
         return true;
     });
-    add_zone_brushes(s, first, k);
+    add_zone_brushes(s, job, first, k);
     // Corners that are bridged lie on the shape's own faces.
     const auto& bridged = f.part->corners.faces;
     bool any = false;

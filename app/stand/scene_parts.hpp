@@ -112,7 +112,7 @@ void add_zones(Scene& s, const Job& job, const Findings& f, const Upright& up, c
 /// A face's colour where a zone lies on it.
 QColor in_zone(const QColor& colour, const Ink& k);
 /// The faces from `first_corner` on take the brush that paints a zone.
-void add_zone_brushes(Scene& s, std::size_t first_corner, const Ink& k);
+void add_zone_brushes(Scene& s, const Job& job, std::size_t first_corner, const Ink& k);
 /// How thick resin leaves the plies of a part that fills: at a share below a half as it is full, else as it
 /// gels. Bands on one scale for both.
 void add_flow_thickness(Scene& s, const bag::Flow& flow, const Upright& up, const Ink& k, double share);

@@ -49,9 +49,15 @@ QColor in_zone(const QColor& colour, const Ink& k) {
                             between(colour.blueF(), k.petrol.blueF()));
 }
 
-void add_zone_brushes(Scene& s, std::size_t first_corner, const Ink& k) {
+void add_zone_brushes(Scene& s, const Job& job, std::size_t first_corner, const Ink& k) {
     s.surfaces.push_back({first_corner, s.corners.size(), Point::Zero()});
-    s.brushes.push_back({"zone", Paint::show, Point::UnitZ(), k.petrol});
+    for (std::size_t z = 0; z < job.part.zones.size(); ++z) {
+        const auto& zone = job.part.zones[z];
+        if (zone.place == ZonePlace::painted)
+            s.brushes.push_back(
+                {QString::fromStdString(zone.name), Paint::show, Point::UnitZ(), k.petrol, z});
+    }
+    if (s.brushes.empty()) s.brushes.push_back({"zone", Paint::show, Point::UnitZ(), k.petrol});
     s.brushes.push_back({"none here", Paint::plain, Point::UnitZ(), k.faint});
 }
 

@@ -358,39 +358,39 @@ void MainWindow::lay_paint(const Brush& brush, const std::vector<Touched>& touch
     if (drawn_ != stage_) return;
     auto job = document_->job();
     const auto three = [](const Point& p) { return std::array{p.x(), p.y(), p.z()}; };
-    const auto lay_on = [&](std::vector<Touch>& painted) {
-        for (const auto& touch : touches) {
-            if (brush.paint == Paint::show) {
-                painted.push_back({three(touch.at), three(touch.facing), reach});
-            } else {
-                std::erase_if(painted, [&](const Touch& t) {
-                    return (t.dab().at - touch.at).norm() < reach + t.reach / 2;
+    // Onto the zone that the brush names, off every painted one; the first stroke begins one.
+    const auto lay_on = [&](auto& zones, std::size_t most, const auto& is_painted, const auto& fresh) {
+        if (brush.paint == Paint::plain) {
+            for (auto& zone : zones) {
+                if (!is_painted(zone)) continue;
+                std::erase_if(zone.painted, [&](const Touch& t) {
+                    return std::any_of(touches.begin(), touches.end(), [&](const Touched& touch) {
+                        return (t.dab().at - touch.at).norm() < reach + t.reach / 2;
+                    });
                 });
             }
+        } else {
+            // A job that has changed since the brush was shown is not painted in another's place.
+            if (brush.zone && (*brush.zone >= zones.size() || !is_painted(zones[*brush.zone]))) return;
+            if (!brush.zone && zones.size() >= most)
+                return say(QString("There are %1 zones, the most there can be").arg(most));
+            if (!brush.zone) zones.push_back(fresh());
+            auto& zone = zones[brush.zone.value_or(zones.size() - 1)];
+            for (const auto& touch : touches)
+                zone.painted.push_back({three(touch.at), three(touch.facing), reach});
         }
         document_->replace("paint: " + brush.name, std::move(job));
     };
-    if (stage_ == Stage::shell) {
-        auto& zones = job.shell.zones;
-        auto zone = std::find_if(zones.begin(), zones.end(),
-                                 [](const shell::Zone& z) { return z.kind == ZoneKind::painted; });
-        if (zone == zones.end()) {
-            zones.push_back(shell::fresh_zone(job.shell, ZoneKind::painted));
-            zone = zones.end() - 1;
-        }
-        return lay_on(zone->painted);
-    }
-    if (stage_ == Stage::part) {
-        // Onto the painted zone that was added last; with none there is one to begin with.
-        auto& zones = job.part.zones;
-        auto zone = std::find_if(zones.rbegin(), zones.rend(),
-                                 [](const part::Zone& z) { return z.place == ZonePlace::painted; });
-        if (zone == zones.rend()) {
-            zones.push_back(part::fresh_zone(job.part, ZonePlace::painted, 0));
-            zone = zones.rbegin();
-        }
-        return lay_on(zone->painted);
-    }
+    if (stage_ == Stage::shell)
+        return lay_on(
+            job.shell.zones, shell::kMostZones,
+            [](const shell::Zone& z) { return z.kind == ZoneKind::painted; },
+            [&] { return shell::fresh_zone(job.shell, ZoneKind::painted); });
+    if (stage_ == Stage::part)
+        return lay_on(
+            job.part.zones, part::kMostZones,
+            [](const part::Zone& z) { return z.place == ZonePlace::painted; },
+            [&] { return part::fresh_zone(job.part, ZonePlace::painted, 0); });
     for (const auto& touch : touches)
         job.split.painted.push_back(
             {brush.paint, three(touch.at), three(touch.facing), reach, three(brush.toward)});

@@ -123,14 +123,23 @@ TEST_CASE(
     REQUIRE(inserts().size() == 1);
     b.type_cell("part-inserts", 0, 0, "handle");
     b.type_cell("part-inserts-set", 0, 2, "40");
-    b.type_cell("part-inserts-set", 0, 3, "250 N");
+    b.type_cell("part-inserts-loads", 0, 0, "250 N");
     CHECK(inserts()[0].name == "handle");
     CHECK(inserts()[0].size == Approx(0.04));
     CHECK(inserts()[0].pull == Approx(250));
     // The cell takes what was typed once its editor has gone.
     b.settle();
-    CHECK(b.cell("part-inserts", 0, 3).endsWith("×"));
+    CHECK(b.cell("part-inserts-loads", 0, 2).endsWith("×"));
     CHECK_FALSE(b.figure("insert_holds").isEmpty());
+    CHECK(b.cell("part-inserts-set", 0, 0) == "potted");
+    const auto heavier = b.figure("inserts_mass");
+    b.choose_in_cell("part-inserts-set", 0, 0, "steel plate, 100 mm");
+    CHECK(inserts()[0].kind == InsertKind::block);
+    CHECK(inserts()[0].block == "steel plate, 100 mm");
+    CHECK(b.cell("part-inserts-set", 0, 0) == "steel plate, 100 mm");
+    CHECK(b.figure("inserts_mass") != heavier);
+    b.choose_in_cell("part-inserts-set", 0, 0, "potted");
+    CHECK(inserts()[0].kind == InsertKind::potted);
     // What is no width changes nothing and is said.
     b.type_cell("part-inserts-set", 0, 2, "wide");
     CHECK(inserts()[0].size == Approx(0.04));

@@ -268,6 +268,24 @@ TEST_CASE("doublers are added, edited as stacks of their own, painted on the sta
     CHECK_FALSE(job.shell.zones[1].painted.empty());
     CHECK(b.window.document().findings().shell->zones[1].area > 0);
     CHECK(stand.scene().legend.contains("doubled"));
+    // The brush goes on with the doubler that its first stroke began; another has its own.
+    REQUIRE(stand.scene().brushes.size() == 2);
+    CHECK(stand.scene().brushes[0].zone == 1u);
+    b.window.findChild<QAction*>("doubler-painted")->trigger();
+    b.settle();
+    REQUIRE(stand.scene().brushes.size() == 3);
+    CHECK(stand.scene().brushes[1].name == "doubler 3");
+    CHECK(zones->itemText(3) == "doubler 3, where it is painted");
+    stand.setFocus();
+    QTest::keyClick(&stand, Qt::Key_Space);
+    b.settle();
+    CHECK(b.window.document().job().shell.zones[2].painted.empty());
+    QTest::keyClick(&stand, Qt::Key_B);
+    QTest::keyClick(&stand, Qt::Key_Space);
+    b.settle();
+    CHECK(b.window.document().job().shell.zones[2].painted.size() == 1);
+    b.visible<QPushButton>("doubler-away")->click();
+    b.settle();
     zones->setCurrentIndex(1);
     emit zones->activated(1);
     b.visible<QPushButton>("doubler-away")->click();

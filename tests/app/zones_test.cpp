@@ -198,6 +198,51 @@ TEST_CASE("a stroke on the part paints a zone, and the other brush takes it off 
     CHECK(b.zones()[0].painted.size() < painted);
 }
 
+TEST_CASE("with several painted zones each has its brush, and the other takes all of them off") {
+    PartBench b;
+    b.window.findChild<QAction*>("zone-painted")->trigger();
+    b.settle();
+    b.window.findChild<QAction*>("zone-painted")->trigger();
+    b.settle();
+    REQUIRE(b.zones().size() == 2);
+    CHECK(b.zones()[0].name == "patch");
+    CHECK(b.zones()[1].name == "patch 2");
+    auto& stand = b.window.stand();
+    REQUIRE(stand.scene().brushes.size() == 3);
+    stand.setFocus();
+    const auto lay = [&] {
+        QTest::keyClick(&stand, Qt::Key_Space);
+        b.settle();
+    };
+    QTest::keyClick(&stand, Qt::Key_B);
+    CHECK(stand.accessibleName().contains("The brush paints patch."));
+    lay();
+    CHECK(b.zones()[0].painted.size() == 1);
+    CHECK(b.zones()[1].painted.empty());
+    QTest::keyClick(&stand, Qt::Key_B);
+    CHECK(stand.accessibleName().contains("The brush paints patch 2"));
+    // Another name leaves it in hand.
+    type_in(b, "zone-name", "hinge");
+    CHECK(b.zones()[1].name == "hinge");
+    stand.setFocus();
+    CHECK(stand.accessibleName().contains("The brush paints hinge"));
+    lay();
+    CHECK(b.zones()[0].painted.size() == 1);
+    CHECK(b.zones()[1].painted.size() == 1);
+    QTest::keyClick(&stand, Qt::Key_B);
+    lay();
+    CHECK(b.zones()[0].painted.empty());
+    CHECK(b.zones()[1].painted.empty());
+    // Its zone taken away, what it painted is painted no more.
+    QTest::keyClick(&stand, Qt::Key_B);
+    QTest::keyClick(&stand, Qt::Key_B);
+    QTest::keyClick(&stand, Qt::Key_B);
+    b.visible<QPushButton>("zone-away")->click();
+    b.settle();
+    CHECK(b.zones().size() == 1);
+    CHECK_FALSE(stand.accessibleName().contains("brush"));
+}
+
 TEST_CASE("a zone is painted and taken off by keys alone, a stroke of them is one step") {
     PartBench b;
     auto& stand = b.window.stand();

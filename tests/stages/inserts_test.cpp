@@ -5,7 +5,10 @@
 #include "core/base/error.hpp"
 #include "core/job/evaluate.hpp"
 #include "core/science/fasten/hard_point.hpp"
+#include "core/stages/bag/flow.hpp"
 #include "core/stages/part/inserts.hpp"
+#include "core/stages/part/kit.hpp"
+#include "core/stages/part/trial.hpp"
 #include "tests/job/fixtures.hpp"
 #include "tests/quiet.hpp"
 #include "tests/shapes.hpp"
@@ -104,8 +107,24 @@ TEST_CASE("what an insert bears by hand: core by its girth, skins by what leans 
     CHECK(fits[0].place.rim == Approx(0.35));
     CHECK(fits[1].place.rim == Approx(0.2));
     // Its paste: the bore less the insert of twice its bolt, in the core alone.
-    CHECK(part::paste_of(potted, fits[0]).volume == Approx(kPi / 4 * 0.01 * (0.04 * 0.04 - 0.012 * 0.012)));
-    CHECK(part::paste_of(block, fits[1]).volume == 0);
+    const auto paste = part::fill_of(potted, fits[0], shop());
+    CHECK(paste.paste == Approx(kPi / 4 * 0.01 * (0.04 * 0.04 - 0.012 * 0.012)));
+    CHECK(paste.mass == Approx(paste.paste * (700 - foam.density)));
+    CHECK(paste.block == 0);
+    // A block is as thick as the core: 10 mm of boards of 9 mm are two, of 50 mm one.
+    const auto sawn = [&](const char* board) {
+        block.block = board;
+        return part::fill_of(block, fits[1], shop());
+    };
+    CHECK(sawn("PU board 700, 50 mm").paste == 0);
+    CHECK(sawn("PU board 700, 50 mm").block == Approx(0.0016));
+    CHECK(sawn("birch plywood 9 mm").block == Approx(2 * 0.0016));
+    CHECK(sawn("birch plywood 9 mm").mass == Approx(kPi / 4 * 0.0016 * 0.01 * (680 - foam.density)));
+    CHECK_THROWS_AS(sawn("oak that nobody has"), InputError);
+    // Where there is no core nothing takes its place.
+    auto plain = fits[1];
+    plain.core = 0;
+    CHECK(part::fill_of(block, plain, shop()).mass == 0);
 }
 
 TEST_CASE("an insert takes the stack of the zone that it lies in, and a zone can lie round it") {
@@ -140,6 +159,43 @@ TEST_CASE("an insert takes the stack of the zone that it lies in, and a zone can
     CHECK(part::zones_asked(on.part).places[0].line == std::vector<part::Spot>{{0.2, 0.1}});
     on.part.inserts.clear();
     CHECK(part::regions(part::zones_asked(on.part), tool, on.draped, quiet).area_of(0) == 0);
+}
+
+TEST_CASE("whatever lays zones out knows where the inserts are that one goes round") {
+    Lying on;
+    on.part.inserts = {at(0.1, 0.05), at(-0.2, 0)};
+    part::Zone round;
+    round.place = ZonePlace::inserts;
+    round.width = 0.06;
+    round.layers = {on.part.layers[0]};
+    on.part.zones = {round};
+    on.part.how = LayUp::infused;
+    on.part.resin = "epoxy, infusion";
+    on.part.duty.loads = {{}};
+    const auto places = part::zones_asked(on.part);
+    REQUIRE(places.places[0].line.size() == 2);
+    CHECK(part::zones_asked(part::kit_asked(on.part)) == places);
+    CHECK(part::zones_asked(part::core_asked(on.part).stack) == places);
+    CHECK(part::zones_asked(part::duty_asked(on.part).stack) == places);
+    const auto flow = bag::flow_asked({}, on.part, {}, 293, shop());
+    REQUIRE(flow.infused);
+    CHECK(part::zones_asked(flow.stack) == places);
+    // Where no zone goes round them, an insert that is moved asks for no other cloth, core or resin.
+    on.part.zones[0].place = ZonePlace::rim;
+    const auto kit = part::kit_asked(on.part);
+    const auto core = part::core_asked(on.part);
+    const auto resin = bag::flow_asked({}, on.part, {}, 293, shop());
+    on.part.inserts[0].along += 0.1;
+    CHECK(part::kit_asked(on.part) == kit);
+    CHECK(part::core_asked(on.part) == core);
+    CHECK(bag::flow_asked({}, on.part, {}, 293, shop()) == resin);
+    // Loads bend the part otherwise, wherever its zones lie; what pulls on an insert they do not know.
+    const auto duty = part::duty_asked(on.part);
+    on.part.inserts[0].pull = 300;
+    on.part.inserts[0].name = "handle";
+    CHECK(part::duty_asked(on.part) == duty);
+    on.part.inserts[0].along += 0.1;
+    CHECK_FALSE(part::duty_asked(on.part) == duty);
 }
 
 TEST_CASE("each thing that is wrong with an insert is called, and what is offered mends it") {
@@ -201,6 +257,22 @@ TEST_CASE("inserts of a demo are bought, bored for, drawn on a template, and wei
         }
         return 0.0;
     };
+    const auto heavier = std::find_if(f.part->figures.begin(), f.part->figures.end(),
+                                      [](const Figure& figure) { return figure.key == "inserts_mass"; });
+    REQUIRE(heavier != f.part->figures.end());
+    CHECK(heavier->value > 0);
+    auto blocks = job;
+    for (auto& insert : blocks.part.inserts) {
+        insert.kind = InsertKind::block;
+        insert.block = "birch plywood 12 mm";
+    }
+    const auto sawn = worked_out(blocks);
+    CHECK(sawn.part->potting == 0);
+    CHECK(has(sawn, "birch plywood 12 mm, for blocks") > 0);
+    CHECK(has(f, "birch plywood 12 mm, for blocks") == 0);
+    blocks.part.inserts[1].block = "oak that nobody has";
+    const auto missing = worked_out(blocks);
+    CHECK(missing.part == nullptr);
     CHECK(has(plain, "threaded insert") == 0);
     CHECK(has(f, "threaded insert") >= 2);
     const auto sheets = part::insert_template(job.part, f.part->inserts, *f.edge->tool);

@@ -303,6 +303,98 @@ TEST_CASE("a zone that covers all is a part of its layers; a half is stiffer, an
     CHECK(half.loads[0].worst.x() > 0);
 }
 
+TEST_CASE("a block that fills all is a core of its board; in the middle of a strip it shears no more") {
+    // The same board in the core's place, by a library of its own.
+    auto own = shop();
+    auto core = need(own.cores, "PVC foam 75, 25 mm", "test");
+    const auto& board = need(own.boards, "PU board 700, 50 mm", "test");
+    core.name = "board";
+    core.E = board.E;
+    core.E_in_plane.reset();
+    core.nu = 0.3;
+    core.G = board.E / 2.6;
+    core.uptake = 0;
+    core.density = board.density;
+    own.cores.push_back(core);
+    auto foam = mats("PVC foam 75, 25 mm"), solid = mats("board");
+    for (auto* asked : {&foam, &solid}) {
+        asked->duty.loads[0].pushes = {{0, 0, 200, 0.02}};
+        asked->duty.hold = PartHold::places;
+        for (int side : {-1, 1}) {
+            for (int k = 0; k <= 4; ++k) asked->duty.places.push_back({side * 0.4, 0.04 * (k / 4.0 - 0.5)});
+        }
+    }
+    const auto strip = face(0.8, 0.04, 160);
+    const auto with = [&](double size, double along = 0) {
+        auto asked = foam;
+        part::Insert insert;
+        insert.kind = InsertKind::block;
+        insert.size = size;
+        insert.along = along;
+        asked.stack.inserts = {insert};
+        return tried(asked, strip);
+    };
+    const auto try_own = [&](const DutyAsked& asked) {
+        return part::try_out(asked, strip, kLevel, bare(strip), own, nullptr, quiet);
+    };
+    const auto bare_foam = tried(foam, strip), whole = with(1.0), board_strip = try_own(solid);
+    CHECK(whole.loads[0].moves == Approx(board_strip.loads[0].moves).epsilon(1e-6));
+    CHECK(whole.mass == Approx(board_strip.mass).epsilon(1e-6));
+    CHECK(whole.loads[0].core_shear == 0);
+    // In the middle alone: of a beam on two bolts, w = ∫ M·m/D + ∫ V·v/S, M = P x/2, m = x/2, v = 1/2, each
+    // part of it with the D, free to curve across, and S that lie there; a disc is as long as its share of
+    // the strip's width.
+    const double P = 200 / 0.04, L = 0.8, R = 0.1;
+    const auto soft = laminate_of(foam);
+    const auto hard = sum_stack(solid.stack.layers, need(own.resins, solid.stack.resin, "test"),
+                                solid.stack.how, own, "test")
+                          .laminate;
+    const double half = L / 2,
+                 a = half -
+                     (kPi * R * R - 2 * (R * R * std::acos(0.02 / R) - 0.02 * std::sqrt(R * R - 0.0004))) /
+                         0.04 / 2;
+    const double bends = P / 2 *
+                         (std::pow(a, 3) / 3 * soft.D_free.inverse()(0, 0) +
+                          (std::pow(half, 3) - std::pow(a, 3)) / 3 * hard.D_free.inverse()(0, 0));
+    const double shears = P / 2 * (a / soft.shear_stiffness[0] + (half - a) / hard.shear_stiffness[0]);
+    const auto middle = with(2 * R);
+    CHECK(middle.loads[0].moves == Approx(bends + shears).epsilon(0.03));
+    CHECK(middle.loads[0].moves < 0.97 * bare_foam.loads[0].moves);
+    CHECK(middle.loads[0].moves > 1.03 * whole.loads[0].moves);
+    // The foam beside it carries what it carried.
+    CHECK(middle.loads[0].core_shear == Approx(bare_foam.loads[0].core_shear).epsilon(0.05));
+    // It weighs as much as it is large, though it lies across the mesh as it will.
+    const double heavier = (board.density - need(own.cores, "PVC foam 75, 25 mm", "test").density) * 0.025;
+    for (double along : {0.0, 0.0137, 0.1}) {
+        const double covers = 0.03 * 0.03 * kPi / 4;
+        CHECK(with(0.03, along).mass - bare_foam.mass ==
+              Approx(covers * heavier).epsilon(0.12));  // resin in the core's cells, steps of a sixteenth
+    }
+    // Beside the face it is nothing.
+    CHECK(with(0.1, 3).loads[0].moves == bare_foam.loads[0].moves);
+}
+
+TEST_CASE("a push on an insert stands on its body, one that is wider than it on the core") {
+    auto asked = mats("PVC foam 75, 25 mm");
+    asked.duty.loads[0].pushes = {{0.05, 0.02, 400, 0.03}};
+    asked.duty.hold = PartHold::clamped;
+    const auto mesh = face(kSide, kSide, 24);
+    const double foam = need(shop().cores, "PVC foam 75, 25 mm", "test").crush,
+                 pressure = 400 / (kPi / 4 * 0.03 * 0.03);
+    CHECK(tried(asked, mesh).loads[0].crushes == Approx(pressure / foam));
+    part::Insert potted;
+    potted.along = 0.05;
+    potted.across = 0.02;
+    potted.size = 0.03;
+    asked.stack.inserts = {potted};
+    CHECK(tried(asked, mesh).loads[0].crushes == Approx(pressure / part::body_of(potted, shop()).crush));
+    asked.duty.loads[0].pushes[0].along += 0.004;
+    CHECK(tried(asked, mesh).loads[0].crushes == Approx(pressure / foam));
+    // Plain laminate is crushed nowhere.
+    asked.stack.layers = mats().stack.layers;
+    CHECK(tried(asked, mesh).loads[0].crushes == 0);
+}
+
 TEST_CASE("cloth that is laid over a flat face is the stack itself, and a turned start turns it") {
     auto asked = mats();
     const auto mesh = face(0.7, 0.4, 28);

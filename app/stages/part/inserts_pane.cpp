@@ -20,17 +20,19 @@ using part::Insert;
 
 enum class Field { name, kind, bolt, size, along, across, pull, push, holds };
 
-/// The kinds of inserts in words that a cell holds.
-QStringList short_words() {
-    return {"potted", "block"};
-}
+const QString kPotted = "potted";
 
-RecordColumn column_of(Field field) {
+RecordColumn column_of(Field field, Document& document) {
     switch (field) {
         case Field::name:
             return {"insert", true, false, {}};
         case Field::kind:
-            return {"set", true, false, [](int) { return short_words(); }};
+            return {"set in", true, false, [&document](int) {
+                        QStringList out{kPotted};
+                        for (const auto& board : document.shop().boards)
+                            out << QString::fromStdString(board.name);
+                        return out;
+                    }};
         case Field::holds:
             return {"holds", false, true, {}};
         default:
@@ -45,7 +47,7 @@ class FieldsPane : public RecordsPane<Insert> {
                QWidget* parent)
         : RecordsPane(
               document, [](Job & job) -> auto& { return job.part.inserts; },
-              {table_name, said, "insert", 0, 1, 6}, columns_of(fields), true, parent),
+              {table_name, said, "insert", 0, 1, 6}, columns_of(fields, document), true, parent),
           fields_(std::move(fields)) {}
 
     void refresh(const Wording& w) override {
@@ -84,9 +86,9 @@ class FieldsPane : public RecordsPane<Insert> {
     void take_chosen_away() { take_away(table().currentRow()); }
 
   private:
-    static std::vector<RecordColumn> columns_of(const std::vector<Field>& fields) {
+    static std::vector<RecordColumn> columns_of(const std::vector<Field>& fields, Document& document) {
         std::vector<RecordColumn> out;
-        for (const auto field : fields) out.push_back(column_of(field));
+        for (const auto field : fields) out.push_back(column_of(field, document));
         return out;
     }
     [[nodiscard]] QString holds(const Insert& p) const {
@@ -107,7 +109,7 @@ class FieldsPane : public RecordsPane<Insert> {
                 case Field::name:
                     return QString::fromStdString(p.name);
                 case Field::kind:
-                    return short_words().at(static_cast<int>(p.kind));
+                    return p.kind == InsertKind::potted ? kPotted : QString::fromStdString(p.block);
                 case Field::bolt:
                     return typed(Kind::thickness, p.bolt);
                 case Field::size:
@@ -139,10 +141,18 @@ class FieldsPane : public RecordsPane<Insert> {
                 p.name = text.toStdString();
                 return std::nullopt;
             case Field::kind: {
-                const auto all = short_words();
-                const auto at = all.indexOf(text);
-                if (at < 0) return QString("An insert is %1").arg(all.join(" or "));
-                p.kind = static_cast<InsertKind>(at);
+                const auto& boards = document().shop().boards;
+                const auto board = std::find_if(boards.begin(), boards.end(), [&](const Board& b) {
+                    return QString::fromStdString(b.name).compare(text, Qt::CaseInsensitive) == 0;
+                });
+                if (text.compare(kPotted, Qt::CaseInsensitive) == 0) {
+                    p.kind = InsertKind::potted;
+                } else if (board != boards.end()) {
+                    p.kind = InsertKind::block;
+                    p.block = board->name;
+                } else {
+                    return QString("\"%1\" is neither potted nor a board of the library").arg(text);
+                }
                 return std::nullopt;
             }
             case Field::bolt:
@@ -173,8 +183,8 @@ class FieldsPane : public RecordsPane<Insert> {
             switch (fields_[i]) {
                 case Field::kind:
                     head->setToolTip(
-                        "Potted: in paste through the core. A block: something hard in the core's "
-                        "place, the bolt through it");
+                        "Potted: in paste through the core. Or a block of a board in the core's place, the "
+                        "bolt through it");
                     break;
                 case Field::bolt:
                     name("bolt", Kind::thickness, "Diameter of its bolt");
@@ -205,7 +215,7 @@ class FieldsPane : public RecordsPane<Insert> {
     std::vector<Field> fields_;
 };
 
-/// Where they are and what they hold, then how they are set and what acts on them, row by row.
+/// Where they are, what they are set in, and what acts on them, row by row.
 class InsertsPane : public Pane {
   public:
     InsertsPane(Document& document, QWidget* parent) : Pane(parent) {
@@ -215,13 +225,16 @@ class InsertsPane : public Pane {
         auto* title = new QLabel("Where bolts go", this);
         title->setFont(word_font(10.5, true));
         box->addWidget(title);
-        places_ = new FieldsPane(document, "part-inserts", "Inserts of the part and what they hold",
-                                 {Field::name, Field::along, Field::across, Field::holds}, this);
+        places_ = new FieldsPane(document, "part-inserts", "Inserts of the part and where they are",
+                                 {Field::name, Field::along, Field::across}, this);
         box->addWidget(places_);
-        setting_ =
-            new FieldsPane(document, "part-inserts-set", "How the inserts are set, and what acts on them",
-                           {Field::kind, Field::bolt, Field::size, Field::pull, Field::push}, this);
+        setting_ = new FieldsPane(document, "part-inserts-set", "What the inserts are set in",
+                                  {Field::kind, Field::bolt, Field::size}, this);
         box->addWidget(setting_);
+        loads_ =
+            new FieldsPane(document, "part-inserts-loads", "What acts on the inserts, and what they hold",
+                           {Field::pull, Field::push, Field::holds}, this);
+        box->addWidget(loads_);
         auto* row = new QWidget(this);
         auto* flow = new FlowLayout(row, 6, 6);
         const auto button = [&](const char* text, const char* name, const char* tip, auto action) {
@@ -241,10 +254,11 @@ class InsertsPane : public Pane {
     void refresh(const Wording& w) override {
         places_->refresh(w);
         setting_->refresh(w);
+        loads_->refresh(w);
     }
 
   private:
-    FieldsPane *places_, *setting_;
+    FieldsPane *places_, *setting_, *loads_;
 };
 
 }  // namespace

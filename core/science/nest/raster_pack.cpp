@@ -21,6 +21,16 @@ struct Bits {
     [[nodiscard]] std::uint64_t* row(std::size_t r) { return bits.data() + r * words; }
 };
 
+/// Sets the columns `from` to `to` of a row.
+void set(std::uint64_t* row, std::size_t from, std::size_t to) {
+    for (auto w = from / 64; w <= to / 64; ++w) {
+        auto bits = ~std::uint64_t{0};
+        if (w == from / 64) bits &= bits << (from % 64);
+        if (w == to / 64) bits &= ~std::uint64_t{0} >> (63 - to % 64);
+        row[w] |= bits;
+    }
+}
+
 /// Columns that are set in some row.
 std::vector<std::uint64_t> any_row(const Bits& of) {
     std::vector<std::uint64_t> out(of.words, 0);
@@ -88,8 +98,8 @@ class SheetCells {
                 const auto from = static_cast<std::int64_t>(std::ceil(std::max(0.0, column(cross[k]))));
                 const auto to = std::min(static_cast<std::int64_t>(std::floor(column(cross[k + 1]))),
                                          static_cast<std::int64_t>(out.width) - 1);
-                for (auto x = from; x <= to; ++x)
-                    out.cover.row(r)[static_cast<std::size_t>(x) / 64] |= std::uint64_t{1} << (x % 64);
+                if (from <= to)
+                    set(out.cover.row(r), static_cast<std::size_t>(from), static_cast<std::size_t>(to));
             }
         }
         for (const auto word : out.cover.bits) out.cells += static_cast<std::size_t>(std::popcount(word));
@@ -122,20 +132,33 @@ class SheetCells {
                 static_cast<std::size_t>(std::max(0.0, spare.y()) / cell_) + 1};
     }
     [[nodiscard]] Bits empty_sheet() const { return {(columns_ + 63) / 64 + 2, rows_}; }
-    /// Places, `along` by `across` of them, at which none of the mask's probes meets anything.
-    [[nodiscard]] static Bits open_places(const Bits& sheet, const Mask& mask, std::size_t along,
-                                          std::size_t across) {
+    /// Places from column `from`, `along` by `across` of them in all, at which none of the mask's probes meets
+    /// anything. A sheet that is nearly full has none after a few probes, and the rest is not asked.
+    [[nodiscard]] static Bits open_places(const Bits& sheet, const Mask& mask, std::size_t from,
+                                          std::size_t along, std::size_t across) {
         Bits out((along + 63) / 64, across);
-        std::fill(out.bits.begin(), out.bits.end(), ~std::uint64_t{0});
+        const auto first = from / 64;
+        for (std::size_t y = 0; y < across; ++y) {
+            std::fill(out.row(y) + first, out.row(y) + out.words, ~std::uint64_t{0});
+            if (along % 64 != 0) out.row(y)[along / 64] >>= 64 - along % 64;
+            out.row(y)[first] &= ~std::uint64_t{0} << (from % 64);
+        }
+        std::vector<std::size_t> rows(across);  // those with a place yet
+        std::iota(rows.begin(), rows.end(), std::size_t{0});
         for (const auto& [column, row] : mask.probes) {
             const auto word = column / 64, shift = column % 64;
-            for (std::size_t y = 0; y < across; ++y) {
+            std::erase_if(rows, [&](std::size_t y) {
                 const auto* have = sheet.row(y + row) + word;
                 auto* open = out.row(y);
-                for (std::size_t w = 0; w < out.words; ++w)
+                std::uint64_t some = 0;
+                for (std::size_t w = first; w < out.words; ++w) {
                     // Shifted twice, since a shift by all of a word is none.
                     open[w] &= ~(have[w] >> shift | have[w + 1] << 1 << (63 - shift));
-            }
+                    some |= open[w];
+                }
+                return some == 0;
+            });
+            if (rows.empty()) break;
         }
         return out;
     }
@@ -183,8 +206,10 @@ std::vector<Placed> pack_by_cells(const std::vector<Loop>& outlines, const Sheet
     });
     std::vector<Bits> sheets;
     std::vector<std::size_t> left;  ///< cells of each
-    // Cells are only ever taken: what found no place before a column finds none there later.
-    std::vector<std::map<Mask, std::size_t>> begun;
+    // Cells are only ever taken: what found no place before a column finds none there later. By sheet and by
+    // the mask's number, which slabs that are alike share.
+    std::map<Mask, std::size_t> numbers;
+    std::vector<std::vector<std::size_t>> begun;
     for (std::size_t done = 0; done < order.size(); ++done) {
         progress.report(static_cast<double>(done) / static_cast<double>(order.size()),
                         "laying slabs onto sheets");
@@ -192,12 +217,15 @@ std::vector<Placed> pack_by_cells(const std::vector<Loop>& outlines, const Sheet
         const auto first = turn_onto_sheet(outline, rules);
         if (!first) continue;
         std::vector<Mask> ways;
+        std::vector<std::size_t> number;
         for (int quarter = 0; quarter < 4; ++quarter) {
             if (rules.grain && quarter % 2 == 1) continue;
             auto mask = cells.mask_of(outline, *first + quarter * kPi / 2);
             const bool known =
                 std::any_of(ways.begin(), ways.end(), [&](const Mask& m) { return m.same_cells(mask); });
-            if (!known && cells.places(mask).first > 0) ways.push_back(std::move(mask));
+            if (known || cells.places(mask).first == 0) continue;
+            number.push_back(numbers.try_emplace(mask, numbers.size()).first->second);
+            ways.push_back(std::move(mask));
         }
         for (std::size_t s = 0; out[order[done]].sheet < 0 && !ways.empty(); ++s) {
             if (s == sheets.size()) {
@@ -207,11 +235,14 @@ std::vector<Placed> pack_by_cells(const std::vector<Loop>& outlines, const Sheet
             }
             const Mask* best = nullptr;
             std::size_t best_x = 0, best_y = 0;
-            for (const auto& mask : ways) {
+            if (begun[s].size() < numbers.size()) begun[s].resize(numbers.size(), 0);
+            for (std::size_t way = 0; way < ways.size(); ++way) {
+                const auto& mask = ways[way];
                 if (mask.cells > left[s]) continue;
                 const auto [along, across] = cells.places(mask);
-                auto& start = begun[s].try_emplace(mask, 0).first->second;
-                const auto open = cells.open_places(sheets[s], mask, along, across);
+                auto& start = begun[s][number[way]];
+                if (start >= along) continue;
+                const auto open = cells.open_places(sheets[s], mask, start, along, across);
                 const auto columns = any_row(open);
                 bool found = false;
                 for (auto x = start; x < along && !found && (best == nullptr || x < best_x); ++x) {

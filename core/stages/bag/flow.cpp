@@ -148,6 +148,7 @@ FlowAsked asked_of(Infused of, const Choices& c, const part::Choices& stack, dou
     out.of = of;
     out.stack.layers = stack.layers;
     out.stack.zones = stack.zones;
+    out.stack.inserts = part::ringed_inserts(stack);
     for (auto& z : out.stack.zones) z.name.clear();
     out.infused = true;
     out.infusion = in;

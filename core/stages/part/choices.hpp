@@ -23,7 +23,7 @@ struct Words<ResinBy> {
 namespace part {
 
 /// What of the shop library this stage reads.
-using Library = Lists<Reinforcement, Resin, SurfaceCoat, Core, Bonding, Rate>;
+using Library = Lists<Reinforcement, Resin, SurfaceCoat, Core, Board, Bonding, Rate>;
 
 /// Where cloth is laid down first, and how it lies there.
 struct DrapeStart {

@@ -85,13 +85,7 @@ CoreAsked core_asked(const Choices& c) {
     }
     out.stack.drape = c.drape;
     out.stack.core = c.core;
-    // Zones may lie round them.
-    for (const auto& insert : c.inserts) {
-        Insert place;
-        place.along = insert.along;
-        place.across = insert.across;
-        out.stack.inserts.push_back(place);
-    }
+    out.stack.inserts = ringed_inserts(c);
     return out;
 }
 

@@ -315,22 +315,26 @@ void add_inserts(const Choices& c, const InsertPlaces& places, const Library& sh
         return out.stack;
     };
     out.inserts = insert_fits(c, places, *out.marked, stack_at, shop);
-    double paste = 0, mass = 0;
-    int potted = 0;
+    double mass = 0;
+    int potted = 0, blocks = 0;
     for (std::size_t i = 0; i < out.inserts.size(); ++i) {
-        const auto of = paste_of(c.inserts[i], out.inserts[i]);
-        paste += of.volume;
+        const auto of = fill_of(c.inserts[i], out.inserts[i], shop);
+        out.potting += of.paste;
+        if (of.block > 0) out.blocks[c.inserts[i].block] += of.block;
         mass += of.mass;
-        potted += of.volume > 0;
+        potted += of.paste > 0;
+        blocks += of.block > 0;
     }
-    out.potting = paste;
     for (auto& figure : insert_figures(c, out.inserts)) out.figures.push_back(std::move(figure));
     if (potted > 0)
+        out.figures.push_back({"potting", "paste round inserts", Kind::volume, out.potting,
+                               fmt::format("{} potted through the core", potted)});
+    if (potted + blocks > 0)
         out.figures.push_back(
-            {"potting", "paste round inserts", Kind::volume, paste,
-             fmt::format("{} potted through the core; with it the part is heavier by {} than "
-                         "said above, its inserts' own mass aside",
-                         potted, quantity(Kind::mass, mass))});
+            {"inserts_mass", "heavier for its inserts", Kind::mass, mass,
+             fmt::format("beyond the mass above: paste of {} and blocks of {} instead of their core; the "
+                         "inserts' own mass is not known here",
+                         potted, blocks)});
 }
 
 }  // namespace

@@ -70,8 +70,9 @@ struct Findings {
     JointFigures joint;
     double core_share = 0;  ///< of the thickness
     std::vector<InsertFit> inserts;
-    double potting = 0;     ///< m³ of paste round them, of one part
-    Shared<CoreFit> cores;  ///< and whether they bend to the face
+    double potting = 0;                    ///< m³ of paste round them, of one part
+    std::map<std::string, double> blocks;  ///< m² of each board that their blocks are cut from, of one part
+    Shared<CoreFit> cores;                 ///< and whether they bend to the face
     std::vector<CoreBought>
         core_bought;          ///< none before the panels lie on sheets: cores then go by their area
     double panel_filler = 0;  ///< m³ between panels and in cells along edges, of one part

@@ -16,8 +16,8 @@ constexpr double kRimWidths = 1.5;
 constexpr double kApart = 1.25;
 /// m: a potting wider than this is a block.
 constexpr double kWidestPotting = 0.2;
-/// Of a paste with light filler, kg/m³. Typical.
-constexpr double kPaste = 700;
+/// A paste with light filler, typical of epoxies with hollow spheres of that density: Pa, Pa, kg/m³, Pa.
+constexpr InsertBody kPaste{2.0e9, 0.74e9, 700, 35e6};
 
 double to_rim(const TriangleMesh& face, const Topology& topology, const Point& p) {
     double out = 1e300;
@@ -138,13 +138,26 @@ std::vector<InsertFit> insert_fits(const Choices& c, const InsertPlaces& placed,
     return out;
 }
 
-InsertPaste paste_of(const Insert& insert, const InsertFit& fit) {
-    InsertPaste out;
-    if (insert.kind != InsertKind::potted || fit.core <= 0) return out;
-    const double bored = kPi / 4 * fit.core *
-                         (insert.size * insert.size - std::pow(std::min(insert.size, 2 * insert.bolt), 2));
-    out.volume = std::max(0.0, bored);
-    out.mass = out.volume * (kPaste - fit.core_density);
+InsertBody body_of(const Insert& insert, const Lists<Board>& shop) {
+    if (insert.kind == InsertKind::potted) return kPaste;
+    const auto& board = need(shop.boards, insert.block, "part insert " + insert.name);
+    const auto plate = plate_of(board);
+    return {(plate.E1 + plate.E2) / 2, (plate.G13 + plate.G23) / 2, board.density, board.crush};
+}
+
+InsertFill fill_of(const Insert& insert, const InsertFit& fit, const Lists<Board>& shop) {
+    InsertFill out;
+    if (fit.core <= 0) return out;
+    const auto body = body_of(insert, shop);
+    const double inner = insert.kind == InsertKind::potted ? std::min(insert.size, 2 * insert.bolt) : 0;
+    const double volume = std::max(0.0, kPi / 4 * fit.core * (insert.size * insert.size - inner * inner));
+    out.mass = volume * (body.density - fit.core_density);
+    if (insert.kind == InsertKind::potted) {
+        out.paste = volume;
+    } else {
+        const auto& board = need(shop.boards, insert.block, "part insert " + insert.name);
+        out.block = insert.size * insert.size * std::ceil(fit.core / board.thickness - 1e-9);
+    }
     return out;
 }
 

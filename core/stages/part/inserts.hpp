@@ -57,12 +57,21 @@ std::vector<InsertFit> insert_fits(const Choices& choices, const InsertPlaces& p
 /// The strength of a laminate of this where a pin leans on it, Pa: its own, or the usual of its fibre.
 double bearing_of(const Reinforcement& cloth);
 
-/// m³ of paste round one insert, which itself is twice as wide as its bolt, and the kg that it weighs more
-/// than the core that it takes the place of.
-struct InsertPaste {
-    double volume = 0, mass = 0;
+/// What stands in the core's place at an insert: a paste with light filler, or the board of its block.
+struct InsertBody {
+    double E = 0, G = 0, density = 0;  ///< Pa, kg/m³; of a board with a grain the mean of both ways
+    double crush = 0;                  ///< Pa
 };
-InsertPaste paste_of(const Insert& insert, const InsertFit& fit);
+/// Throws InputError for a block of a board that the library has not.
+InsertBody body_of(const Insert& insert, const Lists<Board>& shop);
+
+/// What fills the core's place at one insert; nothing without a core.
+struct InsertFill {
+    double paste = 0;  ///< m³ round the insert, which itself is twice as wide as its bolt
+    double block = 0;  ///< m² of board, as thick as it comes, that a block is cut from
+    double mass = 0;   ///< kg that paste or block weighs more than the core that it takes the place of
+};
+InsertFill fill_of(const Insert& insert, const InsertFit& fit, const Lists<Board>& shop);
 
 std::vector<Figure> insert_figures(const Choices& choices, const std::vector<InsertFit>& fits);
 Calls insert_calls(const Choices& choices, const std::vector<InsertFit>& fits);

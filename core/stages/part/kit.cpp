@@ -92,6 +92,7 @@ Choices kit_asked(const Choices& c) {
     out.how = c.how;  // an infusion knows no goes
     out.layers = c.layers;
     out.zones = c.zones;
+    out.inserts = ringed_inserts(c);
     out.drape = c.drape;
     out.cuts = c.cuts;
     out.kit = c.kit;

@@ -237,6 +237,19 @@ ZonesAsked zones_asked(const Choices& c) {
     return out;
 }
 
+std::vector<Insert> ringed_inserts(const Choices& c) {
+    std::vector<Insert> out;
+    if (std::none_of(c.zones.begin(), c.zones.end(),
+                     [](const Zone& z) { return z.place == ZonePlace::inserts; }))
+        return out;
+    for (const auto& insert : c.inserts) {
+        auto& place = out.emplace_back();
+        place.along = insert.along;
+        place.across = insert.across;
+    }
+    return out;
+}
+
 double Regions::area_of(std::size_t zone) const {
     double out = 0;
     for (const auto& r : regions) out += (r.zones >> zone & 1u) != 0 ? r.area : 0;
@@ -349,6 +362,11 @@ Zone fresh_zone(const Choices& c, ZonePlace place, double area) {
                : place == ZonePlace::painted ? "patch"
                : place == ZonePlace::inserts ? "round inserts"
                                              : "field";
+    const auto kind = out.name;
+    const auto taken = [&] {
+        return std::any_of(c.zones.begin(), c.zones.end(), [&](const Zone& z) { return z.name == out.name; });
+    };
+    for (int n = 2; taken(); ++n) out.name = fmt::format("{} {}", kind, n);
     const double side = whole(std::clamp(0.1 * std::sqrt(area), 0.01, 1.0));
     out.width = std::min(side, 0.05);
     if (place == ZonePlace::band) out.line = {{-side, 0}, {side, 0}};

@@ -16,6 +16,9 @@ struct ZonesAsked {
 };
 ZonesAsked zones_asked(const Choices& choices);
 
+/// Where inserts lie and nothing else of them, for what lies zones out; none where no zone goes round them.
+std::vector<Insert> ringed_inserts(const Choices& choices);
+
 /// A part of the face on which the same zones lie.
 struct Region {
     std::uint32_t zones = 0;  ///< bit i for the i-th zone

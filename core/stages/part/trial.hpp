@@ -5,6 +5,7 @@
 #include "core/stages/edge/flange.hpp"
 #include "core/stages/part/choices.hpp"
 #include "core/stages/part/draped.hpp"
+#include "core/stages/part/inserts.hpp"
 #include "core/stages/part/regions.hpp"
 #include "core/stages/stage.hpp"
 
@@ -13,7 +14,7 @@ namespace jig::part {
 /// All that the trial depends on but the face itself and how cloth lies on it.
 struct DutyAsked {
     Duty duty;
-    Choices stack;  ///< layers, zones, resin and way of laying alone
+    Choices stack;  ///< layers, zones, inserts, resin and way of laying alone
     bool operator==(const DutyAsked&) const = default;
 };
 DutyAsked duty_asked(const Choices& choices);
@@ -69,7 +70,7 @@ struct Trial {
 };
 
 /// What of the library a trial reads.
-using DutyLibrary = Lists<Reinforcement, Resin, SurfaceCoat, Core>;
+using DutyLibrary = Lists<Reinforcement, Resin, SurfaceCoat, Core, Board>;
 
 /// All loads on one mesh; `coarse` gives the error estimate. Faces are of the laminate where their middles
 /// lie, cloth as its net lies there. Throws InputError for a part without loads, places without bolts, a part

@@ -97,7 +97,7 @@ void lay_go(Work& out, const Choices& c, const Findings& part, std::size_t numbe
 
 Work work(const Choices& c, const Findings& part, const edge::Findings& edge, const split::Findings& split,
           const brief::Of<brief::Wanted, brief::Crew, brief::Jig>& brief,
-          const Lists<Reinforcement, SurfaceCoat, Core, Consumable, Bonding, Rate>& shop,
+          const Lists<Reinforcement, SurfaceCoat, Core, Board, Consumable, Bonding, Rate>& shop,
           const CureTimes& cured, std::vector<Closing> closings) {
     Work out;
     const auto each = Ledger::each;
@@ -122,6 +122,12 @@ Work work(const Choices& c, const Findings& part, const edge::Findings& edge, co
     if (inserts > 0) {
         out.consumable(each, Stage::part, "threaded insert", Kind::count, inserts, shop);
         out.filler(each, Stage::part, "thickened epoxy for fillets", parts * part.potting, shop);
+    }
+    for (const auto& [name, sawn] : part.blocks) {
+        const auto& board = need(shop.boards, name, "part");
+        constexpr double kOver = 0.2;  // share that is sawn to waste
+        out.buy(each, Stage::part, name + ", for blocks", Kind::area, parts * sawn, kOver,
+                board.price / (board.sheet_length * board.sheet_width));
     }
     for (std::size_t go = 0; go < part.goes.size(); ++go)
         lay_go(out, c, part, go, parts, closings.at(go), go > 0 && closings[go - 1].keyed, shop);

@@ -23,7 +23,7 @@ struct CureTimes {
 /// `closings` are as many as its goes.
 Work work(const Choices& choices, const Findings& part, const edge::Findings& edge,
           const split::Findings& split, const brief::Of<brief::Wanted, brief::Crew, brief::Jig>& brief,
-          const Lists<Reinforcement, SurfaceCoat, Core, Consumable, Bonding, Rate>& shop,
+          const Lists<Reinforcement, SurfaceCoat, Core, Board, Consumable, Bonding, Rate>& shop,
           const CureTimes& cured, std::vector<Closing> closings);
 
 }  // namespace jig::part
