@@ -77,7 +77,13 @@ void Stand::paint_marks(QPainter& p) const {
         }
         if (!mark.caption.isEmpty()) {
             p.setFont(figure_font(9));
-            p.drawText(c + QPointF(7, 12), mark.caption);
+            const QPointF at = c + QPointF(7, 12);
+            auto ground = ink_->paper;
+            ground.setAlpha(225);
+            p.fillRect(
+                QRectF(p.fontMetrics().boundingRect(mark.caption)).translated(at).adjusted(-3, 0, 3, 0),
+                ground);
+            p.drawText(at, mark.caption);
         }
     }
     p.setOpacity(1);

@@ -44,13 +44,6 @@ double alpha_across(const FaceFolds& on, const Fold& fold, double turn, const La
     return laid.cte[0] * c * c + laid.cte[1] * s * s;
 }
 
-/// The stack where these zones lie; the common one for a sliver that the part has no region of.
-const StackSum& stack_under(const part::Findings& laid, std::uint32_t zones) {
-    const auto at = std::find_if(laid.regions.begin(), laid.regions.end(),
-                                 [&](const part::RegionSum& r) { return r.zones == zones; });
-    return at != laid.regions.end() ? at->stack : laid.stack;
-}
-
 std::string number_of(std::size_t fold) {
     return std::to_string(fold + 1);
 }
@@ -124,7 +117,7 @@ FoldsUse folds_use(const FaceFolds& on, const FoldZones& zones, const GrowthChai
         const auto& fold = (*on.folds)[i];
         FoldCloses one;
         for (const auto& [bits, share] : zones.of.at(i)) {
-            const auto& stack = stack_under(laid, bits);
+            const auto& stack = laid.stack_under(bits);
             const double alpha = alpha_across(on, fold, part.drape.turn, stack.laminate);
             one.alpha += share * alpha;
             one.closes +=

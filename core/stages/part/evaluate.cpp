@@ -308,12 +308,7 @@ void add_zones(const Choices& c, Findings& out) {
 
 /// What its inserts bear, and what they weigh beyond the core that they take the place of.
 void add_inserts(const Choices& c, const InsertPlaces& places, const Library& shop, Findings& out) {
-    const StackAt stack_at = [&](std::uint32_t zones) -> const StackSum& {
-        for (const auto& r : out.regions) {
-            if (r.zones == zones) return r.stack;
-        }
-        return out.stack;
-    };
+    const StackAt stack_at = [&](std::uint32_t zones) -> const StackSum& { return out.stack_under(zones); };
     out.inserts = insert_fits(c, places, *out.marked, stack_at, shop);
     double mass = 0;
     int potted = 0, blocks = 0;
@@ -338,6 +333,12 @@ void add_inserts(const Choices& c, const InsertPlaces& places, const Library& sh
 }
 
 }  // namespace
+
+const StackSum& Findings::stack_under(std::uint32_t zones) const {
+    const auto at =
+        std::find_if(regions.begin(), regions.end(), [&](const RegionSum& r) { return r.zones == zones; });
+    return at != regions.end() ? at->stack : stack;
+}
 
 Findings evaluate(const Choices& c, const shape::Findings& shape, const split::Findings& split,
                   const brief::Crew& brief, const Draped& draped, const Regions& marked, const CoreFit& cores,

@@ -78,6 +78,8 @@ struct Findings {
     double panel_filler = 0;  ///< m³ between panels and in cells along edges, of one part
     double lapped = 0;        ///< m that laps along one cut add to the common stack, where most
     Shared<Draped> draped;    ///< its cloth on the face; without a net where there is no face
+    /// What is laid where these zones lie; the common stack for a sliver that the part has no region of.
+    [[nodiscard]] const StackSum& stack_under(std::uint32_t zones) const;
     bool operator==(const Findings&) const = default;
 };
 
