@@ -29,11 +29,12 @@ bool same(const std::vector<Brush>& a, const std::vector<Brush>& b) {
     });
 }
 
-/// Whether a brush that was in hand goes on as another: its zone may have another name, have been begun by its
-/// first stroke, or not be begun any more.
+/// Whether a brush that was in hand goes on as another: its zone may have another name, have been begun by
+/// its first stroke, or not be begun any more.
 bool stays(const Brush& held, const Brush& other) {
     if (held.paint != other.paint) return false;
-    return held.paint == Paint::given ? held.name == other.name : !held.zone || !other.zone || held.zone == other.zone;
+    return held.paint == Paint::given ? held.name == other.name
+                                      : !held.zone || !other.zone || held.zone == other.zone;
 }
 
 }  // namespace

@@ -132,8 +132,8 @@ class SheetCells {
                 static_cast<std::size_t>(std::max(0.0, spare.y()) / cell_) + 1};
     }
     [[nodiscard]] Bits empty_sheet() const { return {(columns_ + 63) / 64 + 2, rows_}; }
-    /// Places from column `from`, `along` by `across` of them in all, at which none of the mask's probes meets
-    /// anything. A sheet that is nearly full has none after a few probes, and the rest is not asked.
+    /// Places from column `from`, `along` by `across` of them in all, at which none of the mask's probes
+    /// meets anything. A sheet that is nearly full has none after a few probes, and the rest is not asked.
     [[nodiscard]] static Bits open_places(const Bits& sheet, const Mask& mask, std::size_t from,
                                           std::size_t along, std::size_t across) {
         Bits out((along + 63) / 64, across);
@@ -145,10 +145,10 @@ class SheetCells {
         }
         std::vector<std::size_t> rows(across);  // those with a place yet
         std::iota(rows.begin(), rows.end(), std::size_t{0});
-        for (const auto& [column, row] : mask.probes) {
-            const auto word = column / 64, shift = column % 64;
+        for (const auto& probe : mask.probes) {
+            const auto word = probe.first / 64, shift = probe.first % 64;
             std::erase_if(rows, [&](std::size_t y) {
-                const auto* have = sheet.row(y + row) + word;
+                const auto* have = sheet.row(y + probe.second) + word;
                 auto* open = out.row(y);
                 std::uint64_t some = 0;
                 for (std::size_t w = first; w < out.words; ++w) {
