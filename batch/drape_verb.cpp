@@ -137,7 +137,10 @@ Json inserts_to_json(const part::Choices& c, const std::vector<part::InsertFit>&
     Json out = Json::array();
     for (std::size_t i = 0; i < fits.size(); ++i) {
         const auto& fit = fits[i];
-        out.push_back({{"name", c.inserts[i].name},
+        const auto& insert = c.inserts[i];
+        out.push_back({{"name", insert.name},
+                       {"kind", std::string(file_word(insert.kind))},
+                       {"block", insert.kind == InsertKind::block ? Json(insert.block) : Json()},
                        {"at_m", three(fit.place.at)},
                        {"beside", fit.place.beside},
                        {"rim_m", fit.place.rim},

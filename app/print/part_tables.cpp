@@ -59,16 +59,17 @@ class Writer {
     [[nodiscard]] PaperTable inserts() const {
         PaperTable out{"Where bolts go",
                        "From the middle of the face, seen along the pull; the template has the same places.",
-                       {"insert", "set", "bolt", "wide", "along", "across", "holds", "in"},
+                       {"insert", "set in", "bolt", "wide", "along", "across", "holds", "in"},
                        {},
-                       {0.2, 0.2, 0.1, 0.1, 0.11, 0.11, 0.1, 0.08},
+                       {0.18, 0.24, 0.09, 0.1, 0.11, 0.11, 0.1, 0.07},
                        {false, false, true, true, true, true, true, false}};
         for (std::size_t i = 0; i < std::min(job_.part.inserts.size(), f_.part->inserts.size()); ++i) {
             const auto& insert = job_.part.inserts[i];
             const double holds = f_.part->inserts[i].holds;
             out.rows << QStringList{
                 text(insert.name),
-                text_of(said(insert.kind)),
+                insert.kind == InsertKind::block ? "block of " + text(insert.block)
+                                                 : text_of(said(insert.kind)),
                 shown(Kind::thickness, insert.bolt),
                 shown(Kind::length, insert.size),
                 shown(Kind::length, insert.along),

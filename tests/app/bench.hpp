@@ -58,6 +58,11 @@ inline QString text_of_pdf(const QString& pdf, QString* info = nullptr) {
     return QString::fromUtf8(reader.readAllStandardOutput());
 }
 
+/// A text without its blanks, since a narrow column breaks at them.
+inline QString run_together(QString text) {
+    return text.removeIf([](QChar c) { return c.isSpace(); });
+}
+
 /// Has tool and part tried out, which a bench leaves alone until it is asked, and waits for it.
 inline bool tried(Document& document) {
     document.try_by_itself(true);

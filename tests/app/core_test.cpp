@@ -2,6 +2,7 @@
 // are seen on the stand and written out.
 #include <QDir>
 
+#include "app/print/sheets.hpp"
 #include "core/stages/part/panels.hpp"
 #include "tests/app/bench.hpp"
 
@@ -138,6 +139,12 @@ TEST_CASE(
     CHECK(inserts()[0].block == "steel plate, 100 mm");
     CHECK(b.cell("part-inserts-set", 0, 0) == "steel plate, 100 mm");
     CHECK(b.figure("inserts_mass") != heavier);
+    SheetOptions only_part;
+    only_part.only = Stage::part;
+    print_sheets(b.window.document().job(), b.window.document().findings(), b.file("part.pdf"), only_part);
+    const auto sheet = run_together(text_of_pdf(b.file("part.pdf")));
+    CHECK(sheet.contains(run_together("Where bolts go")));
+    CHECK(sheet.contains("blockofsteelplate"));
     b.choose_in_cell("part-inserts-set", 0, 0, "potted");
     CHECK(inserts()[0].kind == InsertKind::potted);
     // What is no width changes nothing and is said.

@@ -18,10 +18,6 @@ int pages_of(const QString& pdf) {
     return info.mid(info.indexOf("Pages:") + 6, 20).trimmed().split('\n').front().toInt();
 }
 
-QString run_together(QString text) {
-    return text.removeIf([](QChar c) { return c.isSpace(); });
-}
-
 FullSize square(double side) {
     return {{{{0, 0}, {side, 0}, {side, side}, {0, side}}}, "a square"};
 }

@@ -197,6 +197,36 @@ TEST_CASE("where to cut the cloth of a job is sought, and the job written with i
     for (const auto& cut : j["cuts"]) CHECK(cut["length_m"].get<double>() > 0);
 }
 
+TEST_CASE("the kit cuts a zone round an insert, and says what the insert is set in") {
+    const fixtures::Folder folder;
+    auto job = fixtures::coarse("pavilion-petal", 0.06);
+    part::Zone round;
+    round.name = "round the eye";
+    round.place = ZonePlace::inserts;
+    round.width = 0.08;
+    round.layers = {{LayerKind::ply, "glass cloth 200 plain", 0, 0}};
+    job.part.zones.push_back(round);
+    job.part.inserts[0].block = "epoxy board 750, 50 mm";
+    job.part.inserts.push_back({"potted one", -0.3, 0.1});
+    save_job(job, folder / "petal.jigshell");
+    const auto a = ask({"kit", folder / "petal.jigshell"});
+    INFO(a.err);
+    REQUIRE(a.code == 0);
+    const auto j = a.json();
+    REQUIRE(j["inserts"].size() == 2);
+    CHECK(j["inserts"][0]["kind"] == "block");
+    CHECK(j["inserts"][0]["block"] == "epoxy board 750, 50 mm");
+    CHECK(j["inserts"][1]["kind"] == "potted");
+    CHECK(j["inserts"][1]["block"].is_null());
+    // Two discs a little larger than they are seen, as the face leans there.
+    double area = 0;
+    for (const auto& piece : j["pieces"]) {
+        if (piece["zone"] == "round the eye") area += piece["area_m2"].get<double>();
+    }
+    CHECK(area > 0.99 * 2 * kPi * 0.0064);
+    CHECK(area < 1.12 * 2 * kPi * 0.0064);
+}
+
 TEST_CASE("seams along a roll that is too narrow are drawn, and the job written with them") {
     const fixtures::Folder folder;
     save_job(fixtures::coarse("radar-dome", 0.06), folder / "dome.jigshell");

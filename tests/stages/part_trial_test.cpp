@@ -390,6 +390,15 @@ TEST_CASE("a push on an insert stands on its body, one that is wider than it on 
     CHECK(tried(asked, mesh).loads[0].crushes == Approx(pressure / part::body_of(potted, shop()).crush));
     asked.duty.loads[0].pushes[0].along += 0.004;
     CHECK(tried(asked, mesh).loads[0].crushes == Approx(pressure / foam));
+    // Not even where its middle lies on faces that are all insert.
+    const auto fine = face(kSide, kSide, 60);
+    auto& push = asked.duty.loads[0].pushes[0];
+    push = {0.05, 0.02, 400, 0.12};
+    asked.stack.inserts[0].size = 0.1;
+    const double spread = 400 / (kPi / 4 * 0.12 * 0.12);
+    CHECK(tried(asked, fine).loads[0].crushes == Approx(spread / foam));
+    push.size = 0.1;
+    CHECK(tried(asked, fine).loads[0].crushes < 0.1 * spread / foam);
     // Plain laminate is crushed nowhere.
     asked.stack.layers = mats().stack.layers;
     CHECK(tried(asked, mesh).loads[0].crushes == 0);

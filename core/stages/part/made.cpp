@@ -83,6 +83,8 @@ void Made::set_bodies(const TriangleMesh& upright, const TriangleMesh& face, con
     // By face and body what is covered of it: several of a kind on one large face are taken together.
     std::map<std::size_t, std::map<std::size_t, double>> shares;
     std::vector<const Insert*> kinds;
+    // Part itself says so of more than there can be.
+    if (asked_.stack.inserts.size() > kMostInserts) return covered_.assign(face.triangles.size(), {});
     for (const auto& insert : asked_.stack.inserts) {
         const auto place = under(face, frame, {insert.along, insert.across});
         if (place.beside) continue;
@@ -186,7 +188,6 @@ void Made::fill_in(Read& read, StackPly& ply, const Covered& covered) {
     if (covered.steps == kCoverSteps) {
         core.E = body.E;
         core.G = body.G;
-        core.crush = body.crush;
         core.shear_strength = HUGE_VAL;  // paste and block outlast any core in shear
     } else {
         // What is left of the core shears as far as the whole does, and bears its part of the mean.
