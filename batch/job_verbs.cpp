@@ -94,6 +94,7 @@ Json run_plug(const Arguments& a, Progress& progress) {
             const auto stock = laid->size() > 1 ? fmt::format("stock-{}-", k + 1) : std::string();
             write_sheets((*laid)[k], *folder + "/" + stock + "sheet-", files);
         }
+        const auto bodies = plug::bodies(job.plug, *findings.shape, *findings.split);
         for (std::size_t i = 0; i < findings.plug->plans.size(); ++i) {
             const auto& plan = findings.plug->plans[i];
             const auto base =
@@ -102,14 +103,14 @@ Json run_plug(const Arguments& a, Progress& progress) {
                 write_atomically(write_stl_binary(mesh), base + name);
                 files.push_back(base + name);
             };
-            if (plan.route == Route::slabs) write(stack_mesh(plan.slabs.stack), "stack.stl");
-            auto tiles = plan.tiles;
-            if (plan.mould) {
-                const double deeper = plug::cut_deeper(job.plug, *on.shop), scale = job.heat.plug_scale;
-                write(plug::as_cut(*plan.mould, deeper, scale), "mould-as-cut.stl");
-                if (!tiles.tiles.empty())
-                    tiles = plug::tiles_as_cut(*plan.mould, job.plug.direct.print, deeper, scale, progress);
-            }
+            if (plan.route == Route::slabs) write(plug::stack_as_cut(plan, job.heat.plug_scale), "stack.stl");
+            const double scale = job.heat.plug_scale;
+            if (plan.mould)
+                write(plug::as_cut(*plan.mould, plug::cut_deeper(job.plug, *on.shop), scale),
+                      "mould-as-cut.stl");
+            if (plan.tiles.tiles.empty()) continue;
+            const auto tiles = plug::tiles_as_cut(plan, plan.mould ? plan.mould->body : bodies.at(i),
+                                                  job.plug, scale, *on.shop, progress);
             for (const auto& tile : tiles.tiles) write(tile.mesh, "tile-" + tile.name() + ".stl");
         }
     }

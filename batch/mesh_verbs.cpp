@@ -200,7 +200,7 @@ Json run_slabs(const Arguments& a, Progress& progress) {
     rules.kerf = c.slabs.kerf;
     rules.margin = c.margin;
     rules.grain = c.slabs.grain;
-    const auto sheets = lay_onto_sheets(plug::cut_pieces(plan, c), rules, progress);
+    const auto sheets = lay_onto_sheets(plug::cut_pieces(plan, c, 1), rules, progress);
     const auto flat = [](const Point2& p) { return Json::array({p.x(), p.y()}); };
     Json list = Json::array(), files = Json::array(), offcuts = Json::array();
     const auto& stack = plan.slabs.stack;

@@ -61,9 +61,9 @@ add_dependencies(core-tests jigshell-batch jigshell-step)
 # In two halves, one for each core of the machines that prove it. Under the sanitizers, which take three times
 # as long, those that work whole jobs out again and again are left to the user's check.
 option(JIG_SHORT_TESTS "Leave out the core's longest tests" OFF)
-set(long_tests back batch bag builds calls core cure_oven cure_sheet cures cuts evaluate fastest fixes flow gate
-    handbook infuse job_board kept life measured mould part_trial plug pots_age rim run sheets shell_flow split stance
-    trial vacuum way zones)
+set(long_tests back batch bag builds calls core cure_oven cure_sheet cures cuts evaluate fastest fixes flow
+    flow_calls gate handbook infuse job_board kept life measured mould part_trial plug pots_age rim run sheets
+    shell_flow split stance trial vacuum way zones)
 set(stages_filter)
 set(others_filter)
 foreach(file IN LISTS core_tests)

@@ -133,7 +133,7 @@ bool MainWindow::keep_offcuts() {
         const auto sheet = board->lay(job, shop);
         const auto laid = board->plug_sheets(sheet, progress);
         const auto findings = board->work_out(sheet, Depth::stages, progress);
-        const auto cutting = plug::cutting(findings.plug->plans, job.plug, *shop);
+        const auto cutting = plug::cutting(findings.plug->plans, job.plug, job.heat.plug_scale, *shop);
         // What was typed into the lists since they were read is not written over.
         auto kept = shop_on_disk();
         std::size_t count = 0;

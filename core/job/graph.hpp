@@ -94,6 +94,13 @@ struct Cell<Room> {
     static Room of(const Given& g) { return {g.job.heat.room}; }
 };
 
+/// What the plug is cut at, of the drawing's size.
+using PlugScale = Sole<struct PlugScaleName>;
+template <>
+struct Cell<PlugScale> {
+    static PlugScale of(const Given& g) { return {g.job.heat.plug_scale}; }
+};
+
 template <>
 struct Cell<heat::Conditions> {
     static heat::Conditions of(const Given& g) { return heat::conditions_of(g.job.heat); }
@@ -288,7 +295,8 @@ run::Findings run_of(const run::Choices&, const run::Asked&, const Room&, const 
                      const back::Findings&, const release::Findings&, const part::Choices&,
                      const part::Findings&, const bag::Choices&, const bag::Findings&, const Flowed<false>&,
                      const ShellFlowed<false>&, const run::Library&);
-plug::Cutting plug_cutting(const plug::Choices&, const plug::Findings&, const plug::Library&);
+plug::Cutting plug_cutting(const plug::Choices&, const plug::Findings&, const PlugScale&,
+                           const plug::Library&);
 PlugSheets plug_sheets(const plug::Cutting&, Progress&);
 RibCutting rib_cutting(const back::Choices&, const back::Findings&, const back::Library&);
 RibSheets rib_sheets(const RibCutting&, Progress&);
@@ -350,7 +358,7 @@ shell::Found seek_stack(const shell::Choices&, const back::Choices&, const shell
                         const shell::Library&, Progress&);
 Routes routes(const plug::Choices&, const shape::Choices&, const shape::Findings&, const split::Findings&,
               const plug::Asked&, const plug::Library&, const edge::Choices&, const brief::Making&,
-              const edge::Library&, Progress&);
+              const edge::Library&, const PlugScale&, Progress&);
 
 }  // namespace nodes
 

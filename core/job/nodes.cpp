@@ -273,8 +273,9 @@ run::Findings run_of(const run::Choices& c, const run::Asked& brief, const Room&
         shop);
 }
 
-plug::Cutting plug_cutting(const plug::Choices& c, const plug::Findings& plug, const plug::Library& shop) {
-    return plug::cutting(plug.plans, c, shop);
+plug::Cutting plug_cutting(const plug::Choices& c, const plug::Findings& plug, const PlugScale& scale,
+                           const plug::Library& shop) {
+    return plug::cutting(plug.plans, c, scale.value, shop);
 }
 
 PlugSheets plug_sheets(const plug::Cutting& cutting, Progress& progress) {
@@ -490,11 +491,11 @@ shell::Found seek_stack(const shell::Choices& shell, const back::Choices& back, 
 Routes routes(const plug::Choices& c, const shape::Choices& shape_choices, const shape::Findings& shape,
               const split::Findings& split, const plug::Asked& brief, const plug::Library& shop,
               const edge::Choices& edge, const brief::Making& making, const edge::Library& edge_shop,
-              Progress& progress) {
+              const PlugScale& scale, Progress& progress) {
     auto direct = c;
     direct.route = Route::direct;
     const auto mould = mould_of(direct, edge, shape, split, making, edge_shop, shop, progress);
-    return {plug::side_by_side(c, shape_choices, shape, split, mould, brief, shop, progress)};
+    return {plug::side_by_side(c, shape_choices, shape, split, mould, brief, scale.value, shop, progress)};
 }
 
 }  // namespace nodes

@@ -253,9 +253,11 @@ TEST_CASE("a printed mould is cut into tiles, weighs what they weigh and stands 
     // As they leave for the printer they are deeper by their coats and scaled, and make up the whole piece.
     const auto& piece = *plan(f).mould;
     double cut = 0;
-    for (const auto& tile : plug::tiles_as_cut(piece, printing, 0.0006, 0.998, quiet).tiles)
+    const double deeper = plug::cut_deeper(job.plug, shop());
+    for (const auto& tile : plug::tiles_as_cut(plan(f), piece.body, job.plug, 0.998, shop(), quiet).tiles)
         cut += std::abs(enclosed_volume(tile.mesh));
-    CHECK(cut == Approx(std::abs(enclosed_volume(plug::as_cut(piece, 0.0006, 0.998)))).epsilon(1e-3));
+    CHECK(deeper > 0);
+    CHECK(cut == Approx(std::abs(enclosed_volume(plug::as_cut(piece, deeper, 0.998)))).epsilon(1e-3));
     CHECK(cut < 0.998 * volume);
     CHECK(f.shell->mass == Approx(f.plug->mass));
     CHECK(f.heat->Tg == filament.softens);

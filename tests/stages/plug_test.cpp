@@ -7,6 +7,8 @@
 #include "core/science/mesh/solid.hpp"
 #include "core/science/mesh/stl.hpp"
 #include "core/stages/plug/hazards.hpp"
+#include "core/stages/plug/mould.hpp"
+#include "core/stages/plug/sheets.hpp"
 #include "tests/quiet.hpp"
 #include "tests/shapes.hpp"
 #include "tests/stages/plug_bodies.hpp"
@@ -116,8 +118,8 @@ TEST_CASE("a skeleton's ribs lie under the skin and their slots meet") {
     plug::Plan made;
     made.route = Route::skeleton;
     made.skeleton = s;
-    CHECK(plug::cut_pieces(made, c).size() == 9);
-    CHECK(plug::cut_pieces(made, c, true).size() == 7);
+    CHECK(plug::cut_pieces(made, c, 1).size() == 9);
+    CHECK(plug::cut_pieces(made, c, 1, true).size() == 7);
 }
 
 TEST_CASE("printed tiles, foam and splash follow from volume and area") {
@@ -170,7 +172,7 @@ TEST_CASE("seven routes stand side by side, each sum with its reason, and the ch
     const auto job = small_job();
     const auto f = worked_out(job);
     const auto plans =
-        plug::side_by_side(job.plug, job.shape, *f.shape, *f.split, {}, job.brief, shop(), quiet);
+        plug::side_by_side(job.plug, job.shape, *f.shape, *f.split, {}, job.brief, 1, shop(), quiet);
     // The eighth does without a plug and has tests of its own.
     REQUIRE(plans.size() == 8);
     for (const auto& p : plans) {
@@ -201,7 +203,7 @@ TEST_CASE("seven routes stand side by side, each sum with its reason, and the ch
     Progress stopped;
     stopped.stop();
     CHECK_THROWS_AS(
-        plug::side_by_side(job.plug, job.shape, *f.shape, *f.split, {}, job.brief, shop(), stopped),
+        plug::side_by_side(job.plug, job.shape, *f.shape, *f.split, {}, job.brief, 1, shop(), stopped),
         Cancelled);
 }
 
@@ -316,6 +318,60 @@ TEST_CASE("the plug is cut undersize by its coats and scaled for growth") {
     const auto cut = plug::compensated(ball, 0.002, 1.01);
     for (const auto& p : cut.points) CHECK(p.norm() == Approx(1.01 * 0.298).epsilon(2e-3));
     CHECK(cut.triangles == ball.triangles);
+}
+
+TEST_CASE(
+    "what is cut follows the size that Heat has the plug cut at, and printed tiles leave room for coats") {
+    const double scale = 1.004;
+    const auto spread = [](const std::vector<CutPiece>& pieces) {
+        double out = 0;
+        for (const auto& piece : pieces)
+            out += (high_corner(piece.outline) - low_corner(piece.outline)).sum();
+        return out;
+    };
+    for (const auto route : {Route::slabs, Route::skeleton}) {
+        auto job = by(route);
+        const auto f = worked_out(job);
+        const auto drawn = plug::cut_pieces(plan(f), job.plug, 1);
+        const auto cut = plug::cut_pieces(plan(f), job.plug, scale);
+        REQUIRE(cut.size() == drawn.size());
+        REQUIRE_FALSE(cut.empty());
+        CHECK(spread(cut) == Approx(scale * spread(drawn)).epsilon(1e-9));
+        for (std::size_t i = 0; i < cut.size(); ++i)
+            CHECK(net_area(cut[i].outline) == Approx(scale * scale * net_area(drawn[i].outline)));
+        // The sheets that are bought and written are those of what is cut.
+        const auto sheets = plug::cutting(f.plug->plans, job.plug, scale, shop());
+        REQUIRE(sheets.stocks.size() == 1);
+        CHECK(spread(sheets.stocks[0].pieces) == Approx(spread(cut)).epsilon(1e-9));
+    }
+    const auto slabs = worked_out(by(Route::slabs));
+    const auto at_size = bounds_of(plug::stack_as_cut(plan(slabs), 1)),
+               scaled = bounds_of(plug::stack_as_cut(plan(slabs), scale));
+    const auto& pull = plan(slabs).slabs.stack.frame;
+    const Point size = at_size.high - at_size.low, grown = scaled.high - scaled.low;
+    CHECK(pull.flat(grown).cwiseAbs().x() == Approx(scale * std::abs(pull.flat(size).x())));
+    CHECK(std::abs(pull.w.dot(grown)) == Approx(std::abs(pull.w.dot(size))));
+    // All tiles together are as large as the plug that a router would cut.
+    auto job = by(Route::tiles);
+    job.plug.build_up = 0.003;
+    const auto f = worked_out(job);
+    const auto bodies = plug::bodies(job.plug, *f.shape, *f.split);
+    REQUIRE(bodies.size() == 1);
+    const auto set = plug::tiles_as_cut(plan(f), bodies[0], job.plug, scale, shop(), quiet);
+    Point low = Point::Constant(1e300), high = -low;
+    for (const auto& tile : set.tiles) {
+        const auto box = bounds_of(tile.mesh);
+        low = low.cwiseMin(box.low);
+        high = high.cwiseMax(box.high);
+    }
+    const auto routed = bounds_of(plug::compensated(bodies[0].surface->mesh, 0.003, scale)),
+               drawn = bounds_of(bodies[0].surface->mesh);
+    CHECK((low - routed.low).norm() < 1e-6);
+    CHECK((high - routed.high).norm() < 1e-6);
+    CHECK((drawn.high - drawn.low).x() * scale - (high - low).x() == Approx(2 * 0.003 * scale).epsilon(0.1));
+    double volume = 0;
+    for (const auto& tile : set.tiles) volume += tile.volume;
+    CHECK(volume < std::pow(scale, 3) * bodies[0].volume);
 }
 
 TEST_CASE("plug choices are written and read back, and unknown names are refused with words") {

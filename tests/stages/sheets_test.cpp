@@ -48,7 +48,7 @@ TEST_CASE("sheets of a plug are one number in the slip, in the ledger and in the
             REQUIRE(f.plug_sheets);
             REQUIRE(f.plug_sheets->size() == 1);
             const auto& set = f.plug_sheets->front();
-            const auto cut = plug::cutting(f.plug->plans, job.plug, shop());
+            const auto cut = plug::cutting(f.plug->plans, job.plug, 1, shop());
             REQUIRE(cut.stocks.size() == 1);
             CHECK(laid(set) == cut.stocks.front().pieces.size());
             const auto sheets = static_cast<double>(set.sheets.size());
@@ -115,7 +115,7 @@ TEST_CASE("plugs of one stock are cut from the same sheets, those of two from th
     job.plug.piece_routes = {Route::slabs, Route::skeleton};
     const auto mixed = worked_out(job, Depth::quick);
     REQUIRE(mixed.plug_sheets->size() == 2);
-    const auto cut = plug::cutting(mixed.plug->plans, job.plug, shop());
+    const auto cut = plug::cutting(mixed.plug->plans, job.plug, 1, shop());
     CHECK(cut.stocks[0].board.name == job.plug.board);
     CHECK(cut.stocks[1].board.name == job.plug.skeleton.board);
     for (std::size_t k = 0; k < 2; ++k) {
@@ -156,7 +156,7 @@ TEST_CASE(
     CHECK(amounts(small)[1] == filled[1]);
     CHECK(amounts(small)[0] != filled[1]);
     double large = 0;
-    const auto cut = plug::cutting(small.plug->plans, job.plug, own);
+    const auto cut = plug::cutting(small.plug->plans, job.plug, 1, own);
     for (const auto& piece : cut.stocks.front().pieces) {
         const auto& names = small.plug_sheets->front().too_large;
         if (std::find(names.begin(), names.end(), piece.name) != names.end())

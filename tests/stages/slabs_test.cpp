@@ -112,7 +112,7 @@ TEST_CASE("every piece on its sheets carries pins, front and slope, and nothing 
     job.plug.board = "PU foam 35, 50 mm";  // sheets of 2 × 1 m
     job.plug.slabs.hollow = true;
     const auto f = worked_out(job);
-    const auto pieces = plug::cut_pieces(plan(f), job.plug);
+    const auto pieces = plug::cut_pieces(plan(f), job.plug, 1);
     REQUIRE(pieces.size() >= plan(f).slabs.stack.slabs.size());
     double last = -1e9;
     for (std::size_t i = 0; i < pieces.size(); ++i) {

@@ -19,7 +19,7 @@ std::vector<CutPiece> plug_pieces(const Outgoing& out, bool templates = false) {
     std::vector<CutPiece> all;
     for (const auto& plan : needed(out.findings.plug, "plug").plans) {
         const auto base = static_cast<int>(all.size());
-        for (auto& piece : plug::cut_pieces(plan, out.job.plug, templates)) {
+        for (auto& piece : plug::cut_pieces(plan, out.job.plug, out.job.heat.plug_scale, templates)) {
             if (piece.inside >= 0) piece.inside += base;
             all.push_back(std::move(piece));
         }
@@ -101,7 +101,7 @@ QString stack_as_mesh(const Outgoing& out, Progress&) {
     if (plan.route != Route::slabs)
         throw InputError("plug", "it is no stack of slabs", "take that route first");
     const auto path = out.path.toStdString();
-    write_atomically(write_mesh(stack_mesh(plan.slabs.stack), path), path);
+    write_atomically(write_mesh(plug::stack_as_cut(plan, out.job.heat.plug_scale), path), path);
     return written(out.path);
 }
 
@@ -112,13 +112,15 @@ QString tiles_as_meshes(const Outgoing& out, Progress& progress) {
     for (const auto& plan : plans) all += static_cast<double>(plan.tiles.tiles.size());
     if (all <= 0) throw InputError("plug", "it is not made of tiles", "take printed tiles first");
     const auto ending = QFileInfo(out.path).suffix();
-    for (const auto& plan : plans) {
+    const auto bodies =
+        plug::bodies(out.job.plug, needed(out.findings.shape, "shape"), needed(out.findings.split, "split"));
+    for (std::size_t i = 0; i < plans.size(); ++i) {
+        const auto& plan = plans[i];
+        if (plan.tiles.tiles.empty()) continue;
         const auto body = plans.size() > 1 ? QString::fromStdString(plan.body) + "-" : QString();
-        // Those of a mould as it is cut, as its whole pieces are.
-        const auto set = plan.mould ? plug::tiles_as_cut(*plan.mould, out.job.plug.direct.print,
-                                                         plug::cut_deeper(out.job.plug, out.shop),
-                                                         out.job.heat.plug_scale, progress)
-                                    : plan.tiles;
+        // As they are cut, as whole pieces are.
+        const auto set = plug::tiles_as_cut(plan, plan.mould ? plan.mould->body : bodies.at(i), out.job.plug,
+                                            out.job.heat.plug_scale, out.shop, progress);
         written += set.tiles.size();
         for (const auto& tile : set.tiles) {
             progress.report(std::min(1.0, done++ / all), "writing tiles");

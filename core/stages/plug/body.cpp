@@ -70,6 +70,19 @@ std::vector<Body> bodies(const Choices& c, const shape::Findings& shape, const s
     return out;
 }
 
+Body as_cut(Body body, double build_up, double scale) {
+    auto stood = *body.surface;
+    stood.mesh = compensated(stood.mesh, build_up, scale);
+    const double foot = body.foot;
+    measure_across(body);
+    const double below = body.foot - foot;
+    body.surface = std::make_shared<const split::Stood>(std::move(stood));
+    body.rays = std::make_shared<const RayMesh>(body.surface->mesh);
+    measure_across(body);
+    body.foot -= below;
+    return body;
+}
+
 split::Stood solid_of(const Body& body) {
     split::Stood out;
     const auto& surface = *body.surface;

@@ -97,19 +97,33 @@ std::vector<CutPiece> slab_pieces(const SlabPlan& plan, const Choices& c) {
 
 }  // namespace
 
-std::vector<CutPiece> cut_pieces(const Plan& plan, const Choices& c, bool templates) {
-    if (plan.route == Route::slabs && !templates) return slab_pieces(plan.slabs, c);
+std::vector<CutPiece> cut_pieces(const Plan& plan, const Choices& c, double scale, bool templates) {
     std::vector<CutPiece> out;
-    if (plan.route != Route::skeleton) return out;
     const auto add = [&](const std::vector<Rib>& ribs) {
-        for (const auto& rib : ribs) add_pieces(rib.outline, rib.name, rib.at, out);
+        for (const auto& rib : ribs) add_pieces(rib.outline, rib.name, scale * rib.at, out);
     };
-    if (templates) {
+    if (plan.route == Route::slabs && !templates) {
+        out = slab_pieces(plan.slabs, c);
+    } else if (plan.route == Route::skeleton && templates) {
         add(plan.skeleton.templates);
-    } else {
+    } else if (plan.route == Route::skeleton) {
         add(plan.skeleton.stations);
         add(plan.skeleton.keels);
     }
+    for (auto& piece : out) {
+        for (auto* loops : {&piece.outline, &piece.engraved}) {
+            for (auto& loop : *loops) {
+                for (auto& p : loop) p *= scale;
+            }
+        }
+    }
+    return out;
+}
+
+TriangleMesh stack_as_cut(const Plan& plan, double scale) {
+    const auto& stack = plan.slabs.stack;
+    auto out = stack_mesh(stack);
+    for (auto& p : out.points) p = stack.frame.lift(scale * stack.frame.flat(p), stack.frame.w.dot(p));
     return out;
 }
 

@@ -190,7 +190,7 @@ Plan in_sum(const Choices& c, const Mould& mould, const shape::Choices& shape, c
 
 std::vector<Plan> side_by_side(const Choices& c, const shape::Choices& shape_choices,
                                const shape::Findings& shape, const split::Findings& split, const Mould& mould,
-                               const Asked& brief, const Library& shop, Progress& progress) {
+                               const Asked& brief, double scale, const Library& shop, Progress& progress) {
     auto whole = c;
     whole.by_piece = false;
     const auto body = bodies(whole, shape, split).front();
@@ -204,7 +204,7 @@ std::vector<Plan> side_by_side(const Choices& c, const shape::Choices& shape_cho
                 continue;
             }
             std::vector<Plan> one{plan_for(route, whole, body, shape_choices, brief, shop, progress)};
-            const auto cut = cutting(one, whole, shop);
+            const auto cut = cutting(one, whole, scale, shop);
             take_sheets(one, whole, cut, lay(cut, progress), shop);
             out.push_back(std::move(one.front()));
         } catch (const InputError& e) {

@@ -35,7 +35,7 @@ Figure cost_of(const std::vector<Plan>& plans, double labour, bool direct = fals
 /// a plug, its pieces as one plan. Heavier than `evaluate`: for work behind the window.
 std::vector<Plan> side_by_side(const Choices& choices, const shape::Choices& shape_choices,
                                const shape::Findings& shape, const split::Findings& split, const Mould& mould,
-                               const Asked& brief, const Library& shop, Progress& progress);
+                               const Asked& brief, double scale, const Library& shop, Progress& progress);
 
 /// Hours of finishing over `parts` parts where plug and mould are finished to the grade, and where every part
 /// is.

@@ -215,23 +215,14 @@ double cut_deeper(const Choices& c, const Library& shop) {
 }
 
 TriangleMesh as_cut(const MouldPiece& piece, double deeper, double scale) {
-    auto body = piece.body;
-    auto stood = *body.surface;
-    stood.mesh = compensated(stood.mesh, deeper, scale);
-    body.surface = std::make_shared<const split::Stood>(std::move(stood));
-    const double wall = [&] {
-        auto before = piece.body;
-        measure_across(before);
-        return before.foot - piece.body.foot;
-    }();
-    measure_across(body);
-    body.foot -= wall;
-    return solid_of(body).mesh;
+    return solid_of(as_cut(piece.body, deeper, scale)).mesh;
 }
 
-TileSet tiles_as_cut(const MouldPiece& piece, const Printing& printing, double deeper, double scale,
+TileSet tiles_as_cut(const Plan& plan, const Body& body, const Choices& c, double scale, const Library& shop,
                      Progress& progress) {
-    return tiles_of(as_cut(piece, deeper, scale), piece.body.frame, rules_of(printing), progress);
+    const bool mould = plan.mould != nullptr;
+    const auto cut = as_cut(body, mould ? cut_deeper(c, shop) : c.build_up, scale);
+    return tiles_of(solid_of(cut).mesh, cut.frame, rules_of(mould ? c.direct.print : c.tiles), progress);
 }
 
 std::vector<FinishStep> mould_schedule(const Choices& c, Grade grade, double area, const Library& shop) {

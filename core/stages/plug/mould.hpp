@@ -43,9 +43,10 @@ double cut_deeper(const Choices& choices, const Library& shop);
 /// The closed body as it is cut: deeper by its coats, scaled about its middle.
 TriangleMesh as_cut(const MouldPiece& piece, double deeper, double scale);
 
-/// The same of a printed one in tiles. Throws InputError for a printer without room; Cancelled.
-TileSet tiles_as_cut(const MouldPiece& piece, const Printing& printing, double deeper, double scale,
-                     Progress& progress);
+/// The tiles of a plan's own body as they leave for the printer: a mould's deeper by its coats, a plug's
+/// smaller by its build-up, scaled. Throws InputError for a printer without room; Cancelled.
+TileSet tiles_as_cut(const Plan& plan, const Body& body, const Choices& choices, double scale,
+                     const Library& shop, Progress& progress);
 
 /// From the cutter's or printer's surface to a grade: sealed where it has pores, no filler, primer or paint
 /// on metal.

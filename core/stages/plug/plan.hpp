@@ -50,6 +50,10 @@ split::Stood solid_of(const Body& body);
 /// Sets its size, foot and depth by its surface.
 void measure_across(Body& body);
 
+/// The body as it is cut: its surface smaller by a build-up along its normals, all scaled about its middle,
+/// its foot as far below the surface as it was; its volume and centre stay the drawing's.
+Body as_cut(Body body, double build_up, double scale);
+
 /// How a slab's edge leans at one place: positive where the slab is wider at its foot.
 struct Bevel {
     Point2 at;
@@ -200,8 +204,12 @@ void take_sheets(Plan& plan, const std::string& stock, int count, const std::str
 
 /// The flat pieces that a plan is cut into: slabs with their pins, numbers, front arrows and the sloping tick
 /// that shows a slab out of order, or ribs; empty for routes that cut none. `templates` gives a skeleton's
-/// gauges instead.
-std::vector<CutPiece> cut_pieces(const Plan& plan, const Choices& choices, bool templates = false);
+/// gauges instead. All outlines are `scale` times the drawing's size: what heat and shrinkage do after is
+/// made up for in the plane; heights of a stack are its stock's.
+std::vector<CutPiece> cut_pieces(const Plan& plan, const Choices& choices, double scale,
+                                 bool templates = false);
+/// A stack of slabs as they are cut, scaled in its plane like them.
+TriangleMesh stack_as_cut(const Plan& plan, double scale);
 /// The stock that they are cut from, and its rules.
 const Board& stock_of(const Plan& plan, const Choices& choices, const Library& shop);
 SheetRules sheet_rules(const Plan& plan, const Choices& choices, const Library& shop);

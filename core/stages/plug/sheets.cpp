@@ -7,10 +7,10 @@
 
 namespace jig::plug {
 
-Cutting cutting(const std::vector<Plan>& plans, const Choices& c, const Library& shop) {
+Cutting cutting(const std::vector<Plan>& plans, const Choices& c, double scale, const Library& shop) {
     Cutting out;
     for (const auto& plan : plans) {
-        auto pieces = cut_pieces(plan, c);
+        auto pieces = cut_pieces(plan, c, scale);
         if (pieces.empty()) continue;
         const auto& board = stock_of(plan, c, shop);
         auto stock = std::find_if(out.stocks.begin(), out.stocks.end(),

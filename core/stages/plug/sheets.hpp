@@ -18,8 +18,8 @@ struct Cutting {
     std::vector<Stock> stocks;  ///< none where nothing is cut flat
     bool operator==(const Cutting&) const = default;
 };
-/// Pieces carry their plug's name where there are several.
-Cutting cutting(const std::vector<Plan>& plans, const Choices& choices, const Library& shop);
+/// Pieces carry their plug's name where there are several; `scale` is that of the plug to the drawing.
+Cutting cutting(const std::vector<Plan>& plans, const Choices& choices, double scale, const Library& shop);
 
 /// One layout for each stock. Throws InputError where a margin leaves no room; Cancelled.
 std::vector<SheetSet> lay(const Cutting& cutting, Progress& progress);
