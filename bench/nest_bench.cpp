@@ -55,7 +55,7 @@ void nesting_against_rows(benchmark::State& state, const char* name) {
     Progress quiet;
     const auto findings = evaluate(job, shop, quiet, Depth::stages);
     const auto& plan = findings.plug->plans.front();
-    const auto pieces = plug::cut_pieces(plan, job.plug);
+    const auto pieces = plug::cut_pieces(plan, job.plug, 1);
     const auto rules = plug::sheet_rules(plan, job.plug, shop);
     SheetSet sheets;
     for (auto _ : state) sheets = lay_onto_sheets(pieces, rules, quiet);
@@ -84,7 +84,8 @@ void seven_routes(benchmark::State& state) {
     const auto f = evaluate(job, shop, quiet, Depth::stages);
     for (auto _ : state)
         benchmark::DoNotOptimize(
-            plug::side_by_side(job.plug, job.shape, *f.shape, *f.split, {}, job.brief, shop, quiet).size());
+            plug::side_by_side(job.plug, job.shape, *f.shape, *f.split, {}, job.brief, 1, shop, quiet)
+                .size());
 }
 BENCHMARK(seven_routes)->Unit(benchmark::kMillisecond);
 
