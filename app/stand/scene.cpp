@@ -91,18 +91,15 @@ std::vector<char> painted_faces(const Job& job, const TriangleMesh& mesh) {
     return out;
 }
 
-/// One for each painted doubler, as the table counts them; one to begin with where there is none.
+/// Painted doublers by their numbers, as the table counts them.
 void add_doubler_brushes(Scene& s, const Job& job, const Ink& k) {
-    const auto& zones = job.shell.zones;
-    const auto is_painted = [](const shell::Zone& z) { return z.kind == ZoneKind::painted; };
-    const bool one = std::count_if(zones.begin(), zones.end(), is_painted) == 1;
-    for (std::size_t z = 0; z < zones.size(); ++z) {
-        if (is_painted(zones[z]))
-            s.brushes.push_back({one ? QString("doubler") : QString("doubler %1").arg(z + 1), Paint::show,
-                                 Point::UnitZ(), k.petrol, z});
+    std::vector<std::pair<std::size_t, QString>> painted;
+    for (std::size_t z = 0; z < job.shell.zones.size(); ++z) {
+        if (job.shell.zones[z].kind == ZoneKind::painted)
+            painted.emplace_back(z, QString("doubler %1").arg(z + 1));
     }
-    if (s.brushes.empty()) s.brushes.push_back({"doubler", Paint::show, Point::UnitZ(), k.petrol});
-    s.brushes.push_back({"none here", Paint::plain, Point::UnitZ(), k.faint});
+    if (painted.size() == 1) painted[0].second = "doubler";
+    add_paint_brushes(s, painted, "doubler", k);
 }
 
 }  // namespace

@@ -113,6 +113,11 @@ void add_zones(Scene& s, const Job& job, const Findings& f, const Upright& up, c
 QColor in_zone(const QColor& colour, const Ink& k);
 /// The faces from `first_corner` on take the brush that paints a zone.
 void add_zone_brushes(Scene& s, const Job& job, std::size_t first_corner, const Ink& k);
+
+/// A brush for each zone that is painted, by its name, one to begin with where there is none, and one that
+/// takes off what others laid.
+void add_paint_brushes(Scene& s, const std::vector<std::pair<std::size_t, QString>>& painted,
+                       const QString& to_begin, const Ink& k);
 /// How thick resin leaves the plies of a part that fills: at a share below a half as it is full, else as it
 /// gels. Bands on one scale for both.
 void add_flow_thickness(Scene& s, const bag::Flow& flow, const Upright& up, const Ink& k, double share);

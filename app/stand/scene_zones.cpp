@@ -51,13 +51,19 @@ QColor in_zone(const QColor& colour, const Ink& k) {
 
 void add_zone_brushes(Scene& s, const Job& job, std::size_t first_corner, const Ink& k) {
     s.surfaces.push_back({first_corner, s.corners.size(), Point::Zero()});
+    std::vector<std::pair<std::size_t, QString>> painted;
     for (std::size_t z = 0; z < job.part.zones.size(); ++z) {
         const auto& zone = job.part.zones[z];
-        if (zone.place == ZonePlace::painted)
-            s.brushes.push_back(
-                {QString::fromStdString(zone.name), Paint::show, Point::UnitZ(), k.petrol, z});
+        if (zone.place == ZonePlace::painted) painted.emplace_back(z, QString::fromStdString(zone.name));
     }
-    if (s.brushes.empty()) s.brushes.push_back({"zone", Paint::show, Point::UnitZ(), k.petrol});
+    add_paint_brushes(s, painted, "zone", k);
+}
+
+void add_paint_brushes(Scene& s, const std::vector<std::pair<std::size_t, QString>>& painted,
+                       const QString& to_begin, const Ink& k) {
+    for (const auto& [zone, name] : painted)
+        s.brushes.push_back({name, Paint::show, Point::UnitZ(), k.petrol, zone});
+    if (painted.empty()) s.brushes.push_back({to_begin, Paint::show, Point::UnitZ(), k.petrol});
     s.brushes.push_back({"none here", Paint::plain, Point::UnitZ(), k.faint});
 }
 
