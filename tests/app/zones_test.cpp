@@ -243,6 +243,21 @@ TEST_CASE("with several painted zones each has its brush, and the other takes al
     CHECK_FALSE(stand.accessibleName().contains("brush"));
 }
 
+TEST_CASE("a stroke that would begin a zone too many lays nothing and says so") {
+    PartBench b;
+    auto job = b.window.document().job();
+    job.part.zones.assign(part::kMostZones, part::fresh_zone(job.part, ZonePlace::rim, 0.2));
+    b.window.document().replace("many zones", std::move(job));
+    b.settle();
+    auto& stand = b.window.stand();
+    stand.setFocus();
+    QTest::keyClick(&stand, Qt::Key_B);
+    QTest::keyClick(&stand, Qt::Key_Space);
+    b.settle();
+    CHECK(b.zones().size() == part::kMostZones);
+    CHECK(b.window.findChild<QLabel*>("message")->text().contains("the most there can be"));
+}
+
 TEST_CASE("a zone is painted and taken off by keys alone, a stroke of them is one step") {
     PartBench b;
     auto& stand = b.window.stand();
