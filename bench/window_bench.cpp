@@ -12,12 +12,16 @@
 #include <QOpenGLFunctions>
 #include <QOpenGLWidget>
 #include <QProcess>
+#include <QSplitter>
 #include <QTimer>
 
+#include <atomic>
 #include <cmath>
 #include <cstdio>
 #include <map>
+#include <thread>
 
+#include "app/document/behind.hpp"
 #include "app/window/application.hpp"
 #include "app/window/main_window.hpp"
 #include "app/window/places.hpp"
@@ -67,27 +71,30 @@ int empty() {
     return 0;
 }
 
-/// The same with OpenGL in it, which does nothing but clear: what any window takes that shows things in 3D.
-int empty_3d() {
-    class Clear : public QOpenGLWidget {
-      public:
-        using QOpenGLWidget::QOpenGLWidget;
-        bool seen = false;
+/// 3D that does nothing but clear: what any window takes that has it.
+class Clear : public QOpenGLWidget {
+  public:
+    explicit Clear(QWidget* parent) : QOpenGLWidget(parent) {
+        QSurfaceFormat format;
+        format.setVersion(3, 3);
+        format.setProfile(QSurfaceFormat::CoreProfile);
+        format.setDepthBufferSize(24);
+        format.setSamples(4);
+        setFormat(format);
+    }
+    bool seen = false;
 
-      protected:
-        void paintGL() override {
-            context()->functions()->glClear(GL_COLOR_BUFFER_BIT);
-            seen = true;
-        }
-    };
+  protected:
+    void paintGL() override {
+        context()->functions()->glClear(GL_COLOR_BUFFER_BIT);
+        seen = true;
+    }
+};
+
+/// The same with OpenGL in it.
+int empty_3d() {
     QMainWindow window;
     auto* clear = new Clear(&window);
-    QSurfaceFormat format;
-    format.setVersion(3, 3);
-    format.setProfile(QSurfaceFormat::CoreProfile);
-    format.setDepthBufferSize(24);
-    format.setSamples(4);
-    clear->setFormat(format);
     window.setCentralWidget(clear);
     window.resize(1280, 800);
     window.show();
@@ -171,7 +178,34 @@ void watch(const char* word, int ms, const std::function<void(int step)>& act) {
     std::fflush(stdout);
 }
 
+/// How long a window with 3D and one label stands still while the label's words change and as many threads
+/// as there are cores reckon behind it: the graphics' own share of what ours does.
+void bare() {
+    QMainWindow window;
+    auto* both = new QSplitter(&window);
+    auto* clear = new Clear(both);
+    auto* label = new QLabel("nothing", both);
+    label->setMinimumWidth(360);
+    window.setCentralWidget(both);
+    window.resize(1280, 800);
+    window.show();
+    wait_until([&] { return clear->seen; });
+    clear->setUpdatesEnabled(false);
+    std::atomic<bool> done = false;
+    std::vector<std::thread> busy;
+    for (unsigned t = 0; t < std::max(1u, std::thread::hardware_concurrency()); ++t)
+        busy.emplace_back([&done] {
+            go_behind();
+            while (!done) {
+            }
+        });
+    watch("bare", 3000, [&](int step) { label->setText(QString::number(step)); });
+    done = true;
+    for (auto& thread : busy) thread.join();
+}
+
 int large() {
+    bare();
     load_fonts(data_folder() + "/fonts");
     MainWindow window(load_shop(data_folder().toStdString() + "/library"), {});
     window.resize(1280, 800);
@@ -262,7 +296,8 @@ void start(benchmark::State& state) {
 }
 BENCHMARK(start)->Unit(benchmark::kMillisecond)->Iterations(5);
 
-/// ms for which the event loop did not come round at the longest, with a large body in hand.
+/// ms for which the event loop did not come round at the longest, with a large body in hand; `bare_ms` is
+/// what a window does that only has 3D in it.
 void longest_gap(benchmark::State& state) {
     for (auto _ : state) {
         QProcess process;

@@ -10,7 +10,7 @@ namespace jig::app {
 /// Lets this thread, and those that it begins, take what the interface and the graphics' own threads leave:
 /// what is seen and typed goes first. Where the system does not let it, all go alike.
 inline void go_behind() {
-    constexpr int kNice = 5;
+    constexpr int kNice = 10;
     setpriority(PRIO_PROCESS, static_cast<id_t>(syscall(SYS_gettid)), kNice);
 }
 

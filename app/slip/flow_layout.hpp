@@ -1,9 +1,30 @@
-// Widgets set like words on lines.
+// Widgets set like words on lines, and words among them.
 #pragma once
 
+#include <QFont>
 #include <QLayout>
+#include <QWidget>
 
 namespace jig::app {
+
+/// A word that only has to be read: the line draws it, which is far less than a label for each.
+class FlowWord : public QLayoutItem {
+  public:
+    FlowWord(QString text, const QFont& font);
+    [[nodiscard]] const QString& text() const { return text_; }
+    [[nodiscard]] QSize sizeHint() const override { return size_; }
+    [[nodiscard]] QSize minimumSize() const override { return size_; }
+    [[nodiscard]] QSize maximumSize() const override { return size_; }
+    [[nodiscard]] Qt::Orientations expandingDirections() const override { return {}; }
+    [[nodiscard]] bool isEmpty() const override { return false; }
+    void setGeometry(const QRect& where) override { where_ = where; }
+    [[nodiscard]] QRect geometry() const override { return where_; }
+
+  private:
+    QString text_;
+    QSize size_;
+    QRect where_;
+};
 
 class FlowLayout : public QLayout {
   public:
@@ -26,6 +47,21 @@ class FlowLayout : public QLayout {
     int arrange(const QRect& where, bool move) const;
     QList<QLayoutItem*> items_;
     int space_, lead_;
+};
+
+/// A line of words and widgets; a reader of screens reads it whole.
+class FlowLine : public QWidget {
+  public:
+    FlowLine(const QFont& font, QWidget* parent);
+    void add_words(const QString& words);
+    void add(QWidget* widget) { flow_->addWidget(widget); }
+
+  protected:
+    void paintEvent(QPaintEvent* event) override;
+
+  private:
+    QFont font_;
+    FlowLayout* flow_;
 };
 
 }  // namespace jig::app

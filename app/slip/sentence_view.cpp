@@ -2,7 +2,7 @@
 
 #include <algorithm>
 #include <QBoxLayout>
-#include <QLabel>
+#include <QRegularExpression>
 #include <QToolButton>
 
 #include "app/slip/flow_layout.hpp"
@@ -56,24 +56,20 @@ void SentenceView::show_sentences(std::vector<Sentence> sentences, const Json& j
     wording_ = wording;
     if (same_shape(sentences, shown_)) {
         for (auto& [word, button] : words_) set_word(button, word, word_text(word, job_, wording_));
+        name_lines();
         return;
     }
     const auto* had = window()->focusWidget();
     const auto focused = had != nullptr && isAncestorOf(had) ? had->property("path").toString() : QString();
     clear_layout(layout());
     words_.clear();
+    lines_.clear();
     shown_ = std::move(sentences);
     for (const auto& sentence : shown_) {
-        auto* line = new QWidget(this);
-        auto* flow = new FlowLayout(line);
+        auto* line = new FlowLine(word_font(), this);
         for (const auto& piece : sentence) {
             if (const auto* text = std::get_if<QString>(&piece)) {
-                // Word by word, so that lines break between them.
-                for (const auto& part : text->split(' ', Qt::SkipEmptyParts)) {
-                    auto* label = new QLabel(part, line);
-                    label->setFont(word_font());
-                    flow->addWidget(label);
-                }
+                line->add_words(*text);
                 continue;
             }
             const auto& word = std::get<Blank>(piece);
@@ -87,11 +83,27 @@ void SentenceView::show_sentences(std::vector<Sentence> sentences, const Json& j
             button->setFocusPolicy(Qt::StrongFocus);
             connect(button, &QToolButton::clicked, this, [this, word, button] { open_editor(word, button); });
             words_.emplace_back(word, button);
-            flow->addWidget(button);
+            line->add(button);
             if (focused == path) button->setFocus();
         }
         layout()->addWidget(line);
+        lines_.push_back(line);
         line->show();
+    }
+    name_lines();
+}
+
+/// A reader of screens says a sentence with what its words are now.
+void SentenceView::name_lines() {
+    for (std::size_t i = 0; i < lines_.size(); ++i) {
+        QStringList said;
+        for (const auto& piece : shown_[i]) {
+            const auto* word = std::get_if<Blank>(&piece);
+            said << (word != nullptr ? word_text(*word, job_, wording_)
+                                     : std::get<QString>(piece).simplified());
+        }
+        static const QRegularExpression before_stop(" (?=[.,;:])");
+        lines_[i]->setAccessibleName(said.join(' ').remove(before_stop));
     }
 }
 

@@ -26,12 +26,14 @@ class SentenceView : public QWidget {
 
   private:
     void open_editor(const Blank& word, QWidget* under);
+    void name_lines();
 
     Take take_;
     Json job_;
     Wording wording_;
     std::vector<Sentence> shown_;
     std::vector<std::pair<Blank, QToolButton*>> words_;
+    std::vector<QWidget*> lines_;  ///< one a sentence
 };
 
 }  // namespace jig::app

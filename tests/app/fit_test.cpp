@@ -4,6 +4,7 @@
 #include <QScrollBar>
 #include <QTableWidget>
 
+#include "app/slip/flow_layout.hpp"
 #include "tests/app/bench.hpp"
 
 using namespace bench;
@@ -37,6 +38,18 @@ QStringList cut_texts(MainWindow& window) {
             needs <= button->width() + 2 && button->fontMetrics().height() <= button->height() + 2;
         if (!fits && !told(button->toolTip(), button->text()))
             out << QString("%1: \"%2\"").arg(place_of(button), button->text());
+    }
+    for (auto* words : window.findChildren<QWidget*>()) {
+        const auto* line = dynamic_cast<const FlowLine*>(words);
+        if (line == nullptr || !line->isVisible()) continue;
+        for (int i = 0; i < line->layout()->count(); ++i) {
+            const auto* word = dynamic_cast<const FlowWord*>(line->layout()->itemAt(i));
+            if (word == nullptr) continue;
+            const auto at = word->geometry();
+            if (!line->rect().contains(at) || at.width() < word->sizeHint().width() ||
+                at.height() < word->sizeHint().height())
+                out << QString("%1: \"%2\"").arg(place_of(line), word->text());
+        }
     }
     for (auto* table : window.findChildren<QTableWidget*>()) {
         if (!table->isVisible()) continue;
@@ -98,6 +111,24 @@ TEST_CASE("the window asks for no more than a small screen has, at twice the usu
         CHECK(b.window.width() == 1280);
     }
     b.window.set_text(1);
+}
+
+TEST_CASE("a reader of screens says a sentence with what its words are now") {
+    Bench b;
+    b.window.show_stage(Stage::edge);
+    const auto said = [&] {
+        QStringList out;
+        for (auto* w : b.window.slip().findChildren<QWidget*>()) {
+            if (dynamic_cast<FlowLine*>(w) == nullptr) continue;
+            out << QAccessible::queryAccessibleInterface(w)->text(QAccessible::Name);
+        }
+        return out.join('\n');
+    };
+    CHECK(said().contains("goes on 15.0 mm, then"));
+    b.type("/edge/trim", "31 mm");
+    QTest::qWait(20);
+    CHECK(said().contains("goes on 31.0 mm, then"));
+    CHECK(!said().contains("goes on 15.0 mm, then"));
 }
 
 TEST_CASE("all that takes the keys has a name, and all that is hit has room") {

@@ -1,4 +1,5 @@
 // The programmes of the tool's cures, leg by leg, each with what it does.
+#include <map>
 #include <QLabel>
 #include <QPushButton>
 
@@ -14,6 +15,15 @@ namespace jig::app {
 namespace {
 
 using heat::Leg;
+
+/// Whether a cure is gone through, has legs that were typed, or is offered. By itself a part is cured where
+/// the maker says so: that is where he says it.
+bool has_something(const Document& document, CureOf of) {
+    const auto& heat = document.findings().heat;
+    const auto cured = [&](CureOf other) { return heat && heat->cures->find(other) != nullptr; };
+    return cured(of) || !heat::legs_in(document.job().heat, of).empty() ||
+           (of == CureOf::part_free && cured(CureOf::part));
+}
 
 class CurePane : public RecordsPane<Leg> {
     enum Column { kTo, kRate, kHold };
@@ -94,10 +104,7 @@ class CurePane : public RecordsPane<Leg> {
         RecordsPane::refresh(wording);
         const auto& f = document_.findings();
         const auto* run = f.heat ? f.heat->cures->find(of_) : nullptr;
-        // By itself a part is cured where the maker says so: that is where he says it.
-        const bool offered =
-            of_ == CureOf::part_free && f.heat && f.heat->cures->find(CureOf::part) != nullptr;
-        setVisible(run != nullptr || !records().empty() || offered);
+        setVisible(has_something(document_, of_));
         fast_->setVisible(run != nullptr);
         auto name = QString::fromStdString(std::string(said(of_)));
         name[0] = name[0].toUpper();
@@ -214,31 +221,44 @@ class CurePane : public RecordsPane<Leg> {
 
 class HeatPane : public Pane {
   public:
-    HeatPane(Document& document, QWidget* parent) : Pane(parent) {
+    HeatPane(Document& document, QWidget* parent) : Pane(parent), document_(document) {
         auto* box = new QVBoxLayout(this);
         box->setContentsMargins(0, 0, 0, 0);
         box->setSpacing(14);
-        for (std::size_t i = 0; i < Words<CureOf>::all.size(); ++i) {
-            const auto of = static_cast<CureOf>(i);
-            panes_.push_back(new CurePane(document, of, this));
-            connect(panes_.back(), &Pane::wanted, this, &Pane::wanted);
-            box->addWidget(panes_.back());
-        }
+        box->addLayout(cures_ = new QVBoxLayout());
+        cures_->setSpacing(14);
         for (auto* pane : {make_folds_pane(document, this), make_oven_pane(document, this)}) {
-            panes_.push_back(pane);
-            connect(pane, &Pane::wanted, this, &Pane::wanted);
+            take(pane);
             box->addWidget(pane);
         }
     }
     void refresh(const Wording& wording) override {
+        // A cure that the job does not have is not laid out before it does: most jobs have three of eight.
+        for (std::size_t i = 0; i < Words<CureOf>::all.size(); ++i) {
+            const auto of = static_cast<CureOf>(i);
+            if (of_cure_.contains(of) || !has_something(document_, of)) continue;
+            auto* pane = of_cure_[of] = new CurePane(document_, of, this);
+            take(pane);
+            pane->set_ink(*ink_);
+            cures_->insertWidget(static_cast<int>(std::distance(of_cure_.begin(), of_cure_.find(of))), pane);
+        }
         for (auto* pane : panes_) pane->refresh(wording);
     }
     void set_ink(const Ink& ink) override {
+        ink_ = &ink;
         for (auto* pane : panes_) pane->set_ink(ink);
     }
 
   private:
+    void take(Pane* pane) {
+        panes_.push_back(pane);
+        connect(pane, &Pane::wanted, this, &Pane::wanted);
+    }
+    Document& document_;
+    QVBoxLayout* cures_ = nullptr;
+    std::map<CureOf, Pane*> of_cure_;
     std::vector<Pane*> panes_;
+    const Ink* ink_ = &app::ink(Light::day);
 };
 
 }  // namespace
