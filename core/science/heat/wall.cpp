@@ -2,6 +2,7 @@
 
 #include <fmt/format.h>
 
+#include <Eigen/Core>
 #include <numbers>
 #include <numeric>
 
@@ -59,17 +60,20 @@ Cells cells_of(const Wall& wall, int wanted) {
     return out;
 }
 
+/// One figure for each cell, taken several at a time.
+using Column = Eigen::ArrayXd;
+
 /// State of all cells and its slope.
 struct State {
-    Values T, cure, T_slope, cure_slope;
+    Column T, cure, T_slope, cure_slope;
 };
 
 /// The tridiagonal system of one stage, kept to filter the error with. Eliminated from both ends towards the
 /// middle: neither of the two chains waits for the other.
 struct Tridiagonal {
-    Values lower, diagonal, upper;
+    Column lower, diagonal, upper;
     /// Of seven rows or more, as every layer has.
-    explicit Tridiagonal(std::size_t n)
+    explicit Tridiagonal(Eigen::Index n)
         : lower(n),
           diagonal(n),
           upper(n),
@@ -79,15 +83,15 @@ struct Tridiagonal {
           middle_((n - 1) / 2),
           odd_one_(n % 2 == 0) {}
     /// Eliminates and solves at once.
-    void factor_and_solve(Values& x) {
+    void factor_and_solve(Column& x) {
         // What lies outside the first and the last row is the sides'.
         double up = 0, down = 0, before = 0, behind = 0;  // of the rows before and behind
-        const auto from_front = [&](std::size_t i, double below) {
+        const auto from_front = [&](Eigen::Index i, double below) {
             pivot_[i] = 1 / (diagonal[i] - below * up);
             up = link_[i] = upper[i] * pivot_[i];
             before = x[i] = (x[i] - below * before) * pivot_[i];
         };
-        const auto from_back = [&](std::size_t i, double above) {
+        const auto from_back = [&](Eigen::Index i, double above) {
             pivot_[i] = 1 / (diagonal[i] - above * down);
             down = link_[i] = lower[i] * pivot_[i];
             behind = x[i] = (x[i] - above * behind) * pivot_[i];
@@ -95,7 +99,7 @@ struct Tridiagonal {
         from_front(0, 0);
         from_back(last_, 0);
         const auto m = middle_;
-        for (std::size_t i = 1; i < m; ++i) {
+        for (Eigen::Index i = 1; i < m; ++i) {
             from_front(i, lower[i]);
             from_back(last_ - i, upper[last_ - i]);
         }
@@ -105,12 +109,12 @@ struct Tridiagonal {
         back(x);
     }
     /// Once more for other right-hand sides.
-    void solve(Values& x) const {
+    void solve(Column& x) const {
         x[0] *= pivot_[0];
         x[last_] *= pivot_[last_];
-        const auto from_back = [&](std::size_t i) { x[i] = (x[i] - upper[i] * x[i + 1]) * pivot_[i]; };
+        const auto from_back = [&](Eigen::Index i) { x[i] = (x[i] - upper[i] * x[i + 1]) * pivot_[i]; };
         const auto m = middle_;
-        for (std::size_t i = 1; i < m; ++i) {
+        for (Eigen::Index i = 1; i < m; ++i) {
             x[i] = (x[i] - lower[i] * x[i - 1]) * pivot_[i];
             from_back(last_ - i);
         }
@@ -120,39 +124,43 @@ struct Tridiagonal {
     }
 
   private:
-    void back(Values& x) const {
+    void back(Column& x) const {
         if (odd_one_) x[middle_ + 1] -= link_[middle_ + 1] * x[middle_];
         for (auto i = middle_; i-- > 0;) {
             x[i] -= link_[i] * x[i + 1];
             x[last_ - i] -= link_[last_ - i] * x[last_ - i - 1];
         }
     }
-    Values link_, pivot_;
-    std::size_t last_, middle_;
+    Column link_, pivot_;
+    Eigen::Index last_, middle_;
     bool odd_one_;  ///< whether one more row lies behind the middle than before it
 };
 
 class Solver {
   public:
     Solver(const Wall& wall, const WallRules& rules)
-        : wall_(wall), cells_(cells_of(wall, rules.cells)), n_(cells_.count()), matrix_(n_), residual_(n_) {
-        now_.T.assign(n_, wall.start);
-        now_.cure.assign(n_, 0);
+        : wall_(wall),
+          cells_(cells_of(wall, rules.cells)),
+          n_(static_cast<Eigen::Index>(cells_.count())),
+          matrix_(n_),
+          residual_(n_),
+          conducts_(column(cells_.conducts)),
+          per_held_(1 / column(cells_.held)),
+          releases_(column(cells_.releases)),
+          rate_(Column::Zero(n_)),
+          rate_by_T_(Column::Zero(n_)) {
+        now_.T = Column::Constant(n_, wall.start);
+        now_.cure = Column::Zero(n_);
         for (std::size_t l = 0; l < wall.layers.size(); ++l) {
-            for (auto i = cells_.layers[l].from; i < cells_.layers[l].to; ++i)
-                now_.cure[i] = wall.layers[l].cure;
+            for (auto i = cells_.layers[l].from; i < cells_.layers[l].to; ++i) {
+                now_.cure[static_cast<Eigen::Index>(i)] = wall.layers[l].cure;
+                if (cells_.resin[i] != nullptr)
+                    reacting_.emplace_back(static_cast<Eigen::Index>(i), cells_.resin[i]);
+            }
         }
         first_cure_ = now_.cure;
         slopes(0);
         mid_ = next_ = now_;
-        per_held_.resize(n_);
-        for (std::size_t i = 0; i < n_; ++i) per_held_[i] = 1 / cells_.held[i];
-        still_.resize(n_);
-        warms_.resize(n_);
-        rate_.assign(n_, 0);
-        rate_by_T_.assign(n_, 0);
-        base_T_.resize(n_);
-        base_cure_.resize(n_);
     }
 
     [[nodiscard]] const State& now() const { return now_; }
@@ -160,46 +168,38 @@ class Solver {
 
     /// Tries a step of `h` s from `t` on; the error in tolerances, or none where it cannot be solved.
     std::optional<double> attempt(double t, double h, double tolerance) {
-        // What a round leaves is as the square of its change: far below the tolerance, and below a millionth
-        // of the balance of energy.
-        const double c = kD * h, near = std::min(1e-3, 0.1 * tolerance);
+        // What a round leaves is as the square of its change: a few millionths of a kelvin, far below the
+        // tolerance and below a millionth of the balance of energy.
+        const double c = kD * h, near = std::min(1e-2, tolerance);
         prepare(c);
-        for (std::size_t i = 0; i < n_; ++i) {
-            base_T_[i] = now_.T[i] + c * now_.T_slope[i];
-            base_cure_[i] = now_.cure[i] + c * now_.cure_slope[i];
-            mid_.T[i] = now_.T[i] + kGamma * h * now_.T_slope[i];
-            mid_.cure[i] = onward(now_.cure[i], kGamma * h * now_.cure_slope[i]);
-        }
+        base_T_ = now_.T + c * now_.T_slope;
+        base_cure_ = now_.cure + c * now_.cure_slope;
+        mid_.T = now_.T + kGamma * h * now_.T_slope;
+        mid_.cure = onward(now_.cure, kGamma * h * now_.cure_slope);
         if (!stage(mid_, c, t + kGamma * h, near)) return {};
         const double of_mid = 1 / (kGamma * (2 - kGamma)), of_now = 1 - of_mid;
-        for (std::size_t i = 0; i < n_; ++i) {
-            base_T_[i] = of_mid * mid_.T[i] + of_now * now_.T[i];
-            base_cure_[i] = of_mid * mid_.cure[i] + of_now * now_.cure[i];
-            next_.T[i] = mid_.T[i] + (1 - kGamma) * h * mid_.T_slope[i];
-            next_.cure[i] = onward(mid_.cure[i], (1 - kGamma) * h * mid_.cure_slope[i]);
-        }
+        base_T_ = of_mid * mid_.T + of_now * now_.T;
+        base_cure_ = of_mid * mid_.cure + of_now * now_.cure;
+        next_.T = mid_.T + (1 - kGamma) * h * mid_.T_slope;
+        next_.cure = onward(mid_.cure, (1 - kGamma) * h * mid_.cure_slope);
         if (!stage(next_, c, t + h, near)) return {};
-        double worst = 0;
-        for (std::size_t i = 0; i < n_; ++i) {
-            residual_[i] = h * ((1 - 4 * kW) / 3 * now_.T_slope[i] + mid_.T_slope[i] / 3 -
-                                2 * kD / 3 * next_.T_slope[i]);
-            if (cells_.resin[i] == nullptr) continue;
-            const double cure = h * ((1 - 4 * kW) / 3 * now_.cure_slope[i] + mid_.cure_slope[i] / 3 -
-                                     2 * kD / 3 * next_.cure_slope[i]);
-            worst = std::max(worst, std::abs(cure) / (0.01 * tolerance));
-        }
+        const double by_now = h * (1 - 4 * kW) / 3, by_mid = h / 3, by_next = -h * 2 * kD / 3;
+        residual_ = by_now * now_.T_slope + by_mid * mid_.T_slope + by_next * next_.T_slope;
         // What is stiff has died away: the error is judged behind the implicit matrix.
         matrix_.solve(residual_);
-        for (const double e : residual_) worst = std::max(worst, std::abs(e) / tolerance);
-        return std::isfinite(worst) ? std::optional(worst) : std::nullopt;
+        const double of_T = most_of(residual_),
+                     of_cure = most_of(by_now * now_.cure_slope + by_mid * mid_.cure_slope +
+                                       by_next * next_.cure_slope);
+        if (!std::isfinite(of_T + of_cure)) return {};
+        return std::max(of_T, of_cure / 0.01) / tolerance;
     }
 
     /// Takes the step that was last tried.
     void take(double t, double h, WallHistory& sums) {
         const auto flows = [&](const State& s, double time, double weight) {
             for (const auto& [air, cell, conducts] :
-                 {std::tuple{wall_.sides[0].air.at(time), s.T.front(), cells_.conducts.front()},
-                  std::tuple{wall_.sides[1].air.at(time), s.T.back(), cells_.conducts.back()}}) {
+                 {std::tuple{wall_.sides[0].air.at(time), s.T[0], cells_.conducts.front()},
+                  std::tuple{wall_.sides[1].air.at(time), s.T[n_ - 1], cells_.conducts.back()}}) {
                 const double q = weight * conducts * (air - cell);
                 (q > 0 ? sums.in : sums.lost) += std::abs(q);
             }
@@ -211,18 +211,16 @@ class Solver {
     }
 
     void close(WallHistory& sums) const {
-        for (std::size_t i = 0; i < n_; ++i) {
-            sums.held += cells_.held[i] * (now_.T[i] - wall_.start);
-            sums.reaction += cells_.releases[i] * (now_.cure[i] - first_cure_[i]);
-        }
+        sums.held += ((now_.T - wall_.start) / per_held_).sum();
+        sums.reaction += (releases_ * (now_.cure - first_cure_)).sum();
     }
 
     /// K of the face before cell `i`; of the last face for i = cells. `air` of both sides at this moment.
     [[nodiscard]] double face(std::size_t i, double time) const {
-        if (i == 0 || i == n_) {
+        if (i == 0 || i == cells_.count()) {
             const auto& side = wall_.sides[i == 0 ? 0 : 1];
             if (!side.transfer) return side.air.at(time);
-            const double cell = i == 0 ? now_.T.front() : now_.T.back(),
+            const double cell = i == 0 ? now_.T[0] : now_.T[n_ - 1],
                          half = i == 0 ? cells_.half.front() : cells_.half.back(),
                          q = cells_.conducts[i] * (side.air.at(time) - cell);
             return cell + q * half;
@@ -234,33 +232,34 @@ class Solver {
   private:
     static constexpr double kGamma = 2 - std::numbers::sqrt2, kD = kGamma / 2, kW = std::numbers::sqrt2 / 4;
 
+    static double most_of(const auto& changes) {
+        return changes.abs().template maxCoeff<Eigen::PropagateNaN>();
+    }
+    static Eigen::Map<const Column> column(const Values& of) {
+        return {of.data(), static_cast<Eigen::Index>(of.size())};
+    }
+
     void slopes(double time) {
-        now_.T_slope.assign(n_, 0);
-        now_.cure_slope.assign(n_, 0);
-        const double before = wall_.sides[0].air.at(time), behind = wall_.sides[1].air.at(time);
-        for (std::size_t i = 0; i < n_; ++i) {
-            const double rate =
-                cells_.resin[i] != nullptr ? cure_rate(*cells_.resin[i], now_.T[i], now_.cure[i]).rate : 0;
-            now_.cure_slope[i] = rate;
-            now_.T_slope[i] = (cells_.conducts[i] * ((i == 0 ? before : now_.T[i - 1]) - now_.T[i]) +
-                               cells_.conducts[i + 1] * ((i + 1 == n_ ? behind : now_.T[i + 1]) - now_.T[i]) +
-                               cells_.releases[i] * rate) /
-                              cells_.held[i];
-        }
+        now_.cure_slope = Column::Zero(n_);
+        for (const auto& [i, resin] : reacting_)
+            now_.cure_slope[i] = cure_rate(*resin, now_.T[i], now_.cure[i]).rate;
+        Column flow(n_ + 1);  // W/m² from each cell to the one behind it
+        flow[0] = wall_.sides[0].air.at(time) - now_.T[0];
+        flow.segment(1, n_ - 1) = now_.T.head(n_ - 1) - now_.T.tail(n_ - 1);
+        flow[n_] = now_.T[n_ - 1] - wall_.sides[1].air.at(time);
+        flow *= conducts_;
+        now_.T_slope = (flow.head(n_) - flow.tail(n_) + releases_ * now_.cure_slope) * per_held_;
     }
 
     /// Where a cure is looked for first: on its way, but not beyond half of what is left of it.
-    static double onward(double cure, double by) { return cure + std::min(by, 0.5 * (1 - cure)); }
+    static Column onward(const Column& cure, const Column& by) { return cure + by.min(0.5 * (1 - cure)); }
 
     /// What of the matrix of z = base + c·slope(z) no cure changes.
     void prepare(double c) {
-        for (std::size_t i = 0; i < n_; ++i) {
-            const double per = c * per_held_[i];
-            matrix_.lower[i] = -per * cells_.conducts[i];
-            matrix_.upper[i] = -per * cells_.conducts[i + 1];
-            still_[i] = 1 - matrix_.lower[i] - matrix_.upper[i];
-            warms_[i] = per * cells_.releases[i];
-        }
+        matrix_.lower = -c * per_held_ * conducts_.head(n_);
+        matrix_.upper = -c * per_held_ * conducts_.tail(n_);
+        still_ = 1 - matrix_.lower - matrix_.upper;
+        warms_ = c * per_held_ * releases_;
     }
 
     /// Solves z = base + c·slope(z) for cure and temperature, until a round changes less than `near` K; false
@@ -270,40 +269,34 @@ class Solver {
         double last = 1e300;
         for (int round = 0; round < 12; ++round) {
             bool reacts = false;
-            for (std::size_t i = 0; i < n_; ++i) {
-                double &rate = rate_[i], &by_T = rate_by_T_[i];
-                if (cells_.resin[i] != nullptr && !cure_of(z, i, c, rate, by_T)) return false;
-                reacts |= rate != 0 || by_T != 0;
-                residual_[i] = base_T_[i] + warms_[i] * rate - still_[i] * z.T[i] -
-                               matrix_.lower[i] * (i == 0 ? before : z.T[i - 1]) -
-                               matrix_.upper[i] * (i + 1 == n_ ? behind : z.T[i + 1]);
-                matrix_.diagonal[i] = still_[i] - warms_[i] * by_T;
+            for (const auto& [i, resin] : reacting_) {
+                if (!cure_of(*resin, z, i, c)) return false;
+                reacts |= rate_[i] != 0 || rate_by_T_[i] != 0;
             }
+            matrix_.diagonal = still_ - warms_ * rate_by_T_;
+            residual_ = base_T_ + warms_ * rate_ - still_ * z.T;
+            residual_.tail(n_ - 1) -= matrix_.lower.tail(n_ - 1) * z.T.head(n_ - 1);
+            residual_.head(n_ - 1) -= matrix_.upper.head(n_ - 1) * z.T.tail(n_ - 1);
+            residual_[0] -= matrix_.lower[0] * before;
+            residual_[n_ - 1] -= matrix_.upper[n_ - 1] * behind;
             matrix_.factor_and_solve(residual_);
-            double most = 0;
-            for (std::size_t i = 0; i < n_; ++i) {
-                z.T[i] += residual_[i];
-                most = std::max(most, std::abs(residual_[i]));
-            }
+            z.T += residual_;
+            const double most = most_of(residual_);
             if (!std::isfinite(most) || (round > 3 && most > last)) return false;
             last = most;
             // What a round leaves goes with the square of its change, and is nothing where nothing reacts.
             if (most < near || !reacts) break;
             if (round == 11) return false;
         }
-        for (std::size_t i = 0; i < n_; ++i) {
-            z.T_slope[i] = (z.T[i] - base_T_[i]) / c;
-            if (cells_.resin[i] == nullptr) continue;
-            // The last round moved T by so little that its own slope takes the cure along.
-            z.cure_slope[i] = rate_[i] + rate_by_T_[i] * residual_[i];
-            z.cure[i] = base_cure_[i] + c * z.cure_slope[i];
-        }
+        z.T_slope = (z.T - base_T_) / c;
+        // The last round moved T by so little that its own slope takes the cure along.
+        z.cure_slope = rate_ + rate_by_T_ * residual_;
+        z.cure = base_cure_ + c * z.cure_slope;
         return true;
     }
 
     /// α = base + c·rate(T, α) of one cell; the rate there, and how it follows T with α in step.
-    bool cure_of(State& z, std::size_t i, double c, double& rate, double& by_T) const {
-        const auto& k = *cells_.resin[i];
+    bool cure_of(const Kinetics& k, State& z, Eigen::Index i, double c) {
         double& a = z.cure[i];
         for (int round = 0; round < 30; ++round) {
             const auto r = cure_rate(k, z.T[i], a);
@@ -313,11 +306,11 @@ class Solver {
             const double change = (base_cure_[i] + c * r.rate - a) / stiff;
             // Of what there is: a resin that its own product sets going begins with next to none. What a
             // round leaves goes with the square of its change.
-            const bool near = std::abs(change) <= 1e-7 * std::abs(a);
+            const bool near = std::abs(change) <= 1e-5 * std::abs(a);
             a += change;
             if (near) {
-                rate = (a - base_cure_[i]) / c;
-                by_T = r.by_T / stiff;
+                rate_[i] = (a - base_cure_[i]) / c;
+                rate_by_T_[i] = r.by_T / stiff;
                 return true;
             }
         }
@@ -326,12 +319,14 @@ class Solver {
 
     const Wall& wall_;
     Cells cells_;
-    std::size_t n_;
+    Eigen::Index n_;
+    std::vector<std::pair<Eigen::Index, const Kinetics*>> reacting_;  ///< cells with resin
     State now_, mid_, next_;
     Tridiagonal matrix_;
-    Values residual_, base_T_, base_cure_, first_cure_;
-    Values per_held_, still_, warms_;  ///< m²·K/J; the matrix without cure, and K·s of its rate
-    Values rate_, rate_by_T_;          ///< of cure in the last round, and how it follows T with α in step
+    Column residual_, base_T_, base_cure_, first_cure_;
+    Column conducts_, per_held_, releases_;  ///< of the cells; m²·K/J
+    Column still_, warms_;                   ///< the matrix without cure, and K·s of its rate
+    Column rate_, rate_by_T_;  ///< of cure in the last round, and how it follows T with α in step
 };
 
 /// What is read off the cells as time goes.
@@ -358,27 +353,33 @@ class Recorder {
         }
         out.peak = -1;
         out.hottest.assign(wall.layers.size(), {wall.start, 0});
+        within_.assign(wall.layers.size(), -1e300);
     }
 
     /// After a step, from `was` to `time`.
     void look(double was, double time) {
-        double low = solver_.face(0, time), high = low;
-        const auto see = [&](double T) {
-            low = std::min(low, T);
-            if (T > high) high = T;
-        };
-        see(solver_.face(solver_.cells().count(), time));
-        for (const double T : solver_.now().T) see(T);
+        const auto& T = solver_.now().T;
+        double low = 1e300, high = -1e300, before = solver_.face(0, time);
+        for (std::size_t l = 0; l < out_.hottest.size(); ++l) {
+            const auto range = solver_.cells().layers[l];
+            double cold = 1e300, hot = -1e300;
+            for (auto i = range.from; i < range.to; ++i) {
+                cold = std::min(cold, T[i]);
+                hot = std::max(hot, T[i]);
+            }
+            within_[l] = std::max(within_[l], hot);
+            const double behind = solver_.face(range.to, time);
+            cold = std::min({cold, before, behind});
+            hot = std::max({hot, before, behind});
+            before = behind;
+            low = std::min(low, cold);
+            high = std::max(high, hot);
+            if (hot > out_.hottest[l].T) out_.hottest[l] = {hot, time};
+        }
         out_.lag = std::max(out_.lag, high - low);
         if (high > out_.peak) {
             out_.peak = high;
             out_.peak_time = time;
-        }
-        for (std::size_t l = 0; l < out_.hottest.size(); ++l) {
-            const auto range = solver_.cells().layers[l];
-            double hot = std::max(solver_.face(range.from, time), solver_.face(range.to, time));
-            for (auto i = range.from; i < range.to; ++i) hot = std::max(hot, solver_.now().T[i]);
-            if (hot > out_.hottest[l].T) out_.hottest[l] = {hot, time};
         }
         for (std::size_t g = 0; g < out_.gels.size(); ++g) {
             auto& gel = out_.gels[g];
@@ -387,10 +388,10 @@ class Recorder {
             const auto [least, most] =
                 std::minmax_element(cure.begin() + static_cast<std::ptrdiff_t>(range.from),
                                     cure.begin() + static_cast<std::ptrdiff_t>(range.to));
-            for (auto i = range.from; i < range.to; ++i) gel.peak = std::max(gel.peak, solver_.now().T[i]);
+            gel.peak = std::max(gel.peak, within_[gel.layer]);
             const double wanted = wall_.layers[gel.layer].resin->gel;
-            const auto crossed = [&](double before, double now) {
-                return was + (time - was) * (now > before ? (wanted - before) / (now - before) : 1);
+            const auto crossed = [&](double then, double now) {
+                return was + (time - was) * (now > then ? (wanted - then) / (now - then) : 1);
             };
             if (!gel.first && *most >= wanted) gel.first = crossed(highest_[g], *most);
             if (!gel.all && *least >= wanted) gel.all = crossed(lowest_[g], *least);
@@ -441,7 +442,8 @@ class Recorder {
     const Wall& wall_;
     const Solver& solver_;
     WallHistory& out_;
-    Values lowest_, highest_;
+    Values lowest_, highest_;  ///< degree of cure in each layer that cures
+    Values within_;            ///< K of each layer's hottest cell so far
 };
 
 /// s in which air or a held face goes from one temperature to another at once: cells next to a face settle in
