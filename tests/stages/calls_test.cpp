@@ -205,12 +205,12 @@ const std::vector<Rule>& rules() {
          [](Job& j) {
              j.heat.part = {{kelvin(20), 0.01, 5400}};
          }},
-        {"runs_hot", Stage::heat, Severity::caution, false,
-         [](Job& j) { j.part.layers.insert(j.part.layers.end(), 40, ply("glass cloth 600 twill")); },
+        {"runs_hot", Stage::heat, Severity::caution, true,
+         [](Job& j) { j.part.layers.insert(j.part.layers.end(), 14, ply("glass cloth 600 twill")); },
          [](Job& j) {
              j.heat.part = {{kelvin(60), 0.01, 36000}};
          }},
-        {"plug_cooked", Stage::heat, Severity::stop, false,
+        {"plug_cooked", Stage::heat, Severity::stop, true,
          [](Job& j) {
              j.heat.on_plug = {{kelvin(95), 0.01, 36000}};
          }},

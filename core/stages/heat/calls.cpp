@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/stages/heat/calmed.hpp"
 #include "core/stages/heat/fastest.hpp"
 #include "core/stages/heat/oven_box.hpp"
 
@@ -65,6 +66,16 @@ std::vector<Bears> cores_of(const std::vector<Layer>& layers, const std::string&
     return out;
 }
 
+/// K that the plug under a shell comes to; 0 of a cure without it.
+double plug_heat(const CureRun& run) {
+    double out = 0;
+    if (!lies_on_plug(run.of)) return out;
+    run.each([&](const std::string&, const Wall&, const WallHistory& h) {
+        out = std::max(out, h.hottest.front().T);
+    });
+    return out;
+}
+
 /// What a programme does that it should not.
 void judge_run(const Choices& c, const CureRun& run, const plug::Findings& plug, Calls& out) {
     const std::string name(said(run.of));
@@ -72,13 +83,20 @@ void judge_run(const Choices& c, const CureRun& run, const plug::Findings& plug,
                          std::optional<Fix> fix = {}) {
         out.push_back({Stage::heat, s, key, std::move(headline), std::move(why), std::move(fix)});
     };
+    const auto by_legs = [&](std::string label, const std::vector<Leg>& legs) {
+        return Fix{std::move(label),
+                   patch_of("heat", std::string(file_word(run.of)).c_str(), to_json_value(legs))};
+    };
     const auto with_legs = [&](std::string label, const auto& change) {
         auto legs = run.legs;
         for (auto& leg : legs) change(leg);
-        Json patch = Json::object();
-        patch["heat"][std::string(file_word(run.of))] = to_json_value(legs);
-        return Fix{std::move(label), std::move(patch)};
+        return by_legs(std::move(label), legs);
     };
+    const double plug_bears = plug.board.top_temperature;
+    const Good calm = [&](const CureRun& r) {
+        return r.overshoot <= c.runs_past && plug_heat(r) <= plug_bears;
+    };
+    Progress quiet;
     // Once, for the place and the layer that is least cured.
     std::string raw;
     double least = 2;
@@ -99,25 +117,33 @@ void judge_run(const Choices& c, const CureRun& run, const plug::Findings& plug,
                                                  [&](Leg& leg) { leg.hold *= *run.longer; }))
                        : std::nullopt);
     // Goes are parted by a mean stack: what that hides is let pass.
-    if (run.overshoot > c.runs_past + kMeans)
+    if (run.overshoot > c.runs_past + kMeans) {
+        const auto legs = gelled_first(run, c.within, calm, quiet);
         add(Severity::caution, "runs_hot",
             "The resin runs " + quantity(Kind::warming, run.overshoot) + " past the hottest air (" + name +
                 (run.hottest.empty() ? "" : ", " + run.hottest) + ")",
-            "Its own heat does not get out of this wall in time: lay it in more goes, hold cooler until it "
-            "has "
-            "gelled, or take a slower hardener.");
-    if (lies_on_plug(run.of)) {
-        double hottest = 0;
-        run.each([&](const std::string&, const Wall&, const WallHistory& h) {
-            hottest = std::max(hottest, h.hottest.front().T);
-        });
-        if (hottest > plug.board.top_temperature + 0.5)
-            add(Severity::stop, "plug_cooked",
-                plug.board.name + " comes to " + quantity(Kind::temperature, hottest) + " under the shell (" +
-                    name + "); it stands " + quantity(Kind::temperature, plug.board.top_temperature),
-                "It softens while the shell is still soft, and the shape goes with it: cooler, thinner goes, "
-                "or a "
-                "board that bears it.");
+            std::string("Its own heat does not get out of this wall in time: lay it in more goes, ") +
+                (legs ? "hold cooler until it has gelled" : "which no cooler hold before it spares") +
+                ", or take a slower hardener.",
+            legs ? std::optional(by_legs("Hold at " + quantity(Kind::temperature, legs->front().to) +
+                                             " for " + quantity(Kind::hours, legs->front().hold) + " first",
+                                         *legs))
+                 : std::nullopt);
+    }
+    if (const double hottest = plug_heat(run); hottest > plug_bears + 0.5) {
+        const auto legs = held_cooler(run, c.within, calm, quiet);
+        double top = 0;
+        if (legs) {
+            for (const auto& leg : *legs) top = std::max(top, leg.to);
+        }
+        add(Severity::stop, "plug_cooked",
+            plug.board.name + " comes to " + quantity(Kind::temperature, hottest) + " under the shell (" +
+                name + "); it stands " + quantity(Kind::temperature, plug_bears),
+            "It softens while the shell is still soft, and the shape goes with it: cooler, thinner goes, or "
+            "a "
+            "board that bears it.",
+            legs ? std::optional(by_legs("Go no hotter than " + quantity(Kind::temperature, top), *legs))
+                 : std::nullopt);
     }
     if (run.free && run.over_Tg > -kStandingMargin) {
         const std::string what = of_part(run.of) ? "the part" : "the shell";

@@ -29,28 +29,29 @@ std::pair<double, double> over_glass(const Wall& wall, const WallHistory& h, boo
     return {most, when};
 }
 
-}  // namespace
-
-CureRun run_of(CureWalls cure, std::vector<Leg> legs, bool usual, double within, Progress& progress) {
-    auto& walls = cure.walls;
-    CureRun out;
-    out.of = cure.of;
-    out.free = cure.free;
-    out.usual = usual;
-    out.legs = std::move(legs);
-    std::vector<InOven> in_oven;
-    for (const auto& place : walls) {
+/// A cure's walls as the oven takes them: its holds wait for what reacts.
+std::vector<InOven> in_oven(const CureWalls& cure) {
+    std::vector<InOven> out;
+    for (const auto& place : cure.walls) {
         std::vector<std::size_t> watched;
         for (std::size_t l = 0; l < place.wall.layers.size(); ++l) {
             if (place.wall.layers[l].resin) watched.push_back(l);
         }
-        in_oven.push_back({place.wall, std::move(watched), place.off});
+        out.push_back({place.wall, std::move(watched), place.off});
     }
-    const auto tried = [&](const std::vector<Leg>& with, bool waits) {
-        return run_programme(in_oven, segments_of(with, walls.front().wall.start, within), follows(cure.of),
-                             waits ? kPatience : 0, progress);
-    };
-    auto together = tried(out.legs, true);
+    return out;
+}
+
+/// What a programme does to a cure's walls.
+CureRun gone_through(CureWalls cure, const std::vector<InOven>& all, std::vector<Leg> legs, double within,
+                     Progress& progress) {
+    auto& walls = cure.walls;
+    CureRun out;
+    out.of = cure.of;
+    out.free = cure.free;
+    out.legs = std::move(legs);
+    auto together = run_programme(all, segments_of(out.legs, walls.front().wall.start, within),
+                                  follows(cure.of), kPatience, progress);
     out.wall = std::move(walls.front().wall);
     out.cured = {std::move(together.air), std::move(together.histories.front()), together.waited};
     for (std::size_t i = 1; i < walls.size(); ++i) {
@@ -69,13 +70,11 @@ CureRun run_of(CureWalls cure, std::vector<Leg> legs, bool usual, double within,
     runs_past(out.cured.history, 0);
     for (const auto& p : out.places) runs_past(p.history, p.off);
     out.cure = 1;
-    bool gelled = true;
     double hottest = 0;
     out.each([&](const std::string& name, const Wall&, const WallHistory& h) {
         for (const auto& gel : h.gels) {
             if (gel.Tg && (!out.Tg || *gel.Tg < *out.Tg)) out.Tg = gel.Tg;
             out.cure = std::min(out.cure, gel.cure);
-            gelled = gelled && gel.all;
         }
         if (h.peak > hottest + 0.05) {
             hottest = h.peak;
@@ -93,13 +92,27 @@ CureRun run_of(CureWalls cure, std::vector<Leg> legs, bool usual, double within,
     for (const auto& p : out.places) {
         if (!out.free || may_sag(out.of, p.of)) judge(p.name, p.wall, p.history);
     }
+    return out;
+}
+
+}  // namespace
+
+CureRun run_of(CureWalls cure, std::vector<Leg> legs, bool usual, double within, Progress& progress) {
+    const auto all = in_oven(cure);
+    const double start = cure.walls.front().wall.start;
+    auto out = gone_through(std::move(cure), all, std::move(legs), within, progress);
+    out.usual = usual;
+    const auto tried = [&](const std::vector<Leg>& with, bool waits) {
+        return run_programme(all, segments_of(with, start, within), follows(out.of), waits ? kPatience : 0,
+                             progress);
+    };
     const auto all_gelled = [](const CuredTogether& c) {
         return std::all_of(c.histories.begin(), c.histories.end(), [](const WallHistory& h) {
             return std::all_of(h.gels.begin(), h.gels.end(),
                                [](const auto& gel) { return gel.all.has_value(); });
         });
     };
-    for (double times = 2; !gelled && !out.longer && times <= 64; times *= 2) {
+    for (double times = 2; !out.gelled() && !out.longer && times <= 64; times *= 2) {
         auto held = out.legs;
         for (auto& leg : held) leg.hold *= times;
         if (all_gelled(tried(held, true))) out.longer = times;
@@ -109,10 +122,10 @@ CureRun run_of(CureWalls cure, std::vector<Leg> legs, bool usual, double within,
     const auto under = [&](double rate) {
         auto slower = out.legs;
         for (auto& leg : slower) leg.rate = std::min(leg.rate, rate);
-        const auto all = tried(slower, false).histories;
-        for (std::size_t w = 0; w < all.size(); ++w) {
+        const auto went = tried(slower, false).histories;
+        for (std::size_t w = 0; w < went.size(); ++w) {
             const auto place = w == 0 ? std::nullopt : out.places[w - 1].of;
-            if (may_sag(out.of, place) && over_glass(in_oven[w].wall, all[w], true).first > -kStandingMargin)
+            if (may_sag(out.of, place) && over_glass(all[w].wall, went[w], true).first > -kStandingMargin)
                 return false;
         }
         return true;
@@ -172,9 +185,20 @@ std::vector<Segment> segments_of(const std::vector<Leg>& legs, double room, doub
 }
 
 CureRun through(const CureRun& run, std::vector<Leg> legs, double within, Progress& progress) {
-    std::vector<CurePlace> walls{{"", run.wall, {}, {}}};
-    for (const auto& p : run.places) walls.push_back({p.name, p.wall, {}, p.of, p.off});
-    return run_of({run.of, run.free, std::move(walls)}, std::move(legs), false, within, progress);
+    CureWalls cure{run.of, run.free, {{"", run.wall, {}, {}}}};
+    for (const auto& p : run.places) cure.walls.push_back({p.name, p.wall, {}, p.of, p.off});
+    const auto all = in_oven(cure);
+    auto out = gone_through(std::move(cure), all, std::move(legs), within, progress);
+    out.usual = false;
+    return out;
+}
+
+bool CureRun::gelled() const {
+    bool out = true;
+    each([&](const std::string&, const Wall&, const WallHistory& h) {
+        for (const auto& gel : h.gels) out = out && gel.all;
+    });
+    return out;
 }
 
 const CureRun* Cures::find(CureOf of) const {

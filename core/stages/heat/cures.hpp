@@ -64,6 +64,7 @@ struct CureRun {
         see(std::string(), wall, cured.history);
         for (const auto& p : places) see(p.name, p.wall, p.history);
     }
+    [[nodiscard]] bool gelled() const;  ///< whether all of it has at the end
     /// K that air of such an `off` comes to at most.
     [[nodiscard]] double hottest_air(double off) const {
         return highest_air + off * (highest_air - wall.start);
@@ -85,7 +86,8 @@ struct CureWalls {
 };
 /// Put through a programme, worked out in full. `usual` as CureRun has it. Throws as warm(); Cancelled.
 CureRun run_of(CureWalls cure, std::vector<Leg> legs, bool usual, double within, Progress& progress);
-/// The same walls through another programme, worked out in full. Throws as warm().
+/// The same walls through another programme, but for what would mend it (`safe_rate`, `longer`). Throws as
+/// warm().
 CureRun through(const CureRun& run, std::vector<Leg> legs, double within, Progress& progress);
 /// Shares by which an oven's cool end warms less than it is set to, and its warm end more; 0 where it has no
 /// map, or none of it is on that side. Throws InputError where it was read hardly warmer than the room.
