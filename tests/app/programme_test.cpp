@@ -206,3 +206,34 @@ TEST_CASE("a corner is chosen and drawn by keys, a key that is held is one step,
     CHECK(chart->read());
     CHECK(legs(b) == was);
 }
+
+TEST_CASE("what runs too hot is held cooler first by a click, in one step") {
+    Bench b;
+    auto job = b.window.document().job();
+    Layer ply;
+    for (const auto& l : job.part.layers) {
+        if (l.kind == LayerKind::ply) ply = l;
+    }
+    ply.material = "glass cloth 600 twill";
+    job.part.layers.assign(26, ply);
+    b.window.document().replace("a thick part", std::move(job));
+    one_leg(b);
+    b.type_cell("legs-part", 0, 0, "60");
+    b.type_cell("legs-part", 0, 1, "70");
+    const auto before = legs(b);
+    const auto called = [&] {
+        b.settle();
+        const auto& calls = b.window.document().findings().calls;
+        return std::any_of(calls.begin(), calls.end(), [](const Call& c) { return c.key == "runs_hot"; });
+    };
+    REQUIRE(called());
+    b.fix("runs_hot");
+    CHECK_FALSE(called());
+    REQUIRE(legs(b).size() == 2);
+    CHECK(legs(b)[1] == before[0]);
+    auto* table = b.visible<QTableWidget>("legs-part");
+    REQUIRE(table->rowCount() == 2);
+    CHECK(table->item(0, 0)->text().toDouble() == Approx(legs(b)[0].to - 273.15));
+    b.window.document().undo();
+    CHECK(legs(b) == before);
+}
