@@ -3,7 +3,10 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <numeric>
+#include <span>
 
+#include "core/base/parallel.hpp"
 #include "core/science/drape/boxes.hpp"
 #include "core/science/mesh/nearest_face.hpp"
 
@@ -40,7 +43,7 @@ class Cloth {
         const Point du = (at(1) - at(0) + at(2) - at(3)) / 2, dv = (at(3) - at(0) + at(2) - at(1)) / 2;
         const Point n = du.cross(dv);
         // The other side of a thin wall is as near.
-        if (n.norm() < 1e-12 * d_ * d_ || n.dot(up) <= 0) return {};
+        if (n.dot(up) <= 0 || n.norm() < 1e-12 * d_ * d_) return {};
         double u = 0.5, v = 0.5;
         Point off = Point::Zero();
         for (int round = 0; round < 8; ++round) {
@@ -53,7 +56,7 @@ class Cloth {
             const double more_u = (yy * px - xy * py) / det, more_v = (xx * py - xy * px) / det;
             u += more_u;
             v += more_v;
-            if (std::abs(more_u) + std::abs(more_v) < 1e-13) break;
+            if (std::abs(more_u) + std::abs(more_v) < 1e-10) break;
         }
         constexpr double kOver = 0.02;
         if (!(u > -kOver && u < 1 + kOver && v > -kOver && v < 1 + kOver)) return {};
@@ -88,13 +91,12 @@ class Cloth {
     using Near = std::array<std::pair<double, std::uint32_t>, 6>;  ///< squared distance, crossing
 
     /// A point beside a fold onto the cloth; false where no cell takes it.
-    bool map_unfolded(std::size_t i, const OnMesh& p, const Near& near,
-                      const std::vector<std::vector<std::uint32_t>>& of_node) {
+    bool map_unfolded(std::size_t i, const OnMesh& p, const Near& near) {
         // At a rim the last cells hang past it, and ways do not lead there: those before them reach on.
         for (const double over : {0.02, 0.6}) {
             for (const auto& [away, n] : near) {
                 if (n == kNoNode) break;
-                for (const auto c : of_node[n]) {
+                for (const auto c : cells_at(n)) {
                     const auto& cell = out_.cells[c];
                     const auto corner =
                         std::find(cell.nodes.begin(), cell.nodes.end(), n) - cell.nodes.begin();
@@ -108,13 +110,66 @@ class Cloth {
         return false;
     }
 
+    /// The cells that a crossing is a corner of.
+    [[nodiscard]] std::span<const std::uint32_t> cells_at(std::uint32_t node) const {
+        return std::span(cells_at_).subspan(first_cell_[node], first_cell_[node + 1] - first_cell_[node]);
+    }
+
+    /// Finds the cells at each crossing.
+    void know_cells() {
+        first_cell_.assign(out_.nodes.size() + 1, 0);
+        for (const auto& cell : out_.cells) {
+            for (const auto n : cell.nodes) ++first_cell_[n + 1];
+        }
+        std::partial_sum(first_cell_.begin(), first_cell_.end(), first_cell_.begin());
+        cells_at_.resize(4 * out_.cells.size());
+        auto next = first_cell_;
+        for (std::uint32_t c = 0; c < out_.cells.size(); ++c) {
+            for (const auto n : out_.cells[c].nodes) cells_at_[next[n]++] = c;
+        }
+    }
+
+    /// A point of the mesh, on `face`, onto the flat cloth.
+    void map_point(std::size_t i, std::uint32_t face) {
+        const Point& p = mesh_.points[i];
+        // The nearest crossings' cells come first.
+        Near near;
+        near.fill({1e300, kNoNode});
+        boxes_.around(p, [&](std::uint32_t n) {
+            const double away = (out_.nodes[n].at - p).squaredNorm();
+            if (away >= near.back().first || sides_.apart(face, out_.nodes[n].face)) return;
+            auto at = near.size() - 1;
+            for (; at > 0 && near[at - 1].first > away; --at) near[at] = near[at - 1];
+            near[at] = {away, n};
+        });
+        if (walk_.beside_fold(face) && map_unfolded(i, {p, face, false}, near)) return;
+        double least = 1e300;
+        for (const auto& [away, n] : near) {
+            if (n == kNoNode) break;
+            for (const auto c : cells_at(n)) {
+                const auto& cell = out_.cells[c];
+                const auto in = within(cell, p, walk_.flat_normal(face));
+                if (!in) continue;
+                const double over = std::max({0.0, -in->x(), in->x() - 1, -in->y(), in->y() - 1});
+                if (over >= least) continue;
+                least = over;
+                const auto& first = out_.nodes[cell.nodes[0]];
+                auto& point = out_.points[i];
+                point.covered = true;
+                point.flat = d_ * Point2(first.i + in->x(), first.j + in->y());
+                const auto shear = [&](std::size_t k) { return out_.nodes[cell.nodes[k]].shear; };
+                const double u = in->x(), v = in->y();
+                point.shear = (1 - u) * (1 - v) * shear(0) + u * (1 - v) * shear(1) + u * v * shear(2) +
+                              (1 - u) * v * shear(3);
+                if (least == 0) return;
+            }
+        }
+    }
+
     /// Each point of the mesh onto the flat cloth.
     void map() {
         out_.points.assign(mesh_.points.size(), {});
-        std::vector<std::vector<std::uint32_t>> of_node(out_.nodes.size());
-        for (std::uint32_t c = 0; c < out_.cells.size(); ++c) {
-            for (const auto n : out_.cells[c].nodes) of_node[n].push_back(c);
-        }
+        know_cells();
         // A face at each point that is used; one beside a fold where there is one.
         std::vector<std::uint32_t> face_of(mesh_.points.size(), kNoNode);
         for (std::uint32_t f = 0; f < mesh_.triangles.size(); ++f) {
@@ -122,43 +177,12 @@ class Cloth {
                 if (face_of[i] == kNoNode || walk_.beside_fold(f)) face_of[i] = f;
             }
         }
-        for (std::size_t i = 0; i < mesh_.points.size(); ++i) {
-            if (face_of[i] == kNoNode) continue;
-            const Point& p = mesh_.points[i];
-            // The nearest crossings' cells come first.
-            Near near;
-            near.fill({1e300, kNoNode});
-            boxes_.around(p, [&](std::uint32_t n) {
-                const double away = (out_.nodes[n].at - p).squaredNorm();
-                if (away >= near.back().first || sides_.apart(face_of[i], out_.nodes[n].face)) return;
-                auto at = near.size() - 1;
-                for (; at > 0 && near[at - 1].first > away; --at) near[at] = near[at - 1];
-                near[at] = {away, n};
-            });
-            double least = 1e300;
-            if (walk_.beside_fold(face_of[i]) && map_unfolded(i, {p, face_of[i], false}, near, of_node))
-                continue;
-            for (const auto& [away, n] : near) {
-                if (n == kNoNode) break;
-                for (const auto c : of_node[n]) {
-                    const auto& cell = out_.cells[c];
-                    const auto in = within(cell, p, walk_.flat_normal(face_of[i]));
-                    if (!in) continue;
-                    const double over = std::max({0.0, -in->x(), in->x() - 1, -in->y(), in->y() - 1});
-                    if (over >= least) continue;
-                    least = over;
-                    const auto& first = out_.nodes[cell.nodes[0]];
-                    auto& point = out_.points[i];
-                    point.covered = true;
-                    point.flat = d_ * Point2(first.i + in->x(), first.j + in->y());
-                    const auto shear = [&](std::size_t k) { return out_.nodes[cell.nodes[k]].shear; };
-                    const double u = in->x(), v = in->y();
-                    point.shear = (1 - u) * (1 - v) * shear(0) + u * (1 - v) * shear(1) + u * v * shear(2) +
-                                  (1 - u) * v * shear(3);
-                }
-                if (least == 0) break;
+        constexpr std::size_t kGrain = 5000;
+        parallel_shares(mesh_.points.size(), kGrain, [&](std::size_t from, std::size_t to, unsigned) {
+            for (auto i = from; i < to; ++i) {
+                if (face_of[i] != kNoNode) map_point(i, face_of[i]);
             }
-        }
+        });
     }
 
     /// Where a point `p` beyond edge k of face `t` lies on the cloth, as the face does: unfolded about the
@@ -254,14 +278,18 @@ class Cloth {
     void extend() {
         for (int pass = 0; pass < 4; ++pass) {
             std::vector<std::pair<std::uint32_t, DrapedPoint>> found;
+            // Most faces have nothing bare beside them, which is seen at once.
+            std::vector<char> bare(mesh_.triangles.size());
+            for (std::size_t f = 0; f < bare.size(); ++f) {
+                for (const auto i : mesh_.triangles[f]) bare[f] |= static_cast<char>(!out_.points[i].covered);
+            }
             for (std::size_t f = 0; f < mesh_.triangles.size(); ++f) {
                 const auto& t = mesh_.triangles[f];
                 for (std::size_t k = 0; k < 3; ++k) {
                     const auto other = topology_.across[f][k];
-                    if (other == kNoFace) continue;
+                    if (other == kNoFace || bare[other] == 0 || bare[f] != 0) continue;
                     const auto &a = out_.points[t[k]], &b = out_.points[t[(k + 1) % 3]],
                                &c = out_.points[t[(k + 2) % 3]];
-                    if (!a.covered || !b.covered || !c.covered) continue;
                     for (const auto p : mesh_.triangles[other]) {
                         if (out_.points[p].covered) continue;
                         bool near = false;
@@ -358,6 +386,7 @@ class Cloth {
     double d_;
     Drape& out_;
     NetBoxes boxes_;
+    std::vector<std::uint32_t> first_cell_, cells_at_;  ///< by crossing, one more than there are; its cells
 };
 
 }  // namespace

@@ -24,8 +24,11 @@ constexpr std::size_t kMostNodes = 2'000'000;
 /// Threads that close in further than this are not laid: the cloth is long since a fold.
 constexpr double kSharpest = 8 * std::numbers::pi / 180;
 
+/// Never the table's free one: all ones is beyond kMostNodes.
 std::uint64_t key_of(int i, int j) {
-    return (static_cast<std::uint64_t>(static_cast<std::uint32_t>(i)) << 32) | static_cast<std::uint32_t>(j);
+    constexpr std::uint32_t kMiddle = 1u << 31;
+    return (static_cast<std::uint64_t>(static_cast<std::uint32_t>(i) + kMiddle) << 32) |
+           (static_cast<std::uint32_t>(j) + kMiddle);
 }
 
 class Weaver {
@@ -120,14 +123,12 @@ class Weaver {
         return out;
     }
 
-    [[nodiscard]] bool taken(int i, int j) const { return index_.contains(key_of(i, j)); }
+    [[nodiscard]] bool taken(int i, int j) const { return index_.find(key_of(i, j)) != kNoNode; }
 
     /// Each node of that number: one, but for those that lie on either side of a slit.
     template <class Visit>
     void each(int i, int j, const Visit& visit) const {
-        const auto found = index_.find(key_of(i, j));
-        if (found == index_.end()) return;
-        for (auto n = found->second; n != kNoNode; n = twins_[n]) visit(n);
+        for (auto n = index_.find(key_of(i, j)); n != kNoNode; n = twins_[n]) visit(n);
     }
 
     [[nodiscard]] bool apart(std::uint32_t a, std::uint32_t b) const {
@@ -146,9 +147,7 @@ class Weaver {
         out_.nodes.push_back({i, j, place.at, place.face, place.outside, 0});
         depth_.push_back(depth);
         inside_ += place.outside ? 0 : 1;
-        const auto [first, fresh] = index_.try_emplace(key_of(i, j), n);
-        twins_.push_back(fresh ? kNoNode : first->second);
-        first->second = n;
+        twins_.push_back(std::exchange(index_[key_of(i, j)], n));
         boxes_.add(place.at, n);
         if (resting_.empty()) return;
         for (const auto& [di, dj] : {std::pair{1, 0}, {-1, 0}, {0, 1}, {0, -1}}) {
@@ -282,9 +281,9 @@ class Weaver {
 
     /// Chord of a way of one cell along the face between two normals.
     [[nodiscard]] double chord(const Point& m, const Point& n) const {
-        const double half = std::atan2(m.cross(n).norm(), m.dot(n)) / 2;
         // Over a sharp fold the normals between say little: no more than a quarter turn is made good.
-        return half < 1e-6 ? d_ : d_ * std::sin(std::min(half, 0.4)) / std::min(half, 0.4);
+        const double sine = std::min((m - n).norm() / 2, 0.389);  // of half the turn
+        return sine < 1e-6 ? d_ : d_ * sine / std::asin(sine);
     }
 
     [[nodiscard]] OnMesh place(std::uint32_t n) const { return place_of(out_.nodes[n]); }
@@ -440,7 +439,7 @@ class Weaver {
     double d_;
     Drape& out_;
     NetBoxes boxes_;
-    std::unordered_map<std::uint64_t, std::uint32_t> index_;  ///< the last laid of each number
+    NodeTable index_;                   ///< the last laid of each number
     std::vector<std::uint32_t> twins_;  ///< the one laid before of the same number, across a slit
     std::vector<int> depth_;            ///< cells past the rim
     double inside_ = 0;                 ///< crossings on the face

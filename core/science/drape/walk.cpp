@@ -1,6 +1,9 @@
 #include "core/science/drape/walk.hpp"
 
 #include <algorithm>
+#include <array>
+
+#include "core/base/parallel.hpp"
 
 namespace jig {
 namespace {
@@ -51,18 +54,29 @@ Point in_triangle(const Point& p, const Point& a, const Point& b, const Point& c
 }  // namespace
 
 MeshWalk::MeshWalk(const TriangleMesh& mesh, const Topology& topology)
-    : mesh_(mesh), topology_(topology), corner_normals_(mesh.points.size(), Point::Zero()) {
-    for (std::size_t f = 0; f < mesh.triangles.size(); ++f) {
-        const Point area = mesh.area_vector2(f);
-        normals_.push_back(area.norm() > 0 ? Point(area.normalized()) : Point(Point::UnitZ()));
-        for (int k = 0; k < 3; ++k) {
-            // By the angle at the corner, so that how a face is cut up does not matter.
-            const Point a = mesh.corner(f, (k + 1) % 3) - mesh.corner(f, k),
-                        b = mesh.corner(f, (k + 2) % 3) - mesh.corner(f, k);
-            const double angle = std::atan2(a.cross(b).norm(), a.dot(b));
-            corner_normals_[mesh.triangles[f][static_cast<std::size_t>(k)]] += angle * normals_.back();
+    : mesh_(mesh),
+      topology_(topology),
+      normals_(mesh.triangles.size()),
+      corner_normals_(mesh.points.size(), Point::Zero()) {
+    std::vector<std::array<double, 3>> angles(mesh.triangles.size());
+    constexpr std::size_t kGrain = 20000;
+    parallel_shares(mesh.triangles.size(), kGrain, [&](std::size_t from, std::size_t to, unsigned) {
+        for (auto f = from; f < to; ++f) {
+            const Point area = mesh.area_vector2(f);
+            normals_[f] = area.norm() > 0 ? Point(area.normalized()) : Point(Point::UnitZ());
+            for (int k = 0; k < 3; ++k) {
+                const Point a = mesh.corner(f, (k + 1) % 3) - mesh.corner(f, k),
+                            b = mesh.corner(f, (k + 2) % 3) - mesh.corner(f, k);
+                angles[f][static_cast<std::size_t>(k)] = std::atan2(a.cross(b).norm(), a.dot(b));
+            }
         }
+    });
+    // By the angle at the corner, so that how a face is cut up does not matter.
+    for (std::size_t f = 0; f < mesh.triangles.size(); ++f) {
+        for (std::size_t k = 0; k < 3; ++k)
+            corner_normals_[mesh.triangles[f][k]] += angles[f][k] * normals_[f];
     }
+    for (auto& normal : corner_normals_) normal.normalize();
     std::vector<char> folded(mesh.points.size(), 0);
     for (std::size_t f = 0; f < mesh.triangles.size(); ++f) {
         for (std::size_t k = 0; k < 3; ++k) {
@@ -104,7 +118,7 @@ Point MeshWalk::normal(const OnMesh& place) const {
     for (int k = 0; k < 3; ++k) {
         const Point &b = mesh_.corner(f, (k + 1) % 3), &c = mesh_.corner(f, (k + 2) % 3);
         const double share = std::clamp((c - b).cross(place.at - b).dot(n) / n.squaredNorm(), 0.0, 1.0);
-        out += share * corner_normals_[mesh_.triangles[f][static_cast<std::size_t>(k)]].normalized();
+        out += share * corner_normals_[mesh_.triangles[f][static_cast<std::size_t>(k)]];
     }
     return out.norm() > 1e-9 ? Point(out.normalized()) : normals_[f];
 }
