@@ -2,6 +2,7 @@
 
 #include <QFontMetrics>
 #include <QPainter>
+#include <QPaintEvent>
 
 namespace jig::app {
 

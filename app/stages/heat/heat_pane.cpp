@@ -197,7 +197,7 @@ class CurePane : public RecordsPane<Leg> {
             return QString("\"%1\" is no heat for a tool").arg(text);
         if (column == kRate && (read < 1e-5 || read > 1))
             return QString("\"%1\" is no rate of an oven; both ways are written without a sign").arg(text);
-        if (column == kHold && (read < 0 || read > 2e6))
+        if (column == kHold && (read < 0 || read > heat::kLongestHold))
             return QString("\"%1\" is no time to hold").arg(text);
         into = read;
         return std::nullopt;

@@ -133,8 +133,10 @@ void judge_run(const Choices& c, const CureRun& run, const plug::Findings& plug,
     if (const double hottest = plug_heat(run); hottest > plug_bears + 0.5) {
         const auto legs = held_cooler(run, c.within, calm, quiet);
         double top = 0;
-        if (legs) {
-            for (const auto& leg : *legs) top = std::max(top, leg.to);
+        std::string longer;
+        for (std::size_t i = 0; legs && i < legs->size(); ++i) {
+            top = std::max(top, (*legs)[i].to);
+            if ((*legs)[i].hold > run.legs[i].hold) longer = ", held longer";
         }
         add(Severity::stop, "plug_cooked",
             plug.board.name + " comes to " + quantity(Kind::temperature, hottest) + " under the shell (" +
@@ -142,7 +144,8 @@ void judge_run(const Choices& c, const CureRun& run, const plug::Findings& plug,
             "It softens while the shell is still soft, and the shape goes with it: cooler, thinner goes, or "
             "a "
             "board that bears it.",
-            legs ? std::optional(by_legs("Go no hotter than " + quantity(Kind::temperature, top), *legs))
+            legs ? std::optional(
+                       by_legs("Go no hotter than " + quantity(Kind::temperature, top) + longer, *legs))
                  : std::nullopt);
     }
     if (run.free && run.over_Tg > -kStandingMargin) {

@@ -63,11 +63,11 @@ std::optional<std::vector<Leg>> gelled_first(const CureRun& run, double within, 
 std::optional<std::vector<Leg>> held_cooler(const CureRun& run, double within, const Good& good,
                                             Progress& progress) {
     return warmest(run.wall.start, hottest_leg(run.legs), [&](double T) -> std::optional<std::vector<Leg>> {
-        for (double times = 1; times <= 16; times *= 2) {
+        for (const int times : {1, 2, 4, 8, 16}) {
             auto legs = run.legs;
             for (auto& leg : legs) {
                 leg.to = std::min(leg.to, T);
-                leg.hold *= times;
+                leg.hold = std::min(leg.hold * times, kLongestHold);
             }
             const auto whole = through(run, legs, within, progress);
             if (!good(whole)) return std::nullopt;

@@ -37,6 +37,8 @@ namespace heat {
 /// What of the shop library this stage reads.
 using Library = Lists<Resin, Core, Board, Bonding>;
 
+inline constexpr double kLongestHold = 2e6;  ///< s of a leg
+
 /// One leg of a cure's programme: to a heat, and hold it once the slowest place has come near.
 struct Leg {
     double to = 333.15;         ///< K of the air
@@ -45,7 +47,7 @@ struct Leg {
     static void fields(auto& c, auto&& v) {
         v("to", c.to, 263.0, 600.0);
         v("rate", c.rate, 1e-5, 1.0);
-        v("hold", c.hold, 0.0, 2e6);
+        v("hold", c.hold, 0.0, kLongestHold);
     }
     bool operator==(const Leg&) const = default;
 };

@@ -112,7 +112,10 @@ CureRun run_of(CureWalls cure, std::vector<Leg> legs, bool usual, double within,
                                [](const auto& gel) { return gel.all.has_value(); });
         });
     };
-    for (double times = 2; !out.gelled() && !out.longer && times <= 64; times *= 2) {
+    double longest = 0;
+    for (const auto& leg : out.legs) longest = std::max(longest, leg.hold);
+    for (double times = 2; !out.gelled() && !out.longer && times <= 64 && longest * times <= kLongestHold;
+         times *= 2) {
         auto held = out.legs;
         for (auto& leg : held) leg.hold *= times;
         if (all_gelled(tried(held, true))) out.longer = times;

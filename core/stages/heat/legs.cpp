@@ -8,7 +8,7 @@ namespace {
 
 constexpr double kCelsius = 273.15;
 constexpr double kColdest = 263, kHottest = 600;  ///< K, as a leg may have
-constexpr double kSlowest = 1e-5, kLongest = 2e6;
+constexpr double kSlowest = 1e-5;
 
 }  // namespace
 
@@ -31,7 +31,8 @@ std::vector<Leg> drawn_to(std::vector<Leg> legs, const Course& air, const LegCor
     leg.to = std::clamp(std::round(T - kCelsius) + kCelsius, kColdest, kHottest);
     if (corner.held) {
         const double longer = time - air.corners[corner.corner].time;
-        leg.hold = std::clamp(std::round((leg.hold + longer) / kHoldStep) * kHoldStep, kHoldStep, kLongest);
+        leg.hold =
+            std::clamp(std::round((leg.hold + longer) / kHoldStep) * kHoldStep, kHoldStep, kLongestHold);
         return legs;
     }
     const auto& before = air.corners[corner.corner - 1];
