@@ -219,18 +219,16 @@ MainWindow::MainWindow(Shop shop, QString recovery, std::shared_ptr<JobBoard> bo
     connect(document_, &Document::progressed, this, [this](double fraction, const QString& doing) {
         if (!document_->stale() || errand_.away()) return;
         progress_->show();
-        progress_->setValue(static_cast<int>(100 * fraction));
-        progress_->setToolTip(doing);
+        show_progress(fraction, doing);
     });
     connect(document_, &Document::trial_progressed, this, [this](double fraction, const QString& doing) {
         if (errand_.away() || document_->stale()) return;
         progress_->setVisible(fraction < 1 && stage_ == Stage::back);
-        progress_->setValue(static_cast<int>(100 * fraction));
-        progress_->setToolTip(doing);
+        show_progress(fraction, doing);
     });
     connect(stop_, &QPushButton::clicked, &errand_, &Errand::stop);
     connect(&errand_, &Errand::progressed, this, [this](double fraction, const QString& doing) {
-        progress_->setValue(static_cast<int>(100 * fraction));
+        show_progress(fraction, doing);
         message_->setText(doing);
     });
     connect(&errand_, &Errand::back, this, [this](const QString& message) {
@@ -379,6 +377,15 @@ void MainWindow::show_stage(Stage stage) {
     make_room_for_section();
     close_sheet();
     show_scene(true);
+}
+
+/// A bar of Qt's paints itself, and the whole window with it, the moment that its value changes. This one is
+/// painted with what else has changed.
+void MainWindow::show_progress(double fraction, const QString& doing) {
+    progress_->setUpdatesEnabled(false);
+    progress_->setValue(static_cast<int>(100 * fraction));
+    progress_->setUpdatesEnabled(true);
+    progress_->setToolTip(doing);
 }
 
 void MainWindow::job_changed() {

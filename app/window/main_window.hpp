@@ -183,6 +183,7 @@ class MainWindow : public QMainWindow {
     bool agreed(const QString& question, const QString& detail, const QString& yes);
     void job_changed();
     void findings_changed();
+    void show_progress(double fraction, const QString& doing);
     /// What there is of a job that has just been opened.
     void glimpse(const Findings& shape);
     void show_scene(bool frame_again);

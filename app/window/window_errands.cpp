@@ -23,7 +23,7 @@ bool MainWindow::send(Errand::Work work) {
         say("Something is being done already: stop it first or wait for it.");
         return false;
     }
-    progress_->setValue(0);
+    show_progress(0, {});
     progress_->show();
     stop_->show();
     return true;
