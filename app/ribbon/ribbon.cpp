@@ -7,6 +7,8 @@
 #include <QToolButton>
 #include <QToolTip>
 
+#include "app/charts/plot.hpp"
+
 namespace jig::app {
 namespace {
 
@@ -153,9 +155,9 @@ void paint_section(QPainter& p, const QRectF& where, const Section2& s, const In
                  QString::number(s.stretch, 'f', s.stretch < 10 ? 1 : 0));
     p.drawText(QRectF(names_x, where.bottom() - line - 4 * scale, kNames * scale - 8 * scale, line),
                Qt::AlignVCenter, foot);
-    // Scale bar of a round length, lower left.
-    double bar = 0.1;
-    while (bar * at.scale > 140 * scale) bar /= 2;
+    // Scale bar of a length that is round in the maker's unit, lower left.
+    const auto lengths = ticks_of({{}, Kind::length, 0, 140 * scale / at.scale, {}}, 3, w);
+    const double bar = lengths.empty() ? 0 : lengths.back();
     const QPointF from(where.left() + 12 * scale, where.bottom() - 10 * scale);
     p.setPen(QPen(k.ink, 1.2 * scale));
     p.drawLine(from, from + QPointF(bar * at.scale, 0));

@@ -16,7 +16,8 @@ const heat::CureRun* run_of(Bench& b, CureOf of) {
 
 /// Whether that cure's own words, table or buttons are to be seen in the slip.
 bool offered(Bench& b, const char* add) {
-    return b.window.findChild<QPushButton*>(add)->isVisible();
+    const auto* button = b.window.findChild<QPushButton*>(add);
+    return button != nullptr && button->isVisible();
 }
 
 }  // namespace

@@ -122,8 +122,9 @@ void judge_run(const Choices& c, const CureRun& run, const plug::Findings& plug,
         add(Severity::caution, "runs_hot",
             "The resin runs " + quantity(Kind::warming, run.overshoot) + " past the hottest air (" + name +
                 (run.hottest.empty() ? "" : ", " + run.hottest) + ")",
-            std::string("Its own heat does not get out of this wall in time: lay it in more goes, ") +
-                (legs ? "hold cooler until it has gelled" : "which no cooler hold before it spares") +
+            std::string("Its own heat does not get out of this wall in time: ") +
+                (legs ? "hold cooler until it has gelled, lay it in more goes"
+                      : "lay it in more goes (no cooler hold before it would do)") +
                 ", or take a slower hardener.",
             legs ? std::optional(by_legs("Hold at " + quantity(Kind::temperature, legs->front().to) +
                                              " for " + quantity(Kind::hours, legs->front().hold) + " first",
@@ -142,8 +143,7 @@ void judge_run(const Choices& c, const CureRun& run, const plug::Findings& plug,
             plug.board.name + " comes to " + quantity(Kind::temperature, hottest) + " under the shell (" +
                 name + "); it stands " + quantity(Kind::temperature, plug_bears),
             "It softens while the shell is still soft, and the shape goes with it: cooler, thinner goes, or "
-            "a "
-            "board that bears it.",
+            "a board that bears it.",
             legs ? std::optional(
                        by_legs("Go no hotter than " + quantity(Kind::temperature, top) + longer, *legs))
                  : std::nullopt);
