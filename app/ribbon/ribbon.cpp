@@ -157,7 +157,7 @@ void paint_section(QPainter& p, const QRectF& where, const Section2& s, const In
                Qt::AlignVCenter, foot);
     // Scale bar of a length that is round in the maker's unit, lower left.
     const auto lengths = ticks_of({{}, Kind::length, 0, 140 * scale / at.scale, {}}, 3, w);
-    const double bar = lengths.empty() ? 0 : lengths.back();
+    const double bar = lengths.empty() ? 0 : std::round(1e6 * lengths.back()) / 1e6;  // no 99.9999 mm
     const QPointF from(where.left() + 12 * scale, where.bottom() - 10 * scale);
     p.setPen(QPen(k.ink, 1.2 * scale));
     p.drawLine(from, from + QPointF(bar * at.scale, 0));
