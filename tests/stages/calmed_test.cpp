@@ -88,6 +88,32 @@ TEST_CASE("what runs hot in the room already is offered no programme") {
     CHECK(said->why.find("no cooler hold") != std::string::npos);
 }
 
+TEST_CASE("legs that are none, or no warmer than the room, leave nothing to hold cooler") {
+    const auto job = hot_part(8);
+    const auto run = cure_of(worked_out(job), CureOf::part);
+    const auto any = [](const heat::CureRun&) { return true; };
+    // Where all is good the warmest is one kelvin below the leg.
+    const auto first = heat::gelled_first(run, job.heat.within, any, quiet);
+    REQUIRE(first);
+    CHECK(first->front().to == Approx(kelvin(59)));
+    const auto cooler = heat::held_cooler(run, job.heat.within, any, quiet);
+    REQUIRE(cooler);
+    CHECK(cooler->front().to == Approx(kelvin(59)));
+    for (const auto& legs : {std::vector<heat::Leg>{},
+                             {{job.heat.room, 0.01, 3600}},
+                             {{job.heat.room - 8, 0.01, 3600}},
+                             {{job.heat.room + 0.5, 0.01, 3600}}}) {
+        auto other = run;
+        other.legs = legs;
+        CHECK_FALSE(heat::gelled_first(other, job.heat.within, any, quiet));
+        CHECK_FALSE(heat::held_cooler(other, job.heat.within, any, quiet));
+    }
+    // And where nothing is, none.
+    const auto never = [](const heat::CureRun&) { return false; };
+    CHECK_FALSE(heat::gelled_first(run, job.heat.within, never, quiet));
+    CHECK_FALSE(heat::held_cooler(run, job.heat.within, never, quiet));
+}
+
 TEST_CASE("a plug that its shell's cure softens is offered the hottest cure that it bears") {
     auto job = fixtures::small_job();
     job.heat.on_plug = {{kelvin(95), 0.01, 2 * 3600}, {kelvin(30), 0.01, 3600}};

@@ -94,7 +94,9 @@ void judge_run(const Choices& c, const CureRun& run, const plug::Findings& plug,
     };
     const double plug_bears = plug.board.top_temperature;
     const Good calm = [&](const CureRun& r) {
-        return r.overshoot <= c.runs_past && plug_heat(r) <= plug_bears;
+        // Nor may a hold wait in vain that did not before.
+        return r.overshoot <= c.runs_past && plug_heat(r) <= plug_bears &&
+               (r.cured.waited || !run.cured.waited);
     };
     Progress quiet;
     // Once, for the place and the layer that is least cured.
