@@ -113,6 +113,7 @@ Json core_to_json(const part::CorePanels& f, const part::Findings& part,
         panels.push_back({{"name", p.name},
                           {"layer", p.of.layer + 1},
                           {"zone", zone_of(p.of)},
+                          {"piece", p.piece > 0 ? Json(p.piece) : Json()},
                           {"material", p.material},
                           {"area_m2", p.area},
                           {"flat_size_m", {size.x(), size.y()}},
@@ -133,22 +134,26 @@ Json core_to_json(const part::CorePanels& f, const part::Findings& part,
             {"too_many", f.too_many}};
 }
 
-Json inserts_to_json(const part::Choices& c, const std::vector<part::InsertFit>& fits) {
+Json inserts_to_json(const part::Choices& c, const part::FitsByPiece& by_piece) {
     Json out = Json::array();
-    for (std::size_t i = 0; i < fits.size(); ++i) {
-        const auto& fit = fits[i];
-        const auto& insert = c.inserts[i];
-        out.push_back({{"name", insert.name},
-                       {"kind", std::string(file_word(insert.kind))},
-                       {"block", insert.kind == InsertKind::block ? Json(insert.block) : Json()},
-                       {"at_m", three(fit.place.at)},
-                       {"beside", fit.place.beside},
-                       {"rim_m", fit.place.rim},
-                       {"core_m", fit.core},
-                       {"skin_m", fit.skin},
-                       {"pull_borne_N", fit.pull_known ? Json(fit.pull_borne) : Json()},
-                       {"push_borne_N", fit.push_borne},
-                       {"holds_times", std::isfinite(fit.holds) ? Json(fit.holds) : Json()}});
+    for (const auto& fits : by_piece) {
+        for (std::size_t i = 0; i < fits.size(); ++i) {
+            const auto& fit = fits[i];
+            const auto& insert = c.inserts[i];
+            if (fit.place.elsewhere) continue;
+            out.push_back({{"name", insert.name},
+                           {"piece", fit.place.piece > 0 ? Json(fit.place.piece) : Json()},
+                           {"kind", std::string(file_word(insert.kind))},
+                           {"block", insert.kind == InsertKind::block ? Json(insert.block) : Json()},
+                           {"at_m", three(fit.place.at)},
+                           {"beside", fit.place.beside},
+                           {"rim_m", fit.place.rim},
+                           {"core_m", fit.core},
+                           {"skin_m", fit.skin},
+                           {"pull_borne_N", fit.pull_known ? Json(fit.pull_borne) : Json()},
+                           {"push_borne_N", fit.push_borne},
+                           {"holds_times", std::isfinite(fit.holds) ? Json(fit.holds) : Json()}});
+        }
     }
     return out;
 }
@@ -215,13 +220,16 @@ Json run_drape(const Arguments& a, Progress& progress) {
 }
 
 Json run_kit(const Arguments& a, Progress& progress) {
-    OnBoard on(a, Depth::stages, progress);
+    int saved = 1;
+    OnBoard on(a, Depth::stages, progress, [&](Job& job, const Shop&) { saved = show_piece(a, job); });
     on.need(Stage::part);
     Json sought, seams;
     // Writes the job with the cuts that were found, and goes on with it.
     const auto cut_as = [&](const std::vector<part::Cut>& cuts, const std::string& path) {
         on.job.part.cuts = cuts;
-        save_job(on.job, path);
+        auto written = on.job;
+        written.edge.piece = saved;
+        save_job(written, path);
         on.sheet = on.board.lay(on.job, on.shop);
         on.work_out(Depth::stages, progress);
     };
@@ -325,9 +333,9 @@ Json run_kit(const Arguments& a, Progress& progress) {
     if (!on.job.part.inserts.empty()) {
         out["inserts"] = inserts_to_json(on.job.part, on.findings.part->inserts);
         if (const auto folder = a.option("out"))
-            write_sheets(
-                part::insert_template(on.job.part, on.findings.part->inserts, *on.findings.edge->tool),
-                *folder + "/inserts-", out["files"]);
+            write_sheets(part::insert_template(on.job.part, on.findings.part->inserts.front(),
+                                               *on.findings.edge->tool),
+                         *folder + "/inserts-", out["files"]);
     }
     out["pieces"] = std::move(pieces);
     out["rolls"] = std::move(rolls);

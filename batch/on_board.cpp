@@ -39,4 +39,10 @@ Json sums_to_json(const std::vector<Figure>& sums) {
     return out;
 }
 
+int show_piece(const Arguments& a, Job& job) {
+    const int had = job.edge.piece;
+    job.edge.piece = static_cast<int>(a.number("piece", had, 1, part::kMostPieces));
+    return had;
+}
+
 }  // namespace jig::batch

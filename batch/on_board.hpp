@@ -27,6 +27,10 @@ struct OnBoard {
     double work_out(Depth depth, Progress& progress);
 };
 
+/// Has the job show the piece of its mould that --piece names; the one that it showed before. Throws
+/// InputError where that is no number of a piece.
+int show_piece(const Arguments& a, Job& job);
+
 /// Sums of one of several ways, by key: `value`, `shown`, `name`, `reason`.
 Json sums_to_json(const std::vector<Figure>& sums);
 

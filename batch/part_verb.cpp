@@ -49,7 +49,8 @@ Json builds_json(OnBoard& on, Progress& progress) {
 }
 
 /// The build of that name in another cloth; with --out a job that has it kept.
-Json as_stiff_json(const Arguments& a, const OnBoard& on) {
+/// `saved` is the piece of the mould that the job itself shows.
+Json as_stiff_json(const Arguments& a, const OnBoard& on, int saved) {
     const auto name = *a.option("as-stiff");
     auto like = part::build_of(on.job.part, "now");
     for (const auto& build : on.job.part.builds) {
@@ -63,6 +64,7 @@ Json as_stiff_json(const Arguments& a, const OnBoard& on) {
     const auto found = part::as_stiff(like, *cloth, *on.shop);
     if (const auto out = a.option("out")) {
         auto job = on.job;
+        job.edge.piece = saved;
         part::keep(job.part.builds, found.build);
         save_job(job, *out);
     }
@@ -78,10 +80,11 @@ Json as_stiff_json(const Arguments& a, const OnBoard& on) {
 }  // namespace
 
 Json run_part(const Arguments& a, Progress& progress) {
-    OnBoard on(a, Depth::stages, progress);
+    int saved = 1;
+    OnBoard on(a, Depth::stages, progress, [&](Job& job, const Shop&) { saved = show_piece(a, job); });
     Json compared = Json::object();
     if (a.option("as-stiff"))
-        compared["as_stiff"] = as_stiff_json(a, on);
+        compared["as_stiff"] = as_stiff_json(a, on, saved);
     else
         for (const char* alone : {"cloth", "out"}) {
             if (a.option(alone))

@@ -27,9 +27,7 @@ Json case_json(const back::CaseResult& r) {
 }  // namespace
 
 Json run_tool(const Arguments& a, Progress& progress) {
-    OnBoard on(a, Depth::stages, progress, [&](Job& job, const Shop&) {
-        job.edge.piece = static_cast<int>(a.number("piece", job.edge.piece, 1, 12));
-    });
+    OnBoard on(a, Depth::stages, progress, [&](Job& job, const Shop&) { show_piece(a, job); });
     const auto& job = on.job;
     const auto& shop = *on.shop;
     on.need(Stage::back);

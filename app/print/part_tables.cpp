@@ -63,11 +63,16 @@ class Writer {
                        {},
                        {0.18, 0.24, 0.09, 0.1, 0.11, 0.11, 0.1, 0.07},
                        {false, false, true, true, true, true, true, false}};
-        for (std::size_t i = 0; i < std::min(job_.part.inserts.size(), f_.part->inserts.size()); ++i) {
+        const bool pieces = f_.split && !f_.split->one_piece();
+        for (std::size_t i = 0; i < job_.part.inserts.size(); ++i) {
             const auto& insert = job_.part.inserts[i];
-            const double holds = f_.part->inserts[i].holds;
+            const auto* fit = part::weakest_of(f_.part->inserts, i);
+            const double holds = fit != nullptr ? fit->holds : HUGE_VAL;
+            const auto on = static_cast<std::size_t>(insert.piece);
             out.rows << QStringList{
-                text(insert.name),
+                text(insert.name) + (pieces && on > 0 && on <= f_.split->facts.size()
+                                         ? ", " + text(f_.split->facts[on - 1].name)
+                                         : QString()),
                 insert.kind == InsertKind::block ? "block of " + text(insert.block)
                                                  : text_of(said(insert.kind)),
                 shown(Kind::thickness, insert.bolt),
@@ -98,7 +103,7 @@ std::vector<PaperTable> part_tables(const Job& job, const Findings& f, const Wor
     const Writer writer(job, f, w);
     if (f.part_trial) out.push_back(writer.loads());
     if (f.core_panels) out.push_back(writer.panels());
-    if (f.part && !f.part->inserts.empty()) out.push_back(writer.inserts());
+    if (f.part && !f.part->inserts.front().empty()) out.push_back(writer.inserts());
     return out;
 }
 

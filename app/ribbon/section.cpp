@@ -119,7 +119,7 @@ std::map<std::uint32_t, Loops> zones_at_cut(const Cut& cut, const Findings& f, d
 /// Of a mould in pieces the one that the stand shows; none for a mould in one.
 const Piece* piece_shown(const Job& job, const Findings& f, Stage stage) {
     if (f.split->one_piece()) return nullptr;
-    return &f.split->set.pieces[stage_of_tool(stage) ? edge::chosen_piece(job.edge, *f.split) : 0];
+    return &f.split->set.pieces[stage_of_tool(stage) ? edge::chosen_piece(job.edge.piece, *f.split) : 0];
 }
 
 /// What lies on the last ply and closes it, from the part out: each as deep as it can be seen, films as

@@ -96,9 +96,9 @@ struct Scene {
     Point cut_origin = Point::Zero(), cut_normal = Point::UnitX();  ///< of the section
     Point cut_low = Point::Zero(), cut_high = Point::Zero();        ///< travel of the cut's handle
     bool has_cut = false;
-    bool has_plane = false;                                       ///< of a split, with a handle of its own
-    std::array<Point, 4> plane;                                   ///< its corners
-    Point plane_at = Point::Zero();                               ///< its middle
+    bool has_plane = false;  ///< of a split, with a handle of its own
+    std::array<Point, 4> plane{Point::Zero(), Point::Zero(), Point::Zero(), Point::Zero()};  ///< its corners
+    Point plane_at = Point::Zero();                                                          ///< its middle
     Point plane_low = Point::Zero(), plane_high = Point::Zero();  ///< travel of its handle
     bool comes_apart = false;                                     ///< whether there is anything to pull apart
     QString slider = "apart";                                     ///< what the slider does then

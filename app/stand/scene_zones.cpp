@@ -26,10 +26,11 @@ void add_zones(Scene& s, const Job& job, const Findings& f, const Upright& up, c
 }
 
 void add_inserts(Scene& s, const Job& job, const Findings& f, const Upright& up) {
-    const auto& fits = f.part->inserts;
+    const auto& fits = f.part->inserts.front();
     const double lift = 0.004 * s.bounds.diagonal();
     for (std::size_t i = 0; i < std::min(fits.size(), job.part.inserts.size()); ++i) {
         const auto& insert = job.part.inserts[i];
+        if (!part::lies_on(insert.piece, f.part->draped->piece)) continue;
         Point at = fits[i].place.at;
         // While it is dragged it is where the job has it, not where it was worked out.
         if (f.edge && f.edge->tool) {

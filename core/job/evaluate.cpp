@@ -229,6 +229,8 @@ struct JobBoard::Inside {
         faults.take<part::Regions>(Stage::part);
         faults.take<part::CoreFit>(Stage::part);
         faults.take<part::InsertPlaces>(Stage::part);
+        faults.take<part::OtherFaces>(Stage::part);
+        faults.take<part::OtherMarks>(Stage::part);
         f.part = faults.take<part::Findings>(Stage::part);
         f.bag = faults.take<bag::Findings>(Stage::bag);
         faults.take<heat::PartGo>(Stage::heat);

@@ -179,12 +179,13 @@ BareFace bare_face(const part::Draped& draped) {
     out.face.face = draped.face;
     out.face.cell = draped.cell;
     out.face.area = draped.area;
+    out.face.piece = draped.piece;
     return out;
 }
 
 part::Regions regions(const part::ZonesAsked& asked, const ToolSurface& tool, const BareFace& bare,
                       Progress& progress) {
-    return tool.face ? part::regions(asked, *tool.face, bare.face, progress) : part::Regions{};
+    return tool.face ? part::regions(asked, tool.face->frame, bare.face, progress) : part::Regions{};
 }
 
 part::InsertsAsked inserts_asked(const part::Choices& c) {
@@ -202,13 +203,22 @@ part::CoreAsked core_asked(const part::Choices& c) {
 
 part::CoreFit core_fit(const part::CoreAsked& asked, const ToolSurface& tool, const BareFace& bare,
                        const part::Regions& marked, const Lists<Core>& shop, Progress& progress) {
-    const edge::ToolFace none;
-    return part::core_fit(asked, tool.face ? *tool.face : none, bare.face, marked, shop, progress);
+    return part::core_fit(asked, tool.face ? tool.face->frame : Frame{}, bare.face, marked, shop, progress);
 }
 
 part::CorePanels core_panels(const part::CoreAsked& asked, const ToolSurface& tool, const BareFace& bare,
-                             const Lists<Core>& shop, Progress& progress) {
-    return tool.face ? part::core_panels(asked, *tool.face, bare.face, shop, progress) : part::CorePanels{};
+                             const part::OtherFaces& others, const Lists<Core>& shop, Progress& progress) {
+    if (!tool.face) return {};
+    auto faces = others.faces;
+    // In the pieces' own order, whichever of them is shown.
+    const auto at = std::find_if(faces.begin(), faces.end(),
+                                 [&](const auto& f) { return f.bare.piece > bare.face.piece; });
+    faces.insert(at, {tool.face->frame, bare.face});
+    return part::core_panels(asked, faces, shop, progress);
+}
+
+part::OtherFaces other_faces(const ShownPiece& shown, const split::Findings& split, Progress& progress) {
+    return part::other_faces(static_cast<int>(shown.value), split, progress);
 }
 
 KitAsked kit_asked(const part::Choices& c) {
@@ -331,8 +341,10 @@ Heated heated(const heat::Choices& c, const heat::Findings& heat, const heat::Ov
 part::Findings part_of(const part::Choices& c, const shape::Findings& shape, const split::Findings& split,
                        const brief::Crew& brief, const part::Draped& draped, const part::Regions& marked,
                        const part::CoreFit& cores, const part::InsertPlaces& inserts,
+                       const part::OtherFaces& other_faces, const part::OtherMarks& others,
                        const part::Keepers& keepers, const Room& room, const part::Library& shop) {
-    return part::evaluate(c, shape, split, brief, draped, marked, cores, inserts, keepers, room.value, shop);
+    return part::evaluate(c, shape, split, brief, draped, marked, cores, inserts, other_faces, others,
+                          keepers, room.value, shop);
 }
 
 bag::FlowAsked flow_asked(const bag::Choices& c, const part::Choices& part, const brief::Making& brief,

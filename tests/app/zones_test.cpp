@@ -263,7 +263,7 @@ TEST_CASE("a zone is painted and taken off by keys alone, a stroke of them is on
     auto& stand = b.window.stand();
     stand.setFocus();
     // With no brush in hand the arrows turn the thing, and Space lays nothing.
-    const auto before = stand.plane_handle();
+    const auto before = stand.handle();
     QTest::keyClick(&stand, Qt::Key_Space);
     CHECK(b.zones().empty());
     QTest::keyClick(&stand, Qt::Key_B);
@@ -277,7 +277,7 @@ TEST_CASE("a zone is painted and taken off by keys alone, a stroke of them is on
         b.settle();
     };
     stroke(12);
-    CHECK(stand.plane_handle() == before);
+    CHECK(stand.handle() == before);
     REQUIRE(b.zones().size() == 1);
     const auto long_one = b.zones()[0].painted.size();
     CHECK(long_one > 2);
@@ -329,4 +329,86 @@ TEST_CASE("Esc in the middle of a stroke by hand lays nothing either") {
     QTest::mouseRelease(canvas, Qt::LeftButton, Qt::NoModifier, middle + QPoint(30, 2));
     b.settle();
     CHECK(b.zones().empty());
+}
+
+TEST_CASE(
+    "of a mould in pieces a zone, an insert and a cut say on which they lie; of one in one nothing asks") {
+    Bench b("cello-case-whole");
+    b.window.show_stage(Stage::part);
+    b.settle();
+    const auto& job = [&]() -> const Job& { return b.window.document().job(); };
+    const auto part = [&]() -> const part::Findings& { return *b.window.document().findings().part; };
+    const double plain = part().mass;
+    // The rim of each shell, then of the front one alone.
+    add_zone(b, 1);
+    auto* piece = b.visible<QComboBox>("zone-piece");
+    REQUIRE(piece->count() == 3);
+    CHECK(piece->itemText(2) == "front shell");
+    CHECK(piece->currentIndex() == 0);
+    const double both = part().mass - plain;
+    piece->setFocus();
+    QTest::keyClick(piece, Qt::Key_Down);
+    QTest::keyClick(piece, Qt::Key_Down);
+    b.settle();
+    CHECK(job().part.zones[0].piece == 2);
+    CHECK(part().mass - plain == Approx(both / 2).epsilon(0.05));
+    // The stand shows the other shell, on which it does not lie; its sums stand.
+    const auto drawn = [&] {
+        for (const auto& l : b.window.stand().scene().labels) {
+            if (l.text.startsWith("rim:")) return true;
+        }
+        return false;
+    };
+    CHECK_FALSE(drawn());
+    const double front = part().mass;
+    b.window.document().edit("show the other shell", patch_of("edge", "piece", 2));
+    b.settle();
+    CHECK(drawn());
+    CHECK(part().mass == Approx(front).epsilon(1e-6));
+    // A line that is added now is for the shell that is shown.
+    add_zone(b, 2);
+    CHECK(job().part.zones[1].piece == 2);
+    CHECK(b.visible<QComboBox>("zone-piece")->currentText() == "front shell");
+    // Paint lies where it is laid.
+    add_zone(b, 0);
+    CHECK_FALSE(b.window.findChild<QComboBox*>("zone-piece")->isVisible());
+    b.press("add-insert");
+    b.settle();
+    REQUIRE(job().part.inserts.size() == 1);
+    CHECK(job().part.inserts[0].piece == 2);
+    const auto marks = [&] {
+        int out = 0;
+        for (const auto& m : b.window.stand().scene().marks) out += m.caption.startsWith("insert");
+        return out;
+    };
+    CHECK(marks() == 1);
+    CHECK(b.cell("part-inserts", 0, 3) == "front shell");
+    b.choose_in_cell("part-inserts", 0, 3, "back shell");
+    b.settle();
+    CHECK(job().part.inserts[0].piece == 1);
+    CHECK(marks() == 0);
+    CHECK(part().inserts_set == 1);
+    b.press("add-cut");
+    b.settle();
+    REQUIRE(job().part.cuts.size() == 1);
+    CHECK(job().part.cuts[0].piece == 2);
+    CHECK(b.cell("part-cuts", 0, 3) != "not shown");
+    b.choose_in_cell("part-cuts", 0, 4, "back shell");
+    b.settle();
+    CHECK(job().part.cuts[0].piece == 1);
+    CHECK(b.cell("part-cuts", 0, 3) == "not shown");
+    for (int i = 0; i < 2; ++i) {
+        b.window.document().undo();
+        b.settle();
+    }
+    CHECK(job().part.cuts.empty());
+    // In one piece again there is nothing to choose.
+    b.window.document().edit("in one", patch_of("split", "way", "one"));
+    b.settle();
+    auto* inserts = b.window.findChild<RecordTable*>("part-inserts");
+    CHECK_FALSE(inserts->isColumnHidden(3));
+    b.choose_in_cell("part-inserts", 0, 3, "each");
+    b.settle();
+    CHECK(job().part.inserts[0].piece == 0);
+    CHECK(inserts->isColumnHidden(3));
 }

@@ -454,3 +454,41 @@ TEST_CASE("jobs that are not infused and options that do not fit are refused in 
     CHECK(none.code != 0);
     CHECK_THAT(none.err, Catch::Contains("No hose lets resin in"));
 }
+
+TEST_CASE("of a mould in pieces the kit is of the one that is asked for, core and inserts of all") {
+    const fixtures::Folder folder;
+    auto job = fixtures::coarse("cello-case-whole", 0.03);
+    part::Insert here, each;
+    here.name = "catch";
+    here.piece = 2;
+    here.along = 0.1;
+    each.name = "foot";
+    each.along = -0.1;
+    job.part.inserts = {here, each};
+    save_job(job, folder / "case.jigshell");
+    const auto kit = [&](const char* piece) {
+        const auto a = ask({"kit", folder / "case.jigshell", "--piece", piece});
+        INFO(a.err);
+        REQUIRE(a.code == 0);
+        return a.json();
+    };
+    const auto one = kit("1"), two = kit("2");
+    CHECK(one["inserts"].size() == 3);
+    int on_second = 0;
+    for (const auto& insert : one["inserts"]) on_second += insert["piece"] == 2;
+    CHECK(on_second == 2);
+    CHECK(one["core"]["cores"][0]["area_m2"].get<double>() ==
+          Approx(two["core"]["cores"][0]["area_m2"].get<double>()).epsilon(1e-6));
+    CHECK(one["core"]["panels"].size() == two["core"]["panels"].size());
+    // The seed lies on the shell that is cut for.
+    CHECK(one["seed_m"][2].get<double>() * two["seed_m"][2].get<double>() < 0);
+    CHECK(ask({"kit", folder / "case.jigshell", "--piece", "0"}).code == 2);
+    CHECK(ask({"part", folder / "case.jigshell", "--piece", "13"}).code == 2);
+    // What is written keeps the piece that the job shows.
+    const auto found =
+        ask({"kit", folder / "case.jigshell", "--piece", "2", "--seek-seams", folder / "seams.jigshell"});
+    REQUIRE(found.code == 0);
+    const auto written = load_job(folder / "seams.jigshell");
+    CHECK(written.edge.piece == 1);
+    for (const auto& cut : written.part.cuts) CHECK(cut.piece == 2);
+}

@@ -37,11 +37,11 @@ struct OnFace {
     }
     [[nodiscard]] Layer& core() { return part.layers[1]; }
     [[nodiscard]] part::CoreFit fit() const {
-        const auto marked = part::regions(part::zones_asked(part), tool, draped, quiet);
-        return part::core_fit(part::core_asked(part), tool, draped, marked, shop(), quiet);
+        const auto marked = part::regions(part::zones_asked(part), tool.frame, draped, quiet);
+        return part::core_fit(part::core_asked(part), tool.frame, draped, marked, shop(), quiet);
     }
     [[nodiscard]] CorePanels panels() const {
-        return part::core_panels(part::core_asked(part), tool, draped, shop(), quiet);
+        return part::core_panels(part::core_asked(part), {{tool.frame, draped}}, shop(), quiet);
     }
 };
 
@@ -110,8 +110,8 @@ TEST_CASE("slits one way let a core bend across them, and not along them") {
 
 TEST_CASE("the way out of a core that does not bend is another cut, and bends it") {
     const auto call_of = [](const OnFace& on) -> std::optional<Call> {
-        const auto marked = part::regions(part::zones_asked(on.part), on.tool, on.draped, quiet);
-        for (const auto& c : part::core_calls(on.part, on.fit(), marked, shop())) {
+        const auto marked = part::regions(part::zones_asked(on.part), on.tool.frame, on.draped, quiet);
+        for (const auto& c : part::core_calls(on.part, on.fit(), {&marked}, shop())) {
             if (c.key == "core_bends") return c;
         }
         return {};
@@ -160,9 +160,9 @@ TEST_CASE("a flat face asks nothing, a core that nobody knows is not judged, and
     OnFace bent(tube(0.05, 0.4, 1.2));
     auto known = shop();
     for (auto& c : known.cores) c.bends_cold = c.bends_slit = c.bends_hot = 0;
-    const auto marked = part::regions({}, bent.tool, bent.draped, quiet);
-    CHECK(part::core_fit(part::core_asked(bent.part), bent.tool, bent.draped, marked, known, quiet).tight() ==
-          0);
+    const auto marked = part::regions({}, bent.tool.frame, bent.draped, quiet);
+    CHECK(part::core_fit(part::core_asked(bent.part), bent.tool.frame, bent.draped, marked, known, quiet)
+              .tight() == 0);
     // Where a zone takes the core away it does not lie.
     part::Zone rim;
     rim.way = ZoneWay::for_core;
@@ -331,11 +331,12 @@ TEST_CASE("what comes in no sheets is named, and sheets too small to cut from ar
     on.core().material = "PVC foam 75, 10 mm";
     auto small = shop();
     for (auto& c : small.cores) c.sheet_width = 0.02;
-    CHECK_THROWS_AS(part::core_panels(part::core_asked(on.part), on.tool, on.draped, small, quiet),
+    CHECK_THROWS_AS(part::core_panels(part::core_asked(on.part), {{on.tool.frame, on.draped}}, small, quiet),
                     InputError);
     for (auto& c : small.cores) c.sheet_width = c.sheet_length = 0.11;
     OnFace large(plate(6, 5));
-    const auto many = part::core_panels(part::core_asked(large.part), large.tool, large.draped, small, quiet);
+    const auto many =
+        part::core_panels(part::core_asked(large.part), {{large.tool.frame, large.draped}}, small, quiet);
     CHECK(many.too_many);
     CHECK(many.panels.empty());
     const auto calls = part::panel_calls(many, large.part);

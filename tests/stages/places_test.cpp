@@ -81,7 +81,7 @@ TEST_CASE("inserts are flagged one by one where they are") {
     const auto* edge = call(f, "insert_edge");
     REQUIRE(edge != nullptr);
     REQUIRE(edge->at);
-    CHECK(*edge->at == f.part->inserts[0].place.at);
+    CHECK(*edge->at == f.part->inserts[0][0].place.at);
 }
 
 TEST_CASE("a fold that springs is flagged on it") {

@@ -78,8 +78,8 @@ TEST_CASE("a closed ball is stopped in one piece and freed by the plane that its
     CHECK(other.edge->tool->frame.w.dot(e.tool->frame.w) == Approx(-1));
     // A piece that did not come out gives the last that did.
     turned.edge.piece = 5;
-    CHECK(edge::chosen_piece(turned.edge, *other.split) == 1);
-    CHECK(edge::chosen_piece(halves.edge, *other.split) == 0);
+    CHECK(edge::chosen_piece(turned.edge.piece, *other.split) == 1);
+    CHECK(edge::chosen_piece(halves.edge.piece, *other.split) == 0);
 }
 
 TEST_CASE("pieces are searched for, named, and more are offered where some lock") {

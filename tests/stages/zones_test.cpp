@@ -54,7 +54,7 @@ Regions marked(const std::vector<Zone>& zones, const TriangleMesh& mesh, const F
     draped.face = std::make_shared<const TriangleMesh>(mesh);
     edge::ToolFace tool;
     tool.frame = frame;
-    return part::regions({zones}, tool, draped, quiet);
+    return part::regions({zones}, tool.frame, draped, quiet);
 }
 
 Zone rim(double width) {
@@ -404,23 +404,6 @@ TEST_CASE("a zone that lies nowhere is named with its way out, one that leaves n
     crushed.part.zones = {rim(0.05)};
     crushed.part.zones[0].layers = {{LayerKind::core, "no such core", 0, 0}};
     CHECK_FALSE(worked_out(crushed).part);
-}
-
-TEST_CASE("zones of a mould in pieces say which piece they were measured on") {
-    auto job = fixtures::demo("cello-case-whole");
-    job.part.zones = {rim(0.03)};
-    job.part.zones[0].layers = {job.part.layers.front()};
-    const auto f = worked_out(job);
-    REQUIRE(f.part);
-    REQUIRE_FALSE(f.split->one_piece());
-    CHECK(f.part->marked->area < 0.9 * f.part->area);
-    CHECK(call(f, "zones_of_a_piece") != nullptr);
-    double sum = 0;
-    for (const auto& r : f.part->regions) sum += r.area;
-    CHECK(sum == Approx(f.part->area).epsilon(1e-9));
-    auto tray = foam_part();
-    tray.part.zones = job.part.zones;
-    CHECK(call(worked_out(tray), "zones_of_a_piece") == nullptr);
 }
 
 TEST_CASE("a zone that is changed reaches all that reads it, and what does not read it is kept") {

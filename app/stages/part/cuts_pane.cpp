@@ -9,6 +9,7 @@
 #include "app/slip/records_pane.hpp"
 #include "app/slip/words.hpp"
 #include "app/stages/part/corners.hpp"
+#include "app/stages/part/piece_words.hpp"
 #include "core/stages/bag/ports.hpp"
 #include "core/stages/part/cut_line.hpp"
 #include "core/stages/part/regions.hpp"
@@ -46,7 +47,7 @@ std::vector<part::Cut> ways_in(const part::Choices& c) {
 }
 
 class CutsPane : public RecordsPane<part::Cut> {
-    enum Column { kLine, kIn, kStep, kLong };
+    enum Column { kLine, kIn, kStep, kLong, kOn };
 
   public:
     CutsPane(Document& document, QWidget* parent)
@@ -61,7 +62,8 @@ class CutsPane : public RecordsPane<part::Cut> {
                     return words;
                 }},
                {"stepped", true, true, {}},
-               {"long", false, true, {}}},
+               {"long", false, true, {}},
+               {"on", true, false, [this](int) { return piece_choices(piece_names(document_)); }}},
               true, parent),
           document_(document) {
         auto* title = new QLabel("Cuts in its cloth", this);
@@ -96,6 +98,8 @@ class CutsPane : public RecordsPane<part::Cut> {
     void refresh(const Wording& wording) override {
         RecordsPane::refresh(wording);
         table().setVisible(!records().empty());
+        // Of a mould in one piece there is nothing to say.
+        table().setColumnHidden(kOn, !piece_matters(document_, records()));
         away_->setVisible(!records().empty());
     }
 
@@ -116,11 +120,13 @@ class CutsPane : public RecordsPane<part::Cut> {
         };
         part::Cut cut;
         cut.line = {spot(0.5), spot(1.6)};
+        cut.piece = piece_shown(document_);
         add("add cut", records().size(), cut);
     }
     [[nodiscard]] QString length_of(const part::Cut& cut) const {
         const auto& f = document_.findings();
         if (!f.part) return "…";
+        if (!part::lies_on(cut.piece, f.part->draped->piece)) return "not shown";
         const double length =
             part::cut_length(*f.part->draped, static_cast<std::size_t>(&cut - records().data()));
         return length > 0 ? QString::fromStdString(jig::show(Kind::length, length, wording()))
@@ -130,7 +136,7 @@ class CutsPane : public RecordsPane<part::Cut> {
         return {
             corners_text(c.line, wording()), in_words(c),
             c.step > 0 ? QString::fromStdString(jig::show(Kind::length, c.step, wording())) : QString("–"),
-            length_of(c)};
+            length_of(c), piece_said(c.piece, piece_names(document_))};
     }
     [[nodiscard]] std::optional<QString> type(part::Cut& c, int column, const QString& text) const override {
         switch (column) {
@@ -159,6 +165,8 @@ class CutsPane : public RecordsPane<part::Cut> {
                     return std::nullopt;
                 }
                 return read_cell(Kind::length, "step", text, wording(), c.step);
+            case kOn:
+                return type_piece(text, piece_names(document_), c.piece);
             default:
                 return std::nullopt;
         }
@@ -178,6 +186,7 @@ class CutsPane : public RecordsPane<part::Cut> {
         name(kStep, "step",
              "So far aside in the next ply, and to the other side in the one after: laps do not add up");
         name(kLong, "long", "Over the face");
+        name(kOn, "on", "The piece of the mould on whose face it is drawn, or each of them alike");
     }
 
     Document& document_;

@@ -290,7 +290,7 @@ class DutyPane : public Pane {
                                 .arg(f.part_trial->fine ? "" : "; a finer mesh is on its way") +
                             (f.split && !f.split->one_piece()
                                  ? QString("; of piece %1 alone, the one that Edge shows")
-                                       .arg(edge::chosen_piece(document_.job().edge, *f.split) + 1)
+                                       .arg(edge::chosen_piece(document_.job().edge.piece, *f.split) + 1)
                                  : QString()));
         const auto& load = duty.loads[std::min(loads_->load(), duty.loads.size() - 1)];
         way_->setCurrentIndex(static_cast<int>(load.way));

@@ -11,6 +11,7 @@
 #include "app/slip/flow_layout.hpp"
 #include "app/slip/records_pane.hpp"
 #include "app/slip/words.hpp"
+#include "app/stages/part/piece_words.hpp"
 #include "core/stages/part/inserts.hpp"
 
 namespace jig::app {
@@ -18,7 +19,7 @@ namespace {
 
 using part::Insert;
 
-enum class Field { name, kind, bolt, size, along, across, pull, push, holds };
+enum class Field { name, kind, bolt, size, along, across, on, pull, push, holds };
 
 const QString kPotted = "potted";
 
@@ -33,6 +34,8 @@ RecordColumn column_of(Field field, Document& document) {
                             out << QString::fromStdString(board.name);
                         return out;
                     }};
+        case Field::on:
+            return {"on", true, false, [&document](int) { return piece_choices(piece_names(document)); }};
         case Field::holds:
             return {"holds", false, true, {}};
         default:
@@ -53,14 +56,20 @@ class FieldsPane : public RecordsPane<Insert> {
     void refresh(const Wording& w) override {
         RecordsPane::refresh(w);
         setVisible(!records().empty());
+        // Of a mould in one piece there is nothing to say.
+        const auto on = std::find(fields_.begin(), fields_.end(), Field::on);
+        if (on != fields_.end())
+            table().setColumnHidden(static_cast<int>(on - fields_.begin()),
+                                    !piece_matters(document(), records()));
         const auto holds = std::find(fields_.begin(), fields_.end(), Field::holds);
         if (holds == fields_.end()) return;
         const auto& f = document().findings();
         for (int row = 0; row < table().rowCount(); ++row) {
-            const auto i = static_cast<std::size_t>(row);
             auto* item = table().item(row, static_cast<int>(holds - fields_.begin()));
-            if (item == nullptr || !f.part || i >= f.part->inserts.size()) continue;
-            const auto& fit = f.part->inserts[i];
+            const auto* found =
+                f.part ? part::weakest_of(f.part->inserts, static_cast<std::size_t>(row)) : nullptr;
+            if (item == nullptr || found == nullptr) continue;
+            const auto& fit = *found;
             const auto shown = [&](Kind kind, double v) {
                 return QString::fromStdString(jig::show(kind, v, w));
             };
@@ -79,6 +88,8 @@ class FieldsPane : public RecordsPane<Insert> {
         if (!records().empty()) {
             insert = records().back();
             insert.along += 2 * insert.size;
+        } else {
+            insert.piece = piece_shown(document());
         }
         insert.name = fmt::format("insert {}", records().size() + 1);
         add("add insert", records().size(), insert);
@@ -94,11 +105,11 @@ class FieldsPane : public RecordsPane<Insert> {
     [[nodiscard]] QString holds(const Insert& p) const {
         const auto i = static_cast<std::size_t>(&p - records().data());
         const auto& f = document().findings();
-        if (!f.part || i >= f.part->inserts.size()) return "…";
-        const auto& fit = f.part->inserts[i];
-        if (fit.place.beside) return "beside";
-        if (p.pull > 0 && !fit.pull_known && p.push <= 0) return "?";
-        return std::isfinite(fit.holds) ? QString("%1 ×").arg(fit.holds, 0, 'g', 3) : QString("—");
+        if (!f.part || f.part->inserts.empty() || i >= f.part->inserts.front().size()) return "…";
+        const auto* fit = part::weakest_of(f.part->inserts, i);
+        if (fit == nullptr) return "beside";
+        if (p.pull > 0 && !fit->pull_known && p.push <= 0) return "?";
+        return std::isfinite(fit->holds) ? QString("%1 ×").arg(fit->holds, 0, 'g', 3) : QString("—");
     }
     [[nodiscard]] QStringList cells(const Insert& p) const override {
         const auto typed = [&](Kind kind, double v) {
@@ -118,6 +129,8 @@ class FieldsPane : public RecordsPane<Insert> {
                     return typed(Kind::length, p.along);
                 case Field::across:
                     return typed(Kind::length, p.across);
+                case Field::on:
+                    return piece_said(p.piece, piece_names(document()));
                 case Field::pull:
                     return typed(Kind::force, p.pull);
                 case Field::push:
@@ -163,6 +176,8 @@ class FieldsPane : public RecordsPane<Insert> {
                 return number(Kind::length, "place along", p.along);
             case Field::across:
                 return number(Kind::length, "place across", p.across);
+            case Field::on:
+                return type_piece(text, piece_names(document()), p.piece);
             case Field::pull:
                 return number(Kind::force, "pull", p.pull);
             case Field::push:
@@ -197,6 +212,9 @@ class FieldsPane : public RecordsPane<Insert> {
                     name(fields_[i] == Field::along ? "along" : "across", Kind::length,
                          "From the middle of the face, seen along the pull");
                     break;
+                case Field::on:
+                    head->setToolTip("The piece of the mould on whose face it is set, or each of them alike");
+                    break;
                 case Field::pull:
                     name("pull", Kind::force, "Square to the face");
                     break;
@@ -226,7 +244,7 @@ class InsertsPane : public Pane {
         title->setFont(word_font(10.5, true));
         box->addWidget(title);
         places_ = new FieldsPane(document, "part-inserts", "Inserts of the part and where they are",
-                                 {Field::name, Field::along, Field::across}, this);
+                                 {Field::name, Field::along, Field::across, Field::on}, this);
         box->addWidget(places_);
         setting_ = new FieldsPane(document, "part-inserts-set", "What the inserts are set in",
                                   {Field::kind, Field::bolt, Field::size}, this);

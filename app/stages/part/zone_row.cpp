@@ -13,6 +13,7 @@
 #include "app/slip/sentence.hpp"
 #include "app/slip/words.hpp"
 #include "app/stages/part/corners.hpp"
+#include "app/stages/part/piece_words.hpp"
 #include "core/base/error.hpp"
 #include "core/science/mesh/outline_file.hpp"
 #include "core/science/mesh/stl.hpp"
@@ -68,6 +69,18 @@ ZoneRow::ZoneRow(Document& document, QWidget* parent) : QWidget(parent), documen
     for (const auto& w : Words<ZoneWay>::all) way_->addItem(text_of(w.said));
     first->addWidget(way_, 1);
     lines->addLayout(first);
+    piece_box_ = new QWidget(details_);
+    auto* on = new QHBoxLayout(piece_box_);
+    on->setContentsMargins(0, 0, 0, 0);
+    auto* on_label = new QLabel("on", piece_box_);
+    on->addWidget(on_label);
+    piece_ = new QComboBox(piece_box_);
+    piece_->setObjectName("zone-piece");
+    piece_->setAccessibleName("The piece of the mould that the zone lies on");
+    piece_->setToolTip("Lines and outlines count from the middle of that piece's face");
+    on_label->setBuddy(piece_);
+    on->addWidget(piece_, 1);
+    lines->addWidget(piece_box_);
     const auto labelled = [&](const QString& text, QLineEdit*& field, const char* name, const QString& tip) {
         auto* holder = new QWidget(details_);
         auto* across = new QHBoxLayout(holder);
@@ -119,6 +132,11 @@ ZoneRow::ZoneRow(Document& document, QWidget* parent) : QWidget(parent), documen
             edit("lay zone " + text_of(said(static_cast<ZoneWay>(i))),
                  [&](part::Zone& z) { z.way = static_cast<ZoneWay>(i); });
     });
+    connect(piece_, &QComboBox::activated, this, [this](int i) {
+        if (shown() != nullptr && shown()->piece != i)
+            edit("lay zone on " + (i == 0 ? QString("each piece") : piece_->currentText()),
+                 [&](part::Zone& z) { z.piece = i; });
+    });
     connect(width_, &QLineEdit::editingFinished, this, &ZoneRow::typed_width);
     connect(line_, &QLineEdit::editingFinished, this, &ZoneRow::typed_line);
     connect(drawing, &QPushButton::clicked, this, [this] {
@@ -142,6 +160,8 @@ void ZoneRow::add(ZonePlace place) {
     }
     const auto& f = document_.findings();
     auto zone = part::fresh_zone(job.part, place, f.split ? f.split->moulded_area : 0.25);
+    // A line is drawn where it is seen; rims and inserts are alike on each piece.
+    if (place == ZonePlace::band || place == ZonePlace::inside) zone.piece = piece_shown(document_);
     job.part.zones.push_back(std::move(zone));
     zone_ = static_cast<int>(job.part.zones.size()) - 1;
     document_.replace("add zone " + text_of(said(place)), std::move(job));
@@ -222,6 +242,21 @@ void ZoneRow::refresh(const Wording& wording) {
     const QSignalBlocker a(way_);
     show_in(name_, QString::fromStdString(zone->name));
     way_->setCurrentIndex(static_cast<int>(zone->way));
+    {
+        const QSignalBlocker quiet(piece_);
+        const auto names = piece_names(document_);
+        QStringList all{"each piece of the mould"};
+        for (int i = 1; i <= std::max(static_cast<int>(names.size()), zone->piece); ++i)
+            all << piece_said(i, names);
+        QStringList had;
+        for (int i = 0; i < piece_->count(); ++i) had << piece_->itemText(i);
+        if (had != all) {
+            piece_->clear();
+            piece_->addItems(all);
+        }
+        piece_->setCurrentIndex(zone->piece);
+        piece_box_->setVisible(zone->place != ZonePlace::painted && piece_matters(document_, zones));
+    }
     show_in(width_, QString::fromStdString(show_for_edit(Kind::length, zone->width, wording_)));
     show_in(line_, corners_text(zone->line, wording_));
     line_label_->setText("corners, " + QString::fromStdString(unit_sign(Kind::length, wording_)));

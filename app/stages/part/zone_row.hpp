@@ -40,6 +40,8 @@ class ZoneRow : public QWidget {
     QWidget* details_;
     QLineEdit* name_;
     QComboBox* way_;
+    QWidget* piece_box_;
+    QComboBox* piece_;
     QWidget* width_box_;
     QLineEdit* width_;
     QWidget* line_box_;

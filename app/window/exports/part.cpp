@@ -89,7 +89,7 @@ QString panels_pdf(const Outgoing& out, Progress& progress) {
 
 QString inserts_dxf(const Outgoing& out, Progress& progress) {
     const auto& tool = *needed(out.findings.edge, "edge").tool;
-    write_sheets(part::insert_template(out.job.part, needed(out.findings.part, "part").inserts, tool),
+    write_sheets(part::insert_template(out.job.part, needed(out.findings.part, "part").inserts.front(), tool),
                  out.path, progress);
     return "The template is written as DXF and SVG, as it is seen along the pull";
 }

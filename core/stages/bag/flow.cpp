@@ -220,7 +220,7 @@ namespace {
 std::vector<std::uint32_t> zones_at(const FlowFace& face, const FlowAsked& asked, const Frame& frame,
                                     const part::Draped& draped) {
     if (asked.of == Infused::part && draped.face)
-        return part::zones_on(part::zones_asked(asked.stack), frame, *draped.face, *face.mesh);
+        return part::zones_on(part::zones_asked(asked.stack), frame, draped, *face.mesh);
     std::vector<std::uint32_t> out(face.mesh->triangles.size(), 0);
     for (std::size_t z = 0; z < asked.doublers.size(); ++z) {
         const auto& doubler = asked.doublers[z];

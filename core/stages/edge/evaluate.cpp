@@ -146,8 +146,8 @@ Loops rim_of(const Piece& piece) {
     return united(flat);
 }
 
-std::size_t chosen_piece(const Choices& c, const split::Findings& split) {
-    return std::min(static_cast<std::size_t>(c.piece), split.set.pieces.size()) - 1;
+std::size_t chosen_piece(int number, const split::Findings& split) {
+    return std::min(static_cast<std::size_t>(number), split.set.pieces.size()) - 1;
 }
 
 Findings evaluate(const Choices& c, const shape::Findings& shape, const split::Findings& split,
@@ -160,7 +160,7 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
     // open, each with its own rim, seams and mouths together; what is drawn is that of the chosen one.
     const bool round = c.corner == FlangeCorner::round;
     const auto rims = rims_of(split);
-    const auto chosen = split.one_piece() ? 0 : chosen_piece(c, split);
+    const auto chosen = split.one_piece() ? 0 : chosen_piece(c.piece, split);
     out.rims = split.one_piece() ? split.rims : rims[chosen];
     const Loops& rim = rims[chosen];
     // A face that winds over itself has a rim that no flange goes round.

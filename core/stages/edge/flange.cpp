@@ -143,15 +143,13 @@ ToolFace tool_face(const shape::Findings& shape, const split::Findings& split, c
         out.rim = split.joined;
         out.rimmed = rimmed(face, out.frame, outer, c.lie, split.foot, c.trim, spacing_for(outer));
     } else {
-        const auto& piece = split.set.pieces[chosen_piece(c, split)];
-        out.frame = frame_across(piece.direction.normalized());
-        // A cut through corners leaves points that fall together along the seam.
-        Progress quiet;
-        MendRules rules;
-        rules.turn = rules.close = false;
-        const auto face = repaired(piece.mesh, quiet, rules).mesh;
+        const auto chosen = chosen_piece(c.piece, split);
+        const auto& piece = split.set.pieces[chosen];
+        out.piece = static_cast<int>(chosen) + 1;
+        out.frame = frame_of(piece);
         out.rim = rim_of(piece);
-        out.rimmed = rimmed(face, out.frame, outer, FlangeLie::following, 0, c.trim, spacing_for(outer));
+        out.rimmed = rimmed(moulded_face(piece), out.frame, outer, FlangeLie::following, 0, c.trim,
+                            spacing_for(outer));
     }
     const auto& f = out.frame;
     out.low = Point::Constant(1e30);
@@ -165,6 +163,18 @@ ToolFace tool_face(const shape::Findings& shape, const split::Findings& split, c
         }
     }
     return out;
+}
+
+TriangleMesh moulded_face(const Piece& piece) {
+    // A cut through corners leaves points that fall together along the seam.
+    Progress quiet;
+    MendRules rules;
+    rules.turn = rules.close = false;
+    return repaired(piece.mesh, quiet, rules).mesh;
+}
+
+Frame frame_of(const Piece& piece) {
+    return frame_across(piece.direction.normalized());
 }
 
 TriangleMesh moulded_face(const ToolFace& tool) {

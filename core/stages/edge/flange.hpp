@@ -32,6 +32,7 @@ struct ToolFace {
     Loops rim;                                        ///< the face's own, seen along the pull
     Frame frame;                                      ///< w is the pull, u the length
     Point low = Point::Zero(), high = Point::Zero();  ///< extents along u, v, w
+    int piece = 0;  ///< number of the mould's piece that it is of; 0 of a mould in one
     bool operator==(const ToolFace&) const = default;
 };
 
@@ -43,10 +44,14 @@ ToolFace tool_face(const shape::Findings& shape, const split::Findings& split, c
 /// What of it is moulded: the part's face without flange and lands.
 TriangleMesh moulded_face(const ToolFace& tool);
 
+/// The moulded face of one piece of several, across whose pull `frame_of` lies.
+TriangleMesh moulded_face(const Piece& piece);
+Frame frame_of(const Piece& piece);
+
 /// A piece's own boundary, seen along its pull.
 Loops rim_of(const Piece& piece);
-/// Number of the piece that is chosen, or of the last where fewer came out.
-std::size_t chosen_piece(const Choices& choices, const split::Findings& split);
+/// Place in the list of the piece that is chosen by its number, or of the last where fewer came out.
+std::size_t chosen_piece(int number, const split::Findings& split);
 
 /// `loops` grown to the mould's sides: `sides.ahead` along the first axis and so on.
 Loops stretched(const Loops& loops, const Sides& sides);

@@ -91,7 +91,7 @@ FoldZones fold_zones(const FaceFolds& on, const part::ZonesAsked& zones, const p
     std::vector<std::uint32_t> keep;
     for (const auto& fold : *on.folds) keep.insert(keep.end(), fold.faces.begin(), fold.faces.end());
     const auto strips = some_faces(*on.face, keep);
-    const auto marks = part::zones_on(zones, on.frame, *bare.face, strips);
+    const auto marks = part::zones_on(zones, on.frame, bare, strips);
     std::size_t next = 0;
     for (std::size_t i = 0; i < on.folds->size(); ++i) {
         std::map<std::uint32_t, double> areas;

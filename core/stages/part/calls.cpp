@@ -101,18 +101,22 @@ Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief, in
                                 : fmt::format("{} places", worst->drape.holes.size())),
                 "A piece of its own starts there, or the cloth starts elsewhere.");
     }
+    // A mould in one has but one face, whatever is asked.
+    const auto pieces = static_cast<int>(f.others->pieces.size()) + 1;
+    const auto missing = [&](int piece) { return pieces > 1 && piece > pieces; };
     for (std::size_t k = 0; k < c.cuts.size(); ++k) {
         const auto& laid = f.draped->cuts;
-        if (f.draped->face == nullptr || std::any_of(laid.begin(), laid.end(), [&](const LaidCut& cut) {
-                return cut.as.cut == k && !cut.edges.empty();
-            }))
+        const int piece = c.cuts[k].piece;
+        if (f.draped->face == nullptr || (!missing(piece) && !lies_on(piece, f.draped->piece)) ||
+            std::any_of(laid.begin(), laid.end(),
+                        [&](const LaidCut& cut) { return cut.as.cut == k && !cut.edges.empty(); }))
             continue;
         auto cuts = c.cuts;
         cuts.erase(cuts.begin() + static_cast<std::ptrdiff_t>(k));
         add(Severity::caution, "cut_nowhere", fmt::format("Cut {} cuts nothing", k + 1),
-            c.cuts[k].line.size() < 2
-                ? "Its line wants two corners at least: type them, or take it away."
-                : "Its line lies beside the face, or no ply has it: move it, or take it away.",
+            c.cuts[k].line.size() < 2 ? "Its line wants two corners at least: type them, or take it away."
+            : missing(piece) ? fmt::format("It is for piece {}, and the mould has {}.", piece, pieces)
+                             : "Its line lies beside the face, or no ply has it: move it, or take it away.",
             Fix{"Take it away", patch_of("part", "cuts", to_json_value(cuts))});
     }
     const double gap = c.joint.kind == JointKind::none ? 0 : c.joint.gap;
@@ -131,8 +135,16 @@ Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief, in
             fix);
     }
     for (std::size_t z = 0; z < c.zones.size(); ++z) {
-        if (f.marked->area <= 0 || f.marked->area_of(z) > 0) continue;
+        if (f.measured() <= 0 || f.area_of(z) > 0) continue;
         const auto& zone = c.zones[z];
+        if (zone.place != ZonePlace::painted && missing(zone.piece)) {
+            auto zones = c.zones;
+            zones[z].piece = 0;
+            add(Severity::caution, "zone_nowhere", "Zone " + zone.name + " lies nowhere on the face",
+                fmt::format("It is for piece {}, and the mould has {}.", zone.piece, pieces),
+                Fix{"Lay it on each piece", patch_of("part", "zones", to_json_value(zones))});
+            continue;
+        }
         add(Severity::caution, "zone_nowhere", "Zone " + zone.name + " lies nowhere on the face",
             zone.place == ZonePlace::painted ? "Paint it on the stand, or take it away."
             : zone.place == ZonePlace::rim   ? "This face has no rim."
@@ -143,16 +155,9 @@ Calls calls(const Choices& c, const Findings& f, const brief::Choices& brief, in
             without_zone(c, z));
     }
     for (auto& call : insert_calls(c, f.inserts)) out.push_back(std::move(call));
-    for (auto& call : core_calls(c, *f.cores, *f.marked, shop)) out.push_back(std::move(call));
-    double zoned = 0;
-    for (const auto& r : f.regions) zoned += r.zones != 0 ? r.area : 0;
-    if (zoned > 0 && f.marked->area < 0.98 * f.area)
-        add(Severity::note, "zones_of_a_piece",
-            "Zones are measured on the piece of the mould that Edge shows, " +
-                quantity(Kind::area, f.marked->area) + " of " + quantity(Kind::area, f.area),
-            "Mass, resin and goods take its shares for the whole part: look at each piece, and set zones "
-            "that "
-            "lie on one of them by hand in the sums.");
+    std::vector<const Regions*> marked{f.marked.get()};
+    for (const auto& piece : f.others->pieces) marked.push_back(&piece.marked);
+    for (auto& call : core_calls(c, *f.cores, marked, shop)) out.push_back(std::move(call));
     const auto& l = f.stack.laminate;
     if (!l.symmetric && f.core_share > 0) {
         add(Severity::note, "asymmetric", "The part's stack differs on its two sides",

@@ -107,8 +107,8 @@ double CoreFit::tight() const {
     return out;
 }
 
-CoreFit core_fit(const CoreAsked& asked, const edge::ToolFace& tool, const Draped& draped,
-                 const Regions& marked, const Lists<Core>& shop, Progress& progress) {
+CoreFit core_fit(const CoreAsked& asked, const Frame& frame, const Draped& draped, const Regions& marked,
+                 const Lists<Core>& shop, Progress& progress) {
     CoreFit out;
     const auto& c = asked.stack;
     for (const auto& [source, layer] : cores_of(c)) {
@@ -134,7 +134,7 @@ CoreFit core_fit(const CoreAsked& asked, const edge::ToolFace& tool, const Drape
         uncut.slits = Slits::none;
         const double stiff_way = jig::bends_to(*core, uncut);
         const double turn = c.drape.turn + one.layer.angle;
-        const Point slits = std::cos(turn) * tool.frame.u + std::sin(turn) * tool.frame.v;
+        const Point slits = std::cos(turn) * frame.u + std::sin(turn) * frame.v;
         one.is_tight.assign(face.triangles.size(), 0);
         double worst = 0;
         for (std::size_t f = 0; f < face.triangles.size(); ++f) {
@@ -164,6 +164,21 @@ CoreFit core_fit(const CoreAsked& asked, const edge::ToolFace& tool, const Drape
         one.tightest = worst > 1e-3 / std::sqrt(std::max(1e-12, draped.area)) ? 1 / worst : 0;
     }
     return out;
+}
+
+CoreFit and_on(CoreFit fit, const CoreFit& other) {
+    fit.reach = std::max(fit.reach, other.reach);
+    for (std::size_t i = 0; i < std::min(fit.cores.size(), other.cores.size()); ++i) {
+        auto& to = fit.cores[i];
+        const auto& from = other.cores[i];
+        to.area += from.area;
+        to.tight += from.tight;
+        if (from.tightest > 0 && (!(to.tightest > 0) || from.tightest < to.tightest)) {
+            to.tightest = from.tightest;
+            to.at = from.at;
+        }
+    }
+    return fit;
 }
 
 std::optional<CoreCut> cut_for(const Core& core, const CoreBend& one) {
@@ -233,9 +248,10 @@ std::vector<Figure> core_figures(const Choices& c, const CoreFit& fit, double sc
     return out;
 }
 
-Calls core_calls(const Choices& c, const CoreFit& fit, const Regions& marked, const Lists<Core>& shop) {
+Calls core_calls(const Choices& c, const CoreFit& fit, const std::vector<const Regions*>& marked,
+                 const Lists<Core>& shop) {
     Calls out;
-    if (runs_out(c, marked)) {
+    if (std::any_of(marked.begin(), marked.end(), [&](const auto* on) { return runs_out(c, *on); })) {
         Zone edge;
         edge.name = "edge without core";
         edge.place = ZonePlace::rim;

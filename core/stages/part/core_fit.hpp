@@ -40,14 +40,20 @@ struct CoreFit {
 /// Without a face, cores have no area. Places smaller than the cores' own thickness across are not told
 /// apart: a core that meets a corner lies over it. Cores that the library has not are left to the part
 /// itself. Throws Cancelled.
-CoreFit core_fit(const CoreAsked& asked, const edge::ToolFace& tool, const Draped& draped,
-                 const Regions& marked, const Lists<Core>& shop, Progress& progress);
+CoreFit core_fit(const CoreAsked& asked, const Frame& frame, const Draped& draped, const Regions& marked,
+                 const Lists<Core>& shop, Progress& progress);
+
+/// The same cores on another piece of the mould besides: areas of both, the tighter of their bends. Which
+/// faces are tight stays that of the first.
+CoreFit and_on(CoreFit fit, const CoreFit& other);
 
 /// Another way of working this core that bends it to the face, slits before heat; none where no way does.
 std::optional<CoreCut> cut_for(const Core& core, const CoreBend& bend);
 
 std::vector<Figure> core_figures(const Choices& choices, const CoreFit& fit, double scale, const Resin& resin,
                                  const Lists<Core>& shop);
-Calls core_calls(const Choices& choices, const CoreFit& fit, const Regions& marked, const Lists<Core>& shop);
+/// `marked` are all pieces of the mould, each once.
+Calls core_calls(const Choices& choices, const CoreFit& fit, const std::vector<const Regions*>& marked,
+                 const Lists<Core>& shop);
 
 }  // namespace jig::part

@@ -21,8 +21,10 @@ struct Cut {
     CutIn in = CutIn::every;
     double angle = 0;  ///< rad of the plies that have it, where those at one angle or of one roll's way do
     double step = 0;   ///< m that it lies aside in the next ply, and to the other side in the one after
+    int piece = 0;     ///< of the mould, as `lies_on` has it
     static void fields(auto& c, auto&& v) {
         v("line", c.line);
+        v("piece", c.piece, 0, kMostPieces);
         v("in", c.in);
         v("angle", c.angle, -2 * kPi, 2 * kPi);
         v("step", c.step, 0.0, 1.0);

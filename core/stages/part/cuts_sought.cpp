@@ -222,6 +222,7 @@ SoughtCuts seek_cuts(const ClothAsked& wanted, const edge::ToolFace& tool, const
         auto found = Seeker(alone, tool, shop)
                          .seek(room, out.tried, "plies at " + quantity(Kind::angle, angle), progress);
         for (auto& cut : found) {
+            cut.piece = tool.piece;
             if (angles.size() > 1) {
                 cut.in = CutIn::angle;
                 cut.angle = angle;

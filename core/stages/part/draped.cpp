@@ -48,6 +48,16 @@ bool has(const Cut& cut, double angle, bool on_tool) {
     return true;
 }
 
+/// A face in triangles that cloth is laid on, and what is known of it before.
+std::pair<TriangleMesh, Draped> evened(TriangleMesh face, int piece, Progress& progress) {
+    Draped out;
+    out.piece = piece;
+    for (std::size_t f = 0; f < face.triangles.size(); ++f) out.area += face.area_vector2(f).norm() / 2;
+    if (face.empty() || !(out.area > 0)) return {std::move(face), std::move(out)};
+    out.cell = std::sqrt(out.area) / kCells;
+    return {refined(face, 2 * out.cell, progress).mesh, std::move(out)};
+}
+
 /// A cut's line as it is drawn, moved aside.
 SeenLine line_of(const Cut& cut, int aside, const Point2& middle) {
     SeenLine out;
@@ -66,6 +76,7 @@ void lay_cuts(const ClothAsked& asked, const Frame& frame, const Point2& middle,
     for (const auto& ply : asked.plies) {
         out.cut_plies[ply.of] = ply.cuts;
         for (const auto& as : ply.cuts) {
+            if (!lies_on(asked.cuts[as.cut].piece, out.piece)) continue;
             if (std::none_of(out.cuts.begin(), out.cuts.end(), [&](const LaidCut& c) { return c.as == as; }))
                 out.cuts.push_back({as, line_of(asked.cuts[as.cut], as.aside, middle), {}, {}, 0});
         }
@@ -162,14 +173,16 @@ double locks_at(const Reinforcement& cloth) {
     return radians(50);
 }
 
+Draped bare_face(const Piece& piece, int number, Progress& progress) {
+    auto [face, out] = evened(edge::moulded_face(piece), number, progress);
+    if (!face.empty() && out.area > 0) out.face = std::make_shared<const TriangleMesh>(std::move(face));
+    return out;
+}
+
 Draped draped(const ClothAsked& asked, const edge::ToolFace& tool, const Lists<Reinforcement>& shop,
               Progress& progress) {
-    Draped out;
-    auto face = edge::moulded_face(tool);
-    for (std::size_t f = 0; f < face.triangles.size(); ++f) out.area += face.area_vector2(f).norm() / 2;
+    auto [face, out] = evened(edge::moulded_face(tool), tool.piece, progress);
     if (face.empty() || !(out.area > 0)) return out;
-    out.cell = std::sqrt(out.area) / kCells;
-    face = refined(face, 2 * out.cell, progress).mesh;
     const Frame& frame = tool.frame;
     const Point2 middle = seen_middle(face, frame);
     lay_cuts(asked, frame, middle, face, out);
@@ -191,7 +204,9 @@ Draped draped(const ClothAsked& asked, const edge::ToolFace& tool, const Lists<R
         if (std::find(t.begin(), t.end(), seed) != t.end()) normal += face.area_vector2(f);
     }
     normal.normalize();
-    for (const auto& ply : asked.plies) {
+    for (auto ply : asked.plies) {
+        std::erase_if(ply.cuts,
+                      [&](const CutAs& as) { return !lies_on(asked.cuts[as.cut].piece, tool.piece); });
         // What the library has not the part itself says.
         const auto* known = find(shop.reinforcements, ply.material);
         if (known == nullptr || known->weave == Weave::mat) continue;

@@ -60,6 +60,7 @@ struct LaidCut {
 
 struct Draped {
     Shared<TriangleMesh> face;  ///< as it was draped, cuts along its edges; none where there is none
+    int piece = 0;              ///< number of the mould's piece that it is of; 0 of a mould in one
     Point seed = Point::Zero();
     double cell = 0;  ///< m
     double area = 0;  ///< m²
@@ -80,5 +81,8 @@ double locks_at(const Reinforcement& cloth);
 /// Throws InputError for more than `kMostCuts`; Cancelled.
 Draped draped(const ClothAsked& asked, const edge::ToolFace& tool, const Lists<Reinforcement>& shop,
               Progress& progress);
+
+/// The moulded face of one piece of a mould as it is draped, without cloth on it. Throws Cancelled.
+Draped bare_face(const Piece& piece, int number, Progress& progress);
 
 }  // namespace jig::part

@@ -77,7 +77,7 @@ void add_joint(const Choices& c, const split::Findings& split, const Library& sh
     // that is a zone of its own.
     std::uint32_t rims = 0;
     for (std::size_t z = 0; z < c.zones.size(); ++z) {
-        if (c.zones[z].place == ZonePlace::rim && out.marked->area_of(z) > 0) rims |= 1u << z;
+        if (c.zones[z].place == ZonePlace::rim && out.area_of(z) > 0) rims |= 1u << z;
     }
     const auto edge =
         rims == 0 ? out.stack : sum_stack(layers_under(c, rims), out.resin, c.how, shop, "part zones");
@@ -178,9 +178,10 @@ double lapped(const Choices& c, const Draped& draped, const StackSum& stack) {
 }
 
 /// What lies where: the stack of every region, and every layer with what it covers.
-void lay_regions(const Choices& c, const Regions& marked, const Library& shop, Findings& out) {
-    // The face as it was draped and the moulded area are one face; of a mould in pieces the shares count.
-    const double scale = marked.area > 0 ? out.area / marked.area : 0;
+void lay_regions(const Choices& c, const Library& shop, Findings& out) {
+    const auto& marked = *out.marked;
+    // The face as it was draped and the moulded area are one: they differ by how seams were mended.
+    const double measured = out.measured(), scale = measured > 0 ? out.area / measured : 0;
     std::map<Source, Laying> layings;
     const auto lay = [&](std::uint32_t zones, double area) {
         const auto sources = sources_under(c, zones);
@@ -206,7 +207,12 @@ void lay_regions(const Choices& c, const Regions& marked, const Library& shop, F
     if (marked.regions.empty()) {
         lay(0, out.area);
     } else {
-        for (const auto& r : marked.regions) lay(r.zones, r.area * scale);
+        std::map<std::uint32_t, double> areas;
+        for (const auto& r : marked.regions) areas[r.zones] += r.area;
+        for (const auto& piece : out.others->pieces) {
+            for (const auto& r : piece.marked.regions) areas[r.zones] += r.area;
+        }
+        for (const auto& [zones, area] : areas) lay(zones, area * scale);
     }
     for (auto& [source, laying] : layings) out.laying_order.push_back(std::move(laying));
 }
@@ -306,30 +312,49 @@ void add_zones(const Choices& c, Findings& out) {
                          quantity(Kind::stiffness, bears / area))});
 }
 
-/// What its inserts bear, and what they weigh beyond the core that they take the place of.
-void add_inserts(const Choices& c, const InsertPlaces& places, const Library& shop, Findings& out) {
-    const StackAt stack_at = [&](std::uint32_t zones) -> const StackSum& { return out.stack_under(zones); };
-    out.inserts = insert_fits(c, places, *out.marked, stack_at, shop);
-    double mass = 0;
+/// What stands in the core's place at its inserts.
+struct Inserted {
+    double mass = 0;  ///< kg beyond that core
     int potted = 0, blocks = 0;
-    for (std::size_t i = 0; i < out.inserts.size(); ++i) {
-        const auto of = fill_of(c.inserts[i], out.inserts[i], shop);
-        out.potting += of.paste;
-        if (of.block > 0) out.blocks[c.inserts[i].block] += of.block;
-        mass += of.mass;
-        potted += of.paste > 0;
-        blocks += of.block > 0;
+};
+
+/// Sets them: what they bear, and what paste and blocks take and weigh.
+Inserted set_inserts(const Choices& c, const InsertPlaces& places, const Library& shop, Findings& out) {
+    const StackAt stack_at = [&](std::uint32_t zones) -> const StackSum& { return out.stack_under(zones); };
+    out.inserts = {insert_fits(c, places, *out.marked, stack_at, shop)};
+    for (const auto& piece : out.others->pieces)
+        out.inserts.push_back(insert_fits(c, piece.inserts, piece.marked, stack_at, shop));
+    Inserted sum;
+    for (std::size_t i = 0; i < c.inserts.size(); ++i) {
+        int set = 0;
+        for (const auto& on : out.inserts) {
+            if (i >= on.size() || on[i].place.beside) continue;
+            const auto of = fill_of(c.inserts[i], on[i], shop);
+            out.potting += of.paste;
+            if (of.block > 0) out.blocks[c.inserts[i].block] += of.block;
+            sum.mass += of.mass;
+            sum.potted += of.paste > 0;
+            sum.blocks += of.block > 0;
+            ++set;
+        }
+        // One that lies nowhere so far is bought all the same.
+        out.inserts_set += std::max(1, set);
     }
+    out.mass += sum.mass;
+    return sum;
+}
+
+void add_inserts(const Choices& c, const Inserted& sum, Findings& out) {
     for (auto& figure : insert_figures(c, out.inserts)) out.figures.push_back(std::move(figure));
-    if (potted > 0)
+    if (sum.potted > 0)
         out.figures.push_back({"potting", "paste round inserts", Kind::volume, out.potting,
-                               fmt::format("{} potted through the core", potted)});
-    if (potted + blocks > 0)
+                               fmt::format("{} potted through the core", sum.potted)});
+    if (sum.potted + sum.blocks > 0)
         out.figures.push_back(
-            {"inserts_mass", "heavier for its inserts", Kind::mass, mass,
-             fmt::format("beyond the mass above: paste of {} and blocks of {} instead of their core; the "
+            {"inserts_mass", "heavier for its inserts", Kind::mass, sum.mass,
+             fmt::format("in the mass above: paste of {} and blocks of {} instead of their core; the "
                          "inserts' own mass is not known here",
-                         potted, blocks)});
+                         sum.potted, sum.blocks)});
 }
 
 }  // namespace
@@ -340,19 +365,39 @@ const StackSum& Findings::stack_under(std::uint32_t zones) const {
     return at != regions.end() ? at->stack : stack;
 }
 
+double Findings::area_of(std::size_t zone) const {
+    double out = 0;
+    for (const auto& r : regions) out += (r.zones >> zone & 1u) != 0 ? r.area : 0;
+    return out;
+}
+
+double Findings::measured() const {
+    if (!(marked->area > 0)) return 0;
+    double out = marked->area;
+    for (const auto& piece : others->pieces) out += piece.marked.area;
+    return out;
+}
+
 Findings evaluate(const Choices& c, const shape::Findings& shape, const split::Findings& split,
                   const brief::Crew& brief, const Draped& draped, const Regions& marked, const CoreFit& cores,
-                  const InsertPlaces& inserts, const Keepers& keepers, double room, const Library& shop) {
+                  const InsertPlaces& inserts, const OtherFaces& other_faces, const OtherMarks& others,
+                  const Keepers& keepers, double room, const Library& shop) {
     Findings out;
-    out.cores = std::make_shared<const CoreFit>(cores);
+    auto fit = cores;
+    double faces = draped.area;
+    for (const auto& piece : others.pieces) fit = and_on(std::move(fit), piece.cores);
+    for (const auto& piece : other_faces.faces) faces += piece.bare.area;
+    out.cores = std::make_shared<const CoreFit>(std::move(fit));
+    out.others = std::make_shared<const OtherMarks>(others);
     out.draped = std::make_shared<const Draped>(draped);
     out.resin = need(shop.resins, c.resin, "part resin");
     out.working = working(out.resin, room, kPotOfLife);
     out.stack = sum_stack(c.layers, out.resin, c.how, shop, "part");
     out.area = split.moulded_area;
     out.marked = std::make_shared<const Regions>(marked);
-    lay_regions(c, marked, shop, out);
+    lay_regions(c, shop, out);
     for (const auto& r : out.regions) out.mass += r.stack.areal_mass() * r.area;
+    const auto inserted = set_inserts(c, inserts, shop, out);
     out.resin_account = account_for(c, split, keepers, out);
     out.resin_mix = out.resin_account.total;
     // What is over in cloth and pots is mixed with what is laid.
@@ -375,7 +420,10 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
                      quantity(Kind::areal_mass, out.stack.other))},
         {"mass", "mass of the part", Kind::mass, out.mass,
          (c.zones.empty() ? "mass per area × " + quantity(Kind::area, out.area)
-                          : "each region's mass per area × its area, of " + quantity(Kind::area, out.area))},
+                          : "each region's mass per area × its area, of " + quantity(Kind::area, out.area)) +
+             (inserted.potted + inserted.blocks > 0
+                  ? fmt::format(", and {} at its inserts", quantity(Kind::mass, inserted.mass))
+                  : std::string())},
         {"D", "bending stiffness D*11", Kind::stiffness, l.D_free(0, 0),
          "of a free strip: ∫ Q11·z² dz less what stretching takes back, D − B·A⁻¹·B"},
         {"stiffer", "times as stiff as solid", Kind::factor, out.stiffer,
@@ -413,10 +461,10 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
     add_joint(c, split, shop, out);
     out.lapped = lapped(c, draped, out.stack);
     add_cloth(out);
-    for (auto& figure : core_figures(c, cores, draped.area > 0 ? out.area / draped.area : 0, out.resin, shop))
+    for (auto& figure : core_figures(c, *out.cores, faces > 0 ? out.area / faces : 0, out.resin, shop))
         out.figures.push_back(std::move(figure));
     add_zones(c, out);
-    add_inserts(c, inserts, shop, out);
+    add_inserts(c, inserted, out);
     return out;
 }
 

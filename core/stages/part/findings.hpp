@@ -8,6 +8,7 @@
 #include "core/stages/part/core_fit.hpp"
 #include "core/stages/part/draped.hpp"
 #include "core/stages/part/inserts.hpp"
+#include "core/stages/part/pieces.hpp"
 #include "core/stages/part/regions.hpp"
 #include "core/stages/part/resin_account.hpp"
 #include "core/stages/split/findings.hpp"
@@ -55,7 +56,8 @@ struct Findings {
     StackSum stack;                    ///< the common one
     std::vector<RegionSum> regions;    ///< all of the part, region by region; the common stack first
     std::vector<Laying> laying_order;  ///< from the tool in, a zone's layers behind the common ones
-    Shared<Regions> marked;            ///< where the zones lie
+    Shared<Regions> marked;            ///< where the zones lie, of a mould in pieces on the one shown
+    Shared<OtherMarks> others;         ///< on its other pieces
     Resin resin;
     Working working;             ///< of it in the room
     double area = 0;             ///< m² of part
@@ -69,10 +71,11 @@ struct Findings {
     TightCorners corners;        ///< of the mould, under the part
     JointFigures joint;
     double core_share = 0;  ///< of the thickness
-    std::vector<InsertFit> inserts;
-    double potting = 0;                    ///< m³ of paste round them, of one part
+    FitsByPiece inserts;    ///< on the piece that is shown, then on the others
+    int inserts_set = 0;    ///< of one part; those for each piece count on every one that they lie on
+    double potting = 0;     ///< m³ of paste round them, of one part
     std::map<std::string, double> blocks;  ///< m² of each board that their blocks are cut from, of one part
-    Shared<CoreFit> cores;                 ///< and whether they bend to the face
+    Shared<CoreFit> cores;                 ///< and whether they bend to the face, of all pieces
     std::vector<CoreBought>
         core_bought;          ///< none before the panels lie on sheets: cores then go by their area
     double panel_filler = 0;  ///< m³ between panels and in cells along edges, of one part
@@ -80,13 +83,18 @@ struct Findings {
     Shared<Draped> draped;    ///< its cloth on the face; without a net where there is no face
     /// What is laid where these zones lie; the common stack for a sliver that the part has no region of.
     [[nodiscard]] const StackSum& stack_under(std::uint32_t zones) const;
+    /// m² of one part on which a zone lies.
+    [[nodiscard]] double area_of(std::size_t zone) const;
+    /// m² of one part as it was measured, all pieces together; 0 where there is no face.
+    [[nodiscard]] double measured() const;
     bool operator==(const Findings&) const = default;
 };
 
 /// It is laid in a room of `room` K.
 Findings evaluate(const Choices& choices, const shape::Findings& shape, const split::Findings& split,
                   const brief::Crew& brief, const Draped& draped, const Regions& marked, const CoreFit& cores,
-                  const InsertPlaces& inserts, const Keepers& keepers, double room, const Library& shop);
+                  const InsertPlaces& inserts, const OtherFaces& other_faces, const OtherMarks& others,
+                  const Keepers& keepers, double room, const Library& shop);
 /// `parts` come out of the tool at once. Throws InputError for materials that the library has not.
 /// `bagging` are the hours of all hands that closing its bag takes (Bag's own work), `go` is how thick its
 /// plies may be laid at once.

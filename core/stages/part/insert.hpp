@@ -2,6 +2,7 @@
 #pragma once
 
 #include "core/base/fields.hpp"
+#include "core/stages/part/zone.hpp"
 
 namespace jig {
 
@@ -17,6 +18,7 @@ namespace part {
 struct Insert {
     std::string name = "insert";
     double along = 0, across = 0;  ///< m from the middle of the face, seen along the pull
+    int piece = 0;                 ///< of the mould, as `lies_on` has it
     InsertKind kind = InsertKind::potted;
     std::string block = "PU board 700, 50 mm";  ///< of the boards, what a block is cut from
     double bolt = 0.006;                        ///< m of its bolt
@@ -27,6 +29,7 @@ struct Insert {
         v("name", c.name);
         v("along", c.along, -50.0, 50.0);
         v("across", c.across, -50.0, 50.0);
+        v("piece", c.piece, 0, kMostPieces);
         v("kind", c.kind);
         v("block", c.block);
         v("bolt", c.bolt, 0.002, 0.05);

@@ -64,8 +64,8 @@ Under under_of(const StackSum& stack, const Lists<Reinforcement, Core>& shop) {
 
 /// m, in whole millimetres, that a potting is to be wide to hold what is wanted: both its strengths grow with
 /// its width.
-double wide_enough(const Choices& c, const std::vector<InsertFit>& fits, std::size_t i) {
-    return std::ceil(1000 * c.inserts[i].size * c.duty.factor / fits[i].holds - 1e-9) / 1000;
+double wide_enough(const Choices& c, const InsertFit& fit, std::size_t i) {
+    return std::ceil(1000 * c.inserts[i].size * c.duty.factor / fit.holds - 1e-9) / 1000;
 }
 
 Fix changed(const Choices& c, std::string label, const std::function<void(std::vector<Insert>&)>& change) {
@@ -92,7 +92,7 @@ double bearing_of(const Reinforcement& cloth) {
 
 InsertsAsked inserts_asked(const Choices& c) {
     InsertsAsked out;
-    for (const auto& insert : c.inserts) out.places.push_back({insert.along, insert.across});
+    for (const auto& insert : c.inserts) out.places.push_back({{insert.along, insert.across}, insert.piece});
     return out;
 }
 
@@ -104,9 +104,11 @@ InsertPlaces insert_places(const InsertsAsked& asked, const Frame& frame, const 
                          "take those of a pattern together");
     if (asked.places.empty() || !draped.face || draped.face->empty()) return out;
     const auto topology = topology_of(*draped.face);
-    for (const auto& spot : asked.places) {
+    for (const auto& [spot, piece] : asked.places) {
         const auto place = part::under(*draped.face, frame, spot);
-        out.places.push_back({place.at, place.face, place.beside, to_rim(*draped.face, topology, place.at)});
+        const bool elsewhere = !lies_on(piece, draped.piece);
+        out.places.push_back({place.at, place.face, place.beside || elsewhere, elsewhere, draped.piece,
+                              to_rim(*draped.face, topology, place.at)});
     }
     return out;
 }
@@ -161,15 +163,24 @@ InsertFill fill_of(const Insert& insert, const InsertFit& fit, const Lists<Board
     return out;
 }
 
-std::vector<Figure> insert_figures(const Choices& c, const std::vector<InsertFit>& fits) {
+const InsertFit* weakest_of(const FitsByPiece& fits, std::size_t insert) {
+    const InsertFit* out = nullptr;
+    for (const auto& on : fits) {
+        if (insert >= on.size() || on[insert].place.beside) continue;
+        if (out == nullptr || on[insert].holds < out->holds) out = &on[insert];
+    }
+    return out;
+}
+
+std::vector<Figure> insert_figures(const Choices& c, const FitsByPiece& fits) {
     std::vector<Figure> out;
     const InsertFit* weakest = nullptr;
     const Insert* whose = nullptr;
-    for (std::size_t i = 0; i < fits.size(); ++i) {
+    for (std::size_t i = 0; i < c.inserts.size(); ++i) {
         const bool loaded = c.inserts[i].pull > 0 || c.inserts[i].push > 0;
-        if (!loaded || fits[i].place.beside || (weakest != nullptr && fits[i].holds >= weakest->holds))
-            continue;
-        weakest = &fits[i];
+        const auto* fit = loaded ? weakest_of(fits, i) : nullptr;
+        if (fit == nullptr || (weakest != nullptr && fit->holds >= weakest->holds)) continue;
+        weakest = fit;
         whose = &c.inserts[i];
     }
     if (weakest != nullptr && std::isfinite(weakest->holds)) {
@@ -189,7 +200,7 @@ std::vector<Figure> insert_figures(const Choices& c, const std::vector<InsertFit
     return out;
 }
 
-Calls insert_calls(const Choices& c, const std::vector<InsertFit>& fits) {
+Calls insert_calls(const Choices& c, const FitsByPiece& fits) {
     Calls out;
     const auto add = [&](Severity s, const char* key, std::string headline, std::string why,
                          std::optional<Fix> fix = {}) {
@@ -198,34 +209,42 @@ Calls insert_calls(const Choices& c, const std::vector<InsertFit>& fits) {
     std::vector<std::string> nowhere, edged, crowded, unknown;
     std::vector<std::size_t> weak;
     std::optional<Point> edge_at, crowd_at, unknown_at;
-    for (std::size_t i = 0; i < fits.size(); ++i) {
+    const auto note = [](std::vector<std::string>& names, std::optional<Point>& at, std::string name,
+                         const InsertFit& fit) {
+        // On each piece of a mould alike it is named once.
+        if (std::find(names.begin(), names.end(), name) == names.end()) names.push_back(std::move(name));
+        if (!at) at = fit.place.at;
+    };
+    const bool placed =
+        std::any_of(fits.begin(), fits.end(), [&](const auto& on) { return on.size() >= c.inserts.size(); });
+    for (std::size_t i = 0; placed && i < c.inserts.size(); ++i) {
         const auto& insert = c.inserts[i];
-        const auto& fit = fits[i];
-        if (fit.place.beside) {
-            nowhere.push_back(insert.name);
-            continue;
-        }
-        if (fit.place.rim < kRimWidths * insert.size) {
-            edged.push_back(insert.name);
-            if (!edge_at) edge_at = fit.place.at;
-        }
-        for (std::size_t j = 0; j < i; ++j) {
-            if (!fits[j].place.beside &&
-                (fits[j].place.at - fit.place.at).norm() < kApart * (insert.size + c.inserts[j].size)) {
-                crowded.push_back(c.inserts[j].name + " and " + insert.name);
-                if (!crowd_at) crowd_at = fit.place.at;
+        bool beside = false, anywhere = false;
+        for (const auto& on : fits) {
+            if (i >= on.size()) continue;
+            const auto& fit = on[i];
+            beside = beside || (fit.place.beside && !fit.place.elsewhere);
+            if (fit.place.beside) continue;
+            anywhere = true;
+            if (fit.place.rim < kRimWidths * insert.size) note(edged, edge_at, insert.name, fit);
+            for (std::size_t j = 0; j < i; ++j) {
+                if (!on[j].place.beside &&
+                    (on[j].place.at - fit.place.at).norm() < kApart * (insert.size + c.inserts[j].size))
+                    note(crowded, crowd_at, c.inserts[j].name + " and " + insert.name, fit);
             }
+            if (insert.pull > 0 && !fit.pull_known) note(unknown, unknown_at, insert.name, fit);
         }
-        if (insert.pull > 0 && !fit.pull_known) {
-            unknown.push_back(insert.name);
-            if (!unknown_at) unknown_at = fit.place.at;
-        }
-        if (fit.holds < c.duty.factor) weak.push_back(i);
+        const auto* weakest = weakest_of(fits, i);
+        if (weakest != nullptr && weakest->holds < c.duty.factor) weak.push_back(i);
+        // Its piece is one that the mould has not.
+        if (beside || !anywhere) nowhere.push_back(insert.name);
     }
     if (!nowhere.empty())
         add(Severity::caution, "insert_nowhere", some_of(nowhere) + " lies beside the face",
-            "Its place counts from the middle of the face, seen along the pull: drag it on the stand, or "
-            "type it.");
+            fits.size() > 1 ? "Its place counts from the middle of its piece's face, seen along that one's "
+                              "pull: drag it on the stand, type it, or say on which piece it is."
+                            : "Its place counts from the middle of the face, seen along the pull: drag it on "
+                              "the stand, or type it.");
     if (!weak.empty()) {
         std::vector<std::string> names;
         bool curable = true;
@@ -233,16 +252,17 @@ Calls insert_calls(const Choices& c, const std::vector<InsertFit>& fits) {
         Point weakest = Point::Zero();
         for (const auto i : weak) {
             names.push_back(c.inserts[i].name);
-            if (fits[i].holds < worst) weakest = fits[i].place.at;
-            worst = std::min(worst, fits[i].holds);
+            const auto& fit = *weakest_of(fits, i);
+            if (fit.holds < worst) weakest = fit.place.at;
+            worst = std::min(worst, fit.holds);
             // As both strengths grow with its width, a wider potting answers; a bolt's own bearing does not.
-            curable = curable && fits[i].core > 0 && c.inserts[i].kind == InsertKind::potted &&
-                      wide_enough(c, fits, i) <= kWidestPotting;
+            curable = curable && fit.core > 0 && c.inserts[i].kind == InsertKind::potted &&
+                      wide_enough(c, fit, i) <= kWidestPotting;
         }
         std::optional<Fix> fix;
         if (curable)
             fix = changed(c, "Pot them wider", [&](std::vector<Insert>& inserts) {
-                for (const auto i : weak) inserts[i].size = wide_enough(c, fits, i);
+                for (const auto i : weak) inserts[i].size = wide_enough(c, *weakest_of(fits, i), i);
             });
         add(worst < 1 ? Severity::stop : Severity::caution, "insert_weak",
             some_of(names) +

@@ -12,7 +12,7 @@ namespace jig::part {
 
 /// Where inserts lie, and nothing else of them.
 struct InsertsAsked {
-    std::vector<Spot> places;
+    std::vector<std::pair<Spot, int>> places;  ///< each with its piece of the mould
     bool operator==(const InsertsAsked&) const = default;
 };
 InsertsAsked inserts_asked(const Choices& choices);
@@ -20,9 +20,11 @@ InsertsAsked inserts_asked(const Choices& choices);
 /// One of them on the face.
 struct InsertPlace {
     Point at = Point::Zero();
-    std::size_t face = 0;  ///< of the draped mesh
-    bool beside = false;   ///< the face does not lie under it
-    double rim = 0;        ///< m to the face's rim
+    std::size_t face = 0;    ///< of the draped mesh
+    bool beside = false;     ///< the face does not lie under it
+    bool elsewhere = false;  ///< nor is it asked for there: it is another piece's
+    int piece = 0;           ///< of the mould, whose face it is; 0 of a mould in one
+    double rim = 0;          ///< m to the face's rim
     bool operator==(const InsertPlace&) const = default;
 };
 struct InsertPlaces {
@@ -49,8 +51,8 @@ struct InsertFit {
 /// The stack where some zones lie.
 using StackAt = std::function<const StackSum&(std::uint32_t zones)>;
 
-/// One for each insert of the choices; none without a face. `stack_at` gets the zones at its place. Throws
-/// InputError for materials that the library has not.
+/// One for each insert of the choices, those of other pieces among them; none without a face. `stack_at` gets
+/// the zones at its place. Throws InputError for materials that the library has not.
 std::vector<InsertFit> insert_fits(const Choices& choices, const InsertPlaces& placed, const Regions& marked,
                                    const StackAt& stack_at, const Lists<Reinforcement, Core>& shop);
 
@@ -73,8 +75,13 @@ struct InsertFill {
 };
 InsertFill fill_of(const Insert& insert, const InsertFit& fit, const Lists<Board>& shop);
 
-std::vector<Figure> insert_figures(const Choices& choices, const std::vector<InsertFit>& fits);
-Calls insert_calls(const Choices& choices, const std::vector<InsertFit>& fits);
+/// What inserts of the choices bear on one face after another, the one that is shown first.
+using FitsByPiece = std::vector<std::vector<InsertFit>>;
+/// The one of an insert's places that holds least; null where it lies on none, or there is no face.
+const InsertFit* weakest_of(const FitsByPiece& fits, std::size_t insert);
+
+std::vector<Figure> insert_figures(const Choices& choices, const FitsByPiece& fits);
+Calls insert_calls(const Choices& choices, const FitsByPiece& fits);
 
 /// A template that finds them again: the face's rim as it is seen along the pull, and each place with a
 /// cross, its bolt and its name.

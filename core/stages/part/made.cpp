@@ -36,11 +36,10 @@ Made::Made(const DutyAsked& asked, const TriangleMesh& upright, const TriangleMe
     : asked_(asked), shop_(shop), resin_(need(shop.resins, asked.stack.resin, "part resin")) {
     common_ = stack_under(0);
     for (const auto& l : common_) thickness_ += l.second.ply.thickness;
-    set_bodies(upright, face, frame);
+    set_bodies(upright, face, frame, draped.piece);
     std::map<std::tuple<std::uint32_t, bool, std::vector<int>, Covered>, std::uint16_t> known;
     const auto zones = zones_asked(asked.stack);
-    const auto bits = draped.face ? zones_on(zones, frame, *draped.face, face)
-                                  : std::vector<std::uint32_t>(face.triangles.size(), 0);
+    const auto bits = zones_on(zones, frame, draped, face);
     std::optional<NearestFace> nearest;
     if (draped.face && !draped.face->triangles.empty() && !draped.nets.empty()) nearest.emplace(*draped.face);
     const auto turned_up = [&](const Point& d) {
@@ -79,13 +78,14 @@ Made::Made(const DutyAsked& asked, const TriangleMesh& upright, const TriangleMe
     }
 }
 
-void Made::set_bodies(const TriangleMesh& upright, const TriangleMesh& face, const Frame& frame) {
+void Made::set_bodies(const TriangleMesh& upright, const TriangleMesh& face, const Frame& frame, int piece) {
     // By face and body what is covered of it: several of a kind on one large face are taken together.
     std::map<std::size_t, std::map<std::size_t, double>> shares;
     std::vector<const Insert*> kinds;
     // Part itself says so of more than there can be.
     if (asked_.stack.inserts.size() > kMostInserts) return covered_.assign(face.triangles.size(), {});
     for (const auto& insert : asked_.stack.inserts) {
+        if (!lies_on(insert.piece, piece)) continue;
         const auto place = under(face, frame, {insert.along, insert.across});
         if (place.beside) continue;
         const Point at(frame.u.dot(place.at), frame.v.dot(place.at), frame.w.dot(place.at));

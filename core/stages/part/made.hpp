@@ -61,7 +61,7 @@ class Made {
         int steps = 0;
         auto operator<=>(const Covered&) const = default;
     };
-    void set_bodies(const TriangleMesh& upright, const TriangleMesh& face, const Frame& frame);
+    void set_bodies(const TriangleMesh& upright, const TriangleMesh& face, const Frame& frame, int piece);
     [[nodiscard]] std::vector<std::pair<Source, LaidLayer>> stack_under(std::uint32_t bits) const;
     [[nodiscard]] Place place(std::uint32_t bits, bool width, const std::vector<int>& turns,
                               const Covered& covered, const Draped& draped);

@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cmath>
 #include <map>
+#include <memory>
 #include <set>
 
 #include "core/science/drape/flatten.hpp"
@@ -154,9 +155,9 @@ class Cutter {
     Cutter(const TriangleMesh& face, const Frame& frame, CorePanels& out, Progress& progress)
         : face_(face), frame_(frame), topology_(topology_of(face)), out_(out), progress_(progress) {}
 
-    /// Panels of one core that covers `bits`.
-    void cut(const Bits& bits, const Source& of, const std::string& name, const std::string& material,
-             const SheetRules& rules, double takes, double gap) {
+    /// Panels of one core that covers `bits`, yet without their names.
+    void cut(const Bits& bits, const Source& of, const std::string& material, const SheetRules& rules,
+             double takes, double gap) {
         std::vector<Bits> open = joined(bits, topology_);
         const auto first = static_cast<std::ptrdiff_t>(out_.panels.size());
         while (!open.empty()) {
@@ -185,6 +186,7 @@ class Cutter {
                 }
                 out_.panels.push_back({{},
                                        of,
+                                       0,
                                        material,
                                        outline,
                                        arrow_in(outline),
@@ -200,8 +202,6 @@ class Cutter {
             const Point2 p = frame_.flat(a.middle), q = frame_.flat(b.middle);
             return std::pair(std::lround(200 * p.x()), p.y()) < std::pair(std::lround(200 * q.x()), q.y());
         });
-        for (auto i = first; i < std::ssize(out_.panels); ++i)
-            out_.panels[static_cast<std::size_t>(i)].name = fmt::format("{}.{}", name, i - first + 1);
     }
 
   private:
@@ -300,6 +300,13 @@ class Cutter {
     Progress& progress_;
 };
 
+/// One face that cores are cut to.
+struct Ground {
+    const PieceFace* of = nullptr;
+    std::vector<RegionPiece> pieces;
+    std::unique_ptr<Cutter> cutter;
+};
+
 SheetRules rules_for(const Core& core) {
     SheetRules rules;
     rules.length = core.sheet_length;
@@ -311,21 +318,26 @@ SheetRules rules_for(const Core& core) {
 
 }  // namespace
 
-CorePanels core_panels(const CoreAsked& asked, const edge::ToolFace& tool, const Draped& draped,
-                       const Lists<Core>& shop, Progress& progress) {
+CorePanels core_panels(const CoreAsked& asked, const std::vector<PieceFace>& faces, const Lists<Core>& shop,
+                       Progress& progress) {
     CorePanels out;
     const auto& c = asked.stack;
-    if (!draped.face) return out;
     const auto cores = cores_of(c);
     if (cores.empty()) return out;
     progress.report(0.05, "cutting the core into panels");
-    auto pieces = region_pieces(zones_asked(c), tool.frame, draped, progress);
-    // Without zones nothing parts the face's triangles.
-    for (std::uint32_t f = 0; c.zones.empty() && f < draped.face->triangles.size(); ++f)
-        pieces.push_back(
-            {f, 0, {draped.face->corner(f, 0), draped.face->corner(f, 1), draped.face->corner(f, 2)}});
+    std::vector<Ground> grounds;
+    for (const auto& face : faces) {
+        if (!face.bare.face) continue;
+        auto& ground = grounds.emplace_back(
+            Ground{&face, region_pieces(zones_asked(c), face.frame, face.bare, progress), {}});
+        const auto& mesh = *face.bare.face;
+        // Without zones nothing parts the face's triangles.
+        for (std::uint32_t f = 0; c.zones.empty() && f < mesh.triangles.size(); ++f)
+            ground.pieces.push_back({f, 0, {mesh.corner(f, 0), mesh.corner(f, 1), mesh.corner(f, 2)}});
+        ground.cutter = std::make_unique<Cutter>(mesh, face.frame, out, progress);
+    }
+    if (grounds.empty()) return out;
     LiesUnder lies(c);
-    Cutter cutter(*draped.face, tool.frame, out, progress);
     std::map<std::string, std::pair<double, std::vector<CutPiece>>> by_core;
     int number = 0;
     for (const auto& [source, layer] : cores) {
@@ -337,13 +349,6 @@ CorePanels core_panels(const CoreAsked& asked, const edge::ToolFace& tool, const
             out.no_sheets.push_back(core.name);
             continue;
         }
-        Bits bits;
-        for (const auto& piece : pieces) {
-            if (!lies(source, piece.zones)) continue;
-            // A border through a corner leaves pieces without area.
-            Bit bit{piece.face, piece.corners};
-            if (area_of(bit).norm() > kNoArea) bits.push_back(std::move(bit));
-        }
         const double thickness = layer.thickness > 0 ? layer.thickness : core.thickness;
         const auto open = open_of(layer.cut, thickness);
         const double takes = c.core.takes + (layer.cut.slits == Slits::both ? open.across : 0);
@@ -353,24 +358,40 @@ CorePanels core_panels(const CoreAsked& asked, const edge::ToolFace& tool, const
                              "see its sheet's length and width in the shop library");
         const auto first = out.panels.size();
         const double joints = out.joints;
-        cutter.cut(bits, source, fmt::format("C{}", ++number), core.name, rules, takes, c.core.gap);
-        if (out.too_many) {
-            out = {};
-            out.too_many = true;
-            return out;
+        double round = 0;
+        ++number;
+        for (const auto& ground : grounds) {
+            Bits bits;
+            for (const auto& piece : ground.pieces) {
+                if (!lies(source, piece.zones)) continue;
+                // A border through a corner leaves pieces without area.
+                Bit bit{piece.face, piece.corners};
+                if (area_of(bit).norm() > kNoArea) bits.push_back(std::move(bit));
+            }
+            const auto from = out.panels.size();
+            ground.cutter->cut(bits, source, core.name, rules, takes, c.core.gap);
+            if (out.too_many) {
+                out = {};
+                out.too_many = true;
+                return out;
+            }
+            for (auto i = from; i < out.panels.size(); ++i) {
+                auto& panel = out.panels[i];
+                panel.name = fmt::format("C{}.{}", number, i - first + 1);
+                panel.piece = ground.of->bare.piece;
+                CutPiece piece;
+                piece.name = panel.name;
+                piece.outline = panel.outline;
+                piece.engraved = panel.arrow;
+                piece.words = panel.material +
+                              (panel.piece > 0 ? fmt::format(", on piece {}", panel.piece) : "") +
+                              ", seen from the tool; the arrow points along the tool";
+                auto& stock = by_core[core.name];
+                stock.first = thickness;
+                stock.second.push_back(std::move(piece));
+            }
+            round += border_of(bits);
         }
-        for (auto i = first; i < out.panels.size(); ++i) {
-            const auto& panel = out.panels[i];
-            CutPiece piece;
-            piece.name = panel.name;
-            piece.outline = panel.outline;
-            piece.engraved = panel.arrow;
-            piece.words = panel.material + ", seen from the tool; the arrow points along the tool";
-            auto& stock = by_core[core.name];
-            stock.first = thickness;
-            stock.second.push_back(std::move(piece));
-        }
-        const double round = border_of(bits);
         out.edges += round;
         out.joint_fill += (out.joints - joints) * c.core.gap * thickness;
         out.edge_fill += round * c.core.edge * thickness;

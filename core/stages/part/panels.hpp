@@ -9,6 +9,7 @@ namespace jig::part {
 struct CorePanel {
     std::string name;  ///< "C1.2": the core, counted from the tool, and the panel of it
     Source of;
+    int piece = 0;  ///< of the mould, whose face it lies on; 0 of a mould in one
     std::string material;
     Loops outline;            ///< m, flat, seen from the tool
     std::vector<Loop> arrow;  ///< along the tool's length
@@ -42,10 +43,10 @@ struct CorePanels {
 
 /// Each core where the zones leave it is cut across the longest of the tool's three directions until a panel
 /// goes onto its sheet and takes the stretch that lying flat asks of it; slits both ways take as much more as
-/// they are wide. Panels are half a gap smaller all round. Throws InputError where no sheet is wide enough
-/// for any; Cancelled.
-CorePanels core_panels(const CoreAsked& asked, const edge::ToolFace& tool, const Draped& draped,
-                       const Lists<Core>& shop, Progress& progress);
+/// they are wide. Panels are half a gap smaller all round; those of all faces go onto the same sheets. Throws
+/// InputError where no sheet is wide enough for any; Cancelled.
+CorePanels core_panels(const CoreAsked& asked, const std::vector<PieceFace>& faces, const Lists<Core>& shop,
+                       Progress& progress);
 inline constexpr std::size_t kMostPanels = 400;
 
 /// A part's findings with what its panels truly take: sheets, the last one by the length that is cut off it

@@ -25,15 +25,28 @@ double distance(const auto& p, const auto& a, const auto& b) {
     return (p - a - along * way).norm();
 }
 
+/// Whether a zone may lie on the face of this piece; paint lies wherever it was laid.
+bool lies_here(const Zone& zone, int piece) {
+    return zone.place == ZonePlace::painted || lies_on(zone.piece, piece);
+}
+
 /// How far outside each zone a place of the face lies, m; below nought inside.
 class Levels {
   public:
-    Levels(const std::vector<Zone>& zones, const TriangleMesh& face, const Frame& frame, double cell)
-        : zones_(zones), face_(face), frame_(frame), boxes_(reach(zones) + 2 * cell) {
+    Levels(const ZonesAsked& asked, const TriangleMesh& face, int piece, const Frame& frame, double cell)
+        : zones_(asked.places),
+          face_(face),
+          piece_(piece),
+          frame_(frame),
+          boxes_(reach(asked.places) + 2 * cell) {
         const Point2 middle = seen_middle(face, frame);
-        for (const auto& z : zones) {
+        const auto seen = [&](const Spot& s) -> Point2 { return middle + Point2(s.along, s.across); };
+        for (const auto& z : zones_) {
             lines_.emplace_back();
-            for (const auto& s : z.line) lines_.back().push_back(middle + Point2(s.along, s.across));
+            for (const auto& s : z.line) lines_.back().push_back(seen(s));
+        }
+        for (const auto& [at, on] : asked.inserts) {
+            if (lies_on(on, piece)) inserts_.push_back(seen(at));
         }
         const auto topology = topology_of(face);
         for (std::size_t f = 0; f < face.triangles.size(); ++f) {
@@ -48,6 +61,7 @@ class Levels {
 
     [[nodiscard]] double at(std::size_t zone, const Point& p, const Point& normal) const {
         const auto& z = zones_[zone];
+        if (!lies_here(z, piece_)) return 1;
         switch (z.place) {
             case ZonePlace::rim: {
                 double least = 1e3;  // far from any rim
@@ -60,8 +74,7 @@ class Levels {
                 return to_line(zone, p, false) - z.width / 2;
             case ZonePlace::inserts: {
                 double least = 1e3;
-                for (const auto& place : lines_[zone])
-                    least = std::min(least, (frame_.flat(p) - place).norm());
+                for (const auto& place : inserts_) least = std::min(least, (frame_.flat(p) - place).norm());
                 return least - z.width;
             }
             case ZonePlace::inside:
@@ -112,8 +125,10 @@ class Levels {
 
     const std::vector<Zone>& zones_;
     const TriangleMesh& face_;
+    int piece_;
     const Frame& frame_;
     std::vector<std::vector<Point2>> lines_;
+    std::vector<Point2> inserts_;
     std::vector<std::array<Point, 2>> rim_;
     NetBoxes boxes_;
 };
@@ -177,6 +192,7 @@ class Marker {
 Refined laid_fine(const std::vector<Zone>& zones, const Draped& draped, double& cell, Progress& progress) {
     cell = std::sqrt(draped.area) / 60;
     for (const auto& z : zones) {
+        if (!lies_here(z, draped.piece)) continue;
         if (z.place == ZonePlace::rim || z.place == ZonePlace::band || z.place == ZonePlace::inserts)
             cell = std::min(cell, z.width / 2);
         for (const auto& t : z.painted) {
@@ -200,7 +216,7 @@ void mark_out(const ZonesAsked& asked, const Frame& frame, const Draped& draped,
     double cell = 0;
     const auto fine = laid_fine(zones, draped, cell, progress);
     const auto& face = fine.mesh;
-    const Levels levels(zones, face, frame, cell);
+    const Levels levels(asked, face, draped.piece, frame, cell);
     std::size_t f = 0;
     Marker marker(zones.size(), out, [&](const std::vector<Corner>& piece, std::uint32_t bits) {
         take(piece, fine.parent[f], bits);
@@ -224,16 +240,15 @@ void mark_out(const ZonesAsked& asked, const Frame& frame, const Draped& draped,
 }  // namespace
 
 ZonesAsked zones_asked(const Choices& c) {
-    ZonesAsked out{c.zones};
+    ZonesAsked out{c.zones, {}};
     for (auto& z : out.places) {
         z.name.clear();
         z.way = {};
         z.layers.clear();
-        // They lie where the inserts do.
-        if (z.place != ZonePlace::inserts) continue;
-        z.line.clear();
-        for (const auto& insert : c.inserts) z.line.push_back({insert.along, insert.across});
+        if (z.place == ZonePlace::inserts) z.line.clear();
     }
+    for (const auto& insert : ringed_inserts(c))
+        out.inserts.push_back({{insert.along, insert.across}, insert.piece});
     return out;
 }
 
@@ -246,6 +261,7 @@ std::vector<Insert> ringed_inserts(const Choices& c) {
         auto& place = out.emplace_back();
         place.along = insert.along;
         place.across = insert.across;
+        place.piece = insert.piece;
     }
     return out;
 }
@@ -256,12 +272,11 @@ double Regions::area_of(std::size_t zone) const {
     return out;
 }
 
-Regions regions(const ZonesAsked& asked, const edge::ToolFace& tool, const Draped& draped,
-                Progress& progress) {
+Regions regions(const ZonesAsked& asked, const Frame& frame, const Draped& draped, Progress& progress) {
     Regions out;
     std::map<std::uint32_t, double> areas;
     mark_out(
-        asked, tool.frame, draped, out,
+        asked, frame, draped, out,
         [&](const std::vector<Corner>& piece, std::uint32_t, std::uint32_t bits) {
             Point area = Point::Zero();
             for (std::size_t i = 1; i + 1 < piece.size(); ++i)
@@ -273,7 +288,7 @@ Regions regions(const ZonesAsked& asked, const edge::ToolFace& tool, const Drape
         // Slivers that only rounding left are no region.
         if (area > 1e-9 * out.area) out.regions.push_back({bits, area});
     }
-    if (out.area > 0) out.marks = zones_on(asked, tool.frame, *draped.face, *draped.face);
+    if (out.area > 0) out.marks = zones_on(asked, frame, draped, *draped.face);
     return out;
 }
 
@@ -293,13 +308,11 @@ std::vector<RegionPiece> region_pieces(const ZonesAsked& asked, const Frame& fra
     return out;
 }
 
-std::vector<std::uint32_t> zones_on(const ZonesAsked& asked, const Frame& frame, const TriangleMesh& face,
+std::vector<std::uint32_t> zones_on(const ZonesAsked& asked, const Frame& frame, const Draped& draped,
                                     const TriangleMesh& mesh) {
     std::vector<std::uint32_t> out(mesh.triangles.size(), 0);
-    if (asked.places.empty()) return out;
-    double area = 0;
-    for (std::size_t f = 0; f < face.triangles.size(); ++f) area += face.area_vector2(f).norm() / 2;
-    const Levels levels(asked.places, face, frame, std::sqrt(area) / 20);
+    if (asked.places.empty() || !draped.face) return out;
+    const Levels levels(asked, *draped.face, draped.piece, frame, std::sqrt(draped.area) / 20);
     for (std::size_t f = 0; f < out.size(); ++f) {
         const Point normal = mesh.area_vector2(f);
         if (!(normal.norm() > 0)) continue;

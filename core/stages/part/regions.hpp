@@ -3,7 +3,6 @@
 
 #include <map>
 
-#include "core/stages/edge/flange.hpp"
 #include "core/stages/part/choices.hpp"
 #include "core/stages/part/draped.hpp"
 
@@ -12,6 +11,8 @@ namespace jig::part {
 /// What marking them out reads of the zones: where they lie, not what they are made of.
 struct ZonesAsked {
     std::vector<Zone> places;
+    /// Where inserts are that zones go round, each with its piece.
+    std::vector<std::pair<Spot, int>> inserts = {};
     bool operator==(const ZonesAsked&) const = default;
 };
 ZonesAsked zones_asked(const Choices& choices);
@@ -41,11 +42,11 @@ struct Regions {
     bool operator==(const Regions&) const = default;
 };
 
-/// Rims by their straight distance, lines and outlines as they are seen along the pull, paint as it was laid;
-/// each border cuts through the face's triangles, so areas do not depend on how it is meshed. Throws
-/// InputError for more than `kMostZones`; Cancelled.
-Regions regions(const ZonesAsked& asked, const edge::ToolFace& tool, const Draped& draped,
-                Progress& progress);
+/// Zones of other pieces of the mould lie nowhere on this one. Rims by their straight distance, lines and
+/// outlines as they are seen along the pull, paint as it was laid; each border cuts through the face's
+/// triangles, so areas do not depend on how it is meshed. Throws InputError for more than `kMostZones`;
+/// Cancelled.
+Regions regions(const ZonesAsked& asked, const Frame& frame, const Draped& draped, Progress& progress);
 
 /// A piece of one triangle of the draped face on which the same zones lie.
 struct RegionPiece {
@@ -56,8 +57,8 @@ struct RegionPiece {
 std::vector<RegionPiece> region_pieces(const ZonesAsked& asked, const Frame& frame, const Draped& draped,
                                        Progress& progress);
 
-/// The zones at the middle of each triangle of `mesh`, which lies where the draped `face` does.
-std::vector<std::uint32_t> zones_on(const ZonesAsked& asked, const Frame& frame, const TriangleMesh& face,
+/// The zones at the middle of each triangle of `mesh`, which lies where the draped face does.
+std::vector<std::uint32_t> zones_on(const ZonesAsked& asked, const Frame& frame, const Draped& draped,
                                     const TriangleMesh& mesh);
 
 /// A zone to begin with, in a face of `area` m²: the stack's last ply once more, its line about the middle.

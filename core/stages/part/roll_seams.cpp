@@ -159,6 +159,7 @@ RollSeams seams_by_roll(const Choices& c, const Draped& now, const edge::ToolFac
             }
             if (next.cuts.size() > kMostCuts || next.cuts.size() == out.cuts.size()) break;
             for (auto k = out.cuts.size(); k < next.cuts.size(); ++k) {
+                next.cuts[k].piece = tool.piece;
                 next.cuts[k].in = CutIn::roll;
                 next.cuts[k].angle = w.way;
                 next.cuts[k].step = step;

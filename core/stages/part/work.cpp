@@ -118,7 +118,7 @@ Work work(const Choices& c, const Findings& part, const edge::Findings& edge, co
     out.consumable(each, Stage::part, "gloves and masks", Kind::count, brief.people * 0.5 * parts, shop);
     out.consumable(each, Stage::part, "brushes, rollers, pots", Kind::count, 1, shop);
     out.consumable(each, Stage::part, "solvent and wipes", Kind::count, 1, shop);
-    const double inserts = parts * static_cast<double>(c.inserts.size());
+    const double inserts = parts * part.inserts_set;
     if (inserts > 0) {
         out.consumable(each, Stage::part, "threaded insert", Kind::count, inserts, shop);
         out.filler(each, Stage::part, "thickened epoxy for fillets", parts * part.potting, shop);

@@ -34,6 +34,14 @@ struct Spot {
     bool operator==(const Spot&) const = default;
 };
 
+/// Of a mould in pieces, the number of the one on whose face something lies; 0 for each of them alike. A
+/// mould in one piece has but one face, whatever is asked.
+inline bool lies_on(int asked, int face) {
+    return asked == 0 || face == 0 || asked == face;
+}
+/// As many pieces as a choice may name.
+inline constexpr int kMostPieces = 12;
+
 struct Zone {
     std::string name = "zone";
     ZonePlace place = ZonePlace::rim;
@@ -42,9 +50,11 @@ struct Zone {
     std::vector<Spot> line;
     std::vector<Touch> painted;
     std::vector<Layer> layers;
+    int piece = 0;  ///< of the mould, as `lies_on` has it; paint lies where it was laid
     static void fields(auto& c, auto&& v) {
         v("name", c.name);
         v("place", c.place);
+        v("piece", c.piece, 0, kMostPieces);
         v("way", c.way);
         v("width", c.width, 0.001, 10.0);
         v("line", c.line);
