@@ -326,7 +326,7 @@ Scene scene_of(const Job& job, const Findings& f, Stage stage, const Ink& k, con
                 }
                 if (f.part && f.part->draped->worst() != nullptr) {
                     add_cloth(s, job, f, up, k, w);
-                    if (f.core_panels) add_core_panels(s, *f.core_panels, up, k);
+                    if (f.core_panels) add_core_panels(s, *f.core_panels, f.part->draped->piece, up, k);
                     add_zones(s, job, f, up, k, w);
                     add_inserts(s, job, f, up);
                     wide = false;
@@ -354,7 +354,7 @@ Scene scene_of(const Job& job, const Findings& f, Stage stage, const Ink& k, con
                 if (stage == Stage::shape) add_repairs(s, f, up, k);
                 if (stage == Stage::part && f.part) {
                     add_zone_brushes(s, job, first, k);
-                    if (f.core_panels) add_core_panels(s, *f.core_panels, up, k);
+                    if (f.core_panels) add_core_panels(s, *f.core_panels, 0, up, k);
                     add_zones(s, job, f, up, k, w);
                     add_inserts(s, job, f, up);
                 }

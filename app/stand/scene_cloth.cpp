@@ -2,9 +2,11 @@
 #include <algorithm>
 #include <cmath>
 #include <map>
+#include <optional>
 #include <set>
 
 #include "app/stand/scene_parts.hpp"
+#include "core/science/mesh/nearest_face.hpp"
 #include "core/stages/bag/ports.hpp"
 #include "core/stages/part/panels.hpp"
 
@@ -148,13 +150,29 @@ void add_cloth(Scene& s, const Job& job, const Findings& f, const Upright& up, c
     // Corners that are bridged lie on the shape's own faces.
     const auto& bridged = f.part->corners.faces;
     bool any = false;
-    if (f.shape && bridged.size() == f.shape->mesh.triangles.size())
-        add_shape(s, f.shape->mesh, up, 0, 0.0005, [&](std::size_t face, QColor& colour, Pattern& pattern) {
+    if (f.shape && bridged.size() == f.shape->mesh.triangles.size()) {
+        const auto& whole = f.shape->mesh;
+        // Of a mould in pieces those on the face that is shown.
+        std::optional<NearestFace> nearest;
+        if (draped.piece > 0) nearest.emplace(mesh);
+        const auto shown = [&](std::size_t face) {
+            if (!nearest) return true;
+            const Point middle = whole.centre(face);
+            const auto on = nearest->at(middle);
+            const Point share = corner_shares(mesh, on, middle);
+            constexpr double kOnIt = 1e-4;  // m
+            return (share[0] * mesh.corner(on, 0) + share[1] * mesh.corner(on, 1) +
+                    share[2] * mesh.corner(on, 2) - middle)
+                       .norm() < kOnIt;
+        };
+        add_shape(s, whole, up, 0, 0.0005, [&](std::size_t face, QColor& colour, Pattern& pattern) {
             colour = k.drags;
             pattern = Pattern::dots;
-            any = any || bridged[face];
-            return bridged[face] != 0;
+            const bool here = bridged[face] != 0 && shown(face);
+            any = any || here;
+            return here;
         });
+    }
     const double lift = 0.002 * s.bounds.diagonal();
     add_threads(s, net.drape, mesh, up, k, lift);
     for (const auto& [a, b, normal] : net.drape.meets)
@@ -181,17 +199,23 @@ void add_cloth(Scene& s, const Job& job, const Findings& f, const Upright& up, c
     if (any) s.legend += "; dotted: corners so tight that cloth bridges them";
 }
 
-void add_core_panels(Scene& s, const part::CorePanels& panels, const Upright& up, const Ink& k) {
+void add_core_panels(Scene& s, const part::CorePanels& panels, int piece, const Upright& up, const Ink& k) {
     const double lift = 0.003 * s.bounds.diagonal();
-    for (const auto& [a, b, normal] : panels.seams)
+    bool any = false;
+    for (const auto& [a, b, normal, on] : panels.seams) {
+        if (!part::lies_on(on, piece)) continue;
         s.lines.push_back({{up(a + lift * normal), up(b + lift * normal)}, k.clay, 2.2, true});
+        any = true;
+    }
     // Where there are many, every name would lie over the next.
     constexpr std::size_t kMostNames = 24;
     if (panels.panels.size() <= kMostNames && panels.panels.size() > 1) {
-        for (const auto& p : panels.panels)
-            s.labels.push_back({up(p.middle + 2 * lift * p.normal), QString::fromStdString(p.name)});
+        for (const auto& p : panels.panels) {
+            if (part::lies_on(p.piece, piece))
+                s.labels.push_back({up(p.middle + 2 * lift * p.normal), QString::fromStdString(p.name)});
+        }
     }
-    if (!panels.seams.empty()) s.legend += "; dashed: joints between panels of core";
+    if (any) s.legend += "; dashed: joints between panels of core";
 }
 
 }  // namespace jig::app

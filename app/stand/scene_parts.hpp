@@ -105,7 +105,8 @@ void add_cloth(Scene& s, const Job& job, const Findings& f, const Upright& up, c
 /// The part's inserts, to be dragged.
 void add_inserts(Scene& s, const Job& job, const Findings& f, const Upright& up);
 /// Joints between the core's panels, and the panels' names.
-void add_core_panels(Scene& s, const part::CorePanels& panels, const Upright& up, const Ink& k);
+/// Those on one piece of the mould; all of a mould in one.
+void add_core_panels(Scene& s, const part::CorePanels& panels, int piece, const Upright& up, const Ink& k);
 /// The part's zones: their borders, names and thicknesses.
 void add_zones(Scene& s, const Job& job, const Findings& f, const Upright& up, const Ink& k,
                const Wording& w);

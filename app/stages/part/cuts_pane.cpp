@@ -126,7 +126,7 @@ class CutsPane : public RecordsPane<part::Cut> {
     [[nodiscard]] QString length_of(const part::Cut& cut) const {
         const auto& f = document_.findings();
         if (!f.part) return "…";
-        if (!part::lies_on(cut.piece, f.part->draped->piece)) return "not shown";
+        if (!part::lies_on(cut.piece, f.part->draped->piece)) return "—";
         const double length =
             part::cut_length(*f.part->draped, static_cast<std::size_t>(&cut - records().data()));
         return length > 0 ? QString::fromStdString(jig::show(Kind::length, length, wording()))
@@ -185,7 +185,7 @@ class CutsPane : public RecordsPane<part::Cut> {
              "being alike; or those whose roll runs one way");
         name(kStep, "step",
              "So far aside in the next ply, and to the other side in the one after: laps do not add up");
-        name(kLong, "long", "Over the face");
+        name(kLong, "long", "Over the face, of the piece of the mould that is shown");
         name(kOn, "on", "The piece of the mould on whose face it is drawn, or each of them alike");
     }
 

@@ -173,9 +173,11 @@ CoreFit and_on(CoreFit fit, const CoreFit& other) {
         const auto& from = other.cores[i];
         to.area += from.area;
         to.tight += from.tight;
-        if (from.tightest > 0 && (!(to.tightest > 0) || from.tightest < to.tightest)) {
+        // Of two alike the one that is shown.
+        if (from.tightest > 0 && (!(to.tightest > 0) || from.tightest < (1 - 1e-6) * to.tightest)) {
             to.tightest = from.tightest;
             to.at = from.at;
+            to.elsewhere = true;
         }
     }
     return fit;
@@ -290,7 +292,7 @@ Calls core_calls(const Choices& c, const CoreFit& fit, const std::vector<const R
                        "It springs off the skin over " + quantity(Kind::area, one.tight) +
                            " and leaves a void under it. Slit it, bend it hot, take a thinner one, or end it "
                            "before the bend: solid laminate in its place.",
-                       std::move(fix), one.at});
+                       std::move(fix), one.elsewhere ? std::nullopt : std::optional(one.at)});
     }
     return out;
 }

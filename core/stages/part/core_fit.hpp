@@ -25,6 +25,7 @@ struct CoreBend {
     double tight = 0;            ///< m² of it on which the face bends more than the core does
     double tightest = 0;         ///< m, the least radius under it; 0 where it is flat
     Point at = Point::Zero();    ///< there
+    bool elsewhere = false;      ///< and that is on a piece of the mould that is not shown
     std::vector<char> is_tight;  ///< by face of the draped mesh
     bool operator==(const CoreBend&) const = default;
 };

@@ -209,11 +209,15 @@ Calls insert_calls(const Choices& c, const FitsByPiece& fits) {
     std::vector<std::string> nowhere, edged, crowded, unknown;
     std::vector<std::size_t> weak;
     std::optional<Point> edge_at, crowd_at, unknown_at;
-    const auto note = [](std::vector<std::string>& names, std::optional<Point>& at, std::string name,
-                         const InsertFit& fit) {
+    // The stand can point at none of the others.
+    const auto shown = [&](const InsertFit& fit) {
+        return !fits.front().empty() && fit.place.piece == fits.front()[0].place.piece;
+    };
+    const auto note = [&](std::vector<std::string>& names, std::optional<Point>& at, std::string name,
+                          const InsertFit& fit) {
         // On each piece of a mould alike it is named once.
         if (std::find(names.begin(), names.end(), name) == names.end()) names.push_back(std::move(name));
-        if (!at) at = fit.place.at;
+        if (!at && shown(fit)) at = fit.place.at;
     };
     const bool placed =
         std::any_of(fits.begin(), fits.end(), [&](const auto& on) { return on.size() >= c.inserts.size(); });
@@ -249,11 +253,11 @@ Calls insert_calls(const Choices& c, const FitsByPiece& fits) {
         std::vector<std::string> names;
         bool curable = true;
         double worst = HUGE_VAL;
-        Point weakest = Point::Zero();
+        std::optional<Point> weakest;
         for (const auto i : weak) {
             names.push_back(c.inserts[i].name);
             const auto& fit = *weakest_of(fits, i);
-            if (fit.holds < worst) weakest = fit.place.at;
+            if (fit.holds < worst && shown(fit)) weakest = fit.place.at;
             worst = std::min(worst, fit.holds);
             // As both strengths grow with its width, a wider potting answers; a bolt's own bearing does not.
             curable = curable && fit.core > 0 && c.inserts[i].kind == InsertKind::potted &&

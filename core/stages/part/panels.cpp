@@ -152,8 +152,13 @@ std::vector<Loop> arrow_in(const Loops& outline) {
 
 class Cutter {
   public:
-    Cutter(const TriangleMesh& face, const Frame& frame, CorePanels& out, Progress& progress)
-        : face_(face), frame_(frame), topology_(topology_of(face)), out_(out), progress_(progress) {}
+    Cutter(const PieceFace& on, CorePanels& out, Progress& progress)
+        : face_(*on.bare.face),
+          frame_(on.frame),
+          piece_(on.bare.piece),
+          topology_(topology_of(face_)),
+          out_(out),
+          progress_(progress) {}
 
     /// Panels of one core that covers `bits`, yet without their names.
     void cut(const Bits& bits, const Source& of, const std::string& material, const SheetRules& rules,
@@ -186,7 +191,7 @@ class Cutter {
                 }
                 out_.panels.push_back({{},
                                        of,
-                                       0,
+                                       piece_,
                                        material,
                                        outline,
                                        arrow_in(outline),
@@ -227,7 +232,7 @@ class Cutter {
         });
         each_edge(ahead, [&](const Bit& bit, const Point& a, const Point& b) {
             if (!on_cut(a) || !on_cut(b) || edges.count(key_of(a, b)) == 0) return;
-            out_.seams.push_back({a, b, area_of(bit).normalized()});
+            out_.seams.push_back({a, b, area_of(bit).normalized(), piece_});
             out_.joints += (b - a).norm();
         });
         for (const auto& side : {ahead, behind}) {
@@ -295,6 +300,7 @@ class Cutter {
 
     const TriangleMesh& face_;
     const Frame& frame_;
+    int piece_;
     Topology topology_;
     CorePanels& out_;
     Progress& progress_;
@@ -302,7 +308,6 @@ class Cutter {
 
 /// One face that cores are cut to.
 struct Ground {
-    const PieceFace* of = nullptr;
     std::vector<RegionPiece> pieces;
     std::unique_ptr<Cutter> cutter;
 };
@@ -328,13 +333,13 @@ CorePanels core_panels(const CoreAsked& asked, const std::vector<PieceFace>& fac
     std::vector<Ground> grounds;
     for (const auto& face : faces) {
         if (!face.bare.face) continue;
-        auto& ground = grounds.emplace_back(
-            Ground{&face, region_pieces(zones_asked(c), face.frame, face.bare, progress), {}});
+        auto& ground =
+            grounds.emplace_back(Ground{region_pieces(zones_asked(c), face.frame, face.bare, progress),
+                                        std::make_unique<Cutter>(face, out, progress)});
         const auto& mesh = *face.bare.face;
         // Without zones nothing parts the face's triangles.
         for (std::uint32_t f = 0; c.zones.empty() && f < mesh.triangles.size(); ++f)
             ground.pieces.push_back({f, 0, {mesh.corner(f, 0), mesh.corner(f, 1), mesh.corner(f, 2)}});
-        ground.cutter = std::make_unique<Cutter>(mesh, face.frame, out, progress);
     }
     if (grounds.empty()) return out;
     LiesUnder lies(c);
@@ -378,7 +383,6 @@ CorePanels core_panels(const CoreAsked& asked, const std::vector<PieceFace>& fac
             for (auto i = from; i < out.panels.size(); ++i) {
                 auto& panel = out.panels[i];
                 panel.name = fmt::format("C{}.{}", number, i - first + 1);
-                panel.piece = ground.of->bare.piece;
                 CutPiece piece;
                 piece.name = panel.name;
                 piece.outline = panel.outline;

@@ -20,6 +20,13 @@ struct CorePanel {
     bool operator==(const CorePanel&) const = default;
 };
 
+/// Where two panels meet: ends on the face, and its outward normal there.
+struct PanelSeam {
+    Point a, b, normal;
+    int piece = 0;  ///< of the mould, as a panel's
+    bool operator==(const PanelSeam&) const = default;
+};
+
 /// What one kind of core is cut from.
 struct CoreSheets {
     std::string material;
@@ -31,7 +38,7 @@ struct CoreSheets {
 struct CorePanels {
     std::vector<CorePanel> panels;
     std::vector<CoreSheets> stocks;
-    std::vector<Regions::Border> seams;  ///< between panels, on the face
+    std::vector<PanelSeam> seams;
     double joints = 0;                   ///< m of them
     double edges = 0;                    ///< m round the cores
     double joint_fill = 0;               ///< m³ between panels
