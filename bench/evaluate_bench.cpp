@@ -116,4 +116,21 @@ BENCHMARK_CAPTURE(
     nullptr)
     ->Unit(benchmark::kMillisecond);
 
+/// A case in two shells with a zone on one of them, all that is measured on both.
+void zone_on_a_shell(Job& job) {
+    job = Demo("cello-case-whole").job;
+    part::Zone zone;
+    zone.piece = 2;
+    zone.layers = {job.part.layers.front()};
+    job.part.zones = {zone};
+}
+BENCHMARK_CAPTURE(
+    edit, zone_of_one_piece, [](Job& job, int i) { job.part.zones[0].width += 0.0005 * (i % 50); },
+    zone_on_a_shell)
+    ->Unit(benchmark::kMillisecond);
+BENCHMARK_CAPTURE(
+    edit, core_of_all_pieces, [](Job& job, int i) { job.part.layers[2].thickness = 0.004 + 1e-5 * (i % 50); },
+    zone_on_a_shell)
+    ->Unit(benchmark::kMillisecond);
+
 }  // namespace

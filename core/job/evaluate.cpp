@@ -231,6 +231,7 @@ struct JobBoard::Inside {
         faults.take<part::InsertPlaces>(Stage::part);
         faults.take<part::OtherFaces>(Stage::part);
         faults.take<part::OtherMarks>(Stage::part);
+        faults.take<part::OtherCores>(Stage::part);
         f.part = faults.take<part::Findings>(Stage::part);
         f.bag = faults.take<bag::Findings>(Stage::bag);
         faults.take<heat::PartGo>(Stage::heat);

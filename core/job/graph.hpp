@@ -290,7 +290,7 @@ part::CoreFit core_fit(const part::CoreAsked&, const ToolSurface&, const BareFac
 KitAsked kit_asked(const part::Choices&);
 part::Kit kit(const KitAsked&, const part::Draped&, const ToolSurface&, const Lists<Reinforcement>&,
               Progress&);
-part::OtherFaces other_faces(const ShownPiece&, const split::Findings&, Progress&);
+part::OtherFaces other_faces(const ShownPiece&, const split::Findings&, const part::ClothAsked&, Progress&);
 part::CorePanels core_panels(const part::CoreAsked&, const ToolSurface&, const BareFace&,
                              const part::OtherFaces&, const Lists<Core>&, Progress&);
 shell::Findings shell_of(const shell::Choices&, const shape::Findings&, const split::Findings&,
@@ -321,7 +321,7 @@ Heated heated(const heat::Choices&, const heat::Findings&, const heat::OvenUse&)
 part::Findings part_of(const part::Choices&, const shape::Findings&, const split::Findings&,
                        const brief::Crew&, const part::Draped&, const part::Regions&, const part::CoreFit&,
                        const part::InsertPlaces&, const part::OtherFaces&, const part::OtherMarks&,
-                       const part::Keepers&, const Room&, const part::Library&);
+                       const part::OtherCores&, const part::Keepers&, const Room&, const part::Library&);
 bag::FlowAsked flow_asked(const bag::Choices&, const part::Choices&, const brief::Making&, const Room&,
                           const bag::FlowLibrary&);
 part::DutyAsked duty_asked(const part::Choices&);
@@ -378,21 +378,21 @@ struct JobGraph
             &nodes::plug_under, &heat::shell_go, &nodes::shell_limit, &nodes::shell_of, &back::evaluate,
             &bag::tape_land, &release::evaluate, &nodes::cloth_asked, &nodes::draped, &nodes::bare_face,
             &nodes::zones_asked, &nodes::regions, &nodes::inserts_asked, &nodes::insert_places,
-            &nodes::core_asked, &nodes::core_fit, &nodes::other_faces, &part::other_marks, &bag::keepers,
-            &nodes::part_of, &heat::part_go, &nodes::plug_made, &nodes::oven_ends, &heat::cure_on_plug,
-            &heat::cure_with_back, &heat::cure_standing, &heat::cure_in_tool, &heat::cure_joined,
-            &heat::cure_free, &heat::cures, &heat::oven_use, &bag::tool_behind, &bag::evaluate,
-            &nodes::face_folds, &nodes::fold_zones, &heat::evaluate, &nodes::heated, &nodes::flow_asked,
-            &nodes::duty_asked, &nodes::face_wanted, &nodes::part_face<false>, &nodes::try_part_quickly,
-            &nodes::flowed<false>, &nodes::shell_flow_asked, &nodes::shell_face_wanted,
-            &nodes::shell_face<false>, &nodes::shell_flowed<false>, &nodes::run_of, &log::evaluate,
-            &nodes::core_panels, &nodes::kit_asked, &nodes::kit, &nodes::plug_cutting, &nodes::plug_sheets,
-            &nodes::rib_cutting, &nodes::rib_sheets, &nodes::settled, &nodes::mesh_edge<false>,
-            &nodes::trial_face<false>, &nodes::try_quickly, &nodes::mesh_edge<true>, &nodes::trial_face<true>,
-            &nodes::try_finely, &nodes::part_face<true>, &nodes::try_part_finely, &nodes::flowed<true>,
-            &nodes::shell_face<true>, &nodes::shell_flowed<true>, &nodes::seek_layout, &nodes::seek_race,
-            &nodes::seek_cuts, &nodes::seek_shell_layout, &nodes::seek_shell_race, &nodes::seek_pitch,
-            &nodes::seek_stack, &nodes::routes> {};
+            &nodes::core_asked, &nodes::core_fit, &nodes::other_faces, &part::other_marks, &part::other_cores,
+            &bag::keepers, &nodes::part_of, &heat::part_go, &nodes::plug_made, &nodes::oven_ends,
+            &heat::cure_on_plug, &heat::cure_with_back, &heat::cure_standing, &heat::cure_in_tool,
+            &heat::cure_joined, &heat::cure_free, &heat::cures, &heat::oven_use, &bag::tool_behind,
+            &bag::evaluate, &nodes::face_folds, &nodes::fold_zones, &heat::evaluate, &nodes::heated,
+            &nodes::flow_asked, &nodes::duty_asked, &nodes::face_wanted, &nodes::part_face<false>,
+            &nodes::try_part_quickly, &nodes::flowed<false>, &nodes::shell_flow_asked,
+            &nodes::shell_face_wanted, &nodes::shell_face<false>, &nodes::shell_flowed<false>, &nodes::run_of,
+            &log::evaluate, &nodes::core_panels, &nodes::kit_asked, &nodes::kit, &nodes::plug_cutting,
+            &nodes::plug_sheets, &nodes::rib_cutting, &nodes::rib_sheets, &nodes::settled,
+            &nodes::mesh_edge<false>, &nodes::trial_face<false>, &nodes::try_quickly, &nodes::mesh_edge<true>,
+            &nodes::trial_face<true>, &nodes::try_finely, &nodes::part_face<true>, &nodes::try_part_finely,
+            &nodes::flowed<true>, &nodes::shell_face<true>, &nodes::shell_flowed<true>, &nodes::seek_layout,
+            &nodes::seek_race, &nodes::seek_cuts, &nodes::seek_shell_layout, &nodes::seek_shell_race,
+            &nodes::seek_pitch, &nodes::seek_stack, &nodes::routes> {};
 using JobSlate = Slate<JobGraph>;
 
 }  // namespace jig

@@ -217,8 +217,9 @@ part::CorePanels core_panels(const part::CoreAsked& asked, const ToolSurface& to
     return part::core_panels(asked, faces, shop, progress);
 }
 
-part::OtherFaces other_faces(const ShownPiece& shown, const split::Findings& split, Progress& progress) {
-    return part::other_faces(static_cast<int>(shown.value), split, progress);
+part::OtherFaces other_faces(const ShownPiece& shown, const split::Findings& split,
+                             const part::ClothAsked& cloth, Progress& progress) {
+    return part::other_faces(static_cast<int>(shown.value), split, cloth, progress);
 }
 
 KitAsked kit_asked(const part::Choices& c) {
@@ -342,9 +343,10 @@ part::Findings part_of(const part::Choices& c, const shape::Findings& shape, con
                        const brief::Crew& brief, const part::Draped& draped, const part::Regions& marked,
                        const part::CoreFit& cores, const part::InsertPlaces& inserts,
                        const part::OtherFaces& other_faces, const part::OtherMarks& others,
-                       const part::Keepers& keepers, const Room& room, const part::Library& shop) {
+                       const part::OtherCores& other_cores, const part::Keepers& keepers, const Room& room,
+                       const part::Library& shop) {
     return part::evaluate(c, shape, split, brief, draped, marked, cores, inserts, other_faces, others,
-                          keepers, room.value, shop);
+                          other_cores, keepers, room.value, shop);
 }
 
 bag::FlowAsked flow_asked(const bag::Choices& c, const part::Choices& part, const brief::Making& brief,

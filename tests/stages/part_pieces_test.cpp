@@ -18,17 +18,22 @@ namespace {
 
 constexpr double kRadius = 0.3, kAside = 0.2;  // m: the ball's, and from its middle to the plane
 
+Job of_mesh(const TriangleMesh& mesh) {
+    Job job;
+    job.shape.kind = ShapeKind::mesh;
+    job.shape.file = "own.stl";
+    job.shape.unit = FileUnit::mm;
+    job.attachments = {{"own.stl", std::make_shared<const std::string>(write_stl_binary(mesh))}};
+    return job;
+}
+
 /// A ball in two caps of areas 2πR·(R ± aside), the larger or the smaller as it is counted; turned in space.
 Job caps(const Point& turned_to = Point::UnitZ()) {
     const Point way = turned_to.normalized();
     auto ball = shapes::sphere(kRadius, 40);
     const auto turn = Eigen::Quaterniond::FromTwoVectors(Point::UnitZ(), way);
     for (auto& p : ball.points) p = turn * p;
-    Job job;
-    job.shape.kind = ShapeKind::mesh;
-    job.shape.file = "ball.stl";
-    job.shape.unit = FileUnit::mm;
-    job.attachments = {{"ball.stl", std::make_shared<const std::string>(write_stl_binary(ball))}};
+    auto job = of_mesh(ball);
     job.split.way = SplitWay::plane;
     const Point at = kAside * way;
     job.split.plane_at = {at.x(), at.y(), at.z()};
@@ -37,7 +42,7 @@ Job caps(const Point& turned_to = Point::UnitZ()) {
 }
 
 /// Worked out, with words where a stage stopped.
-Findings whole(const Job& job) {
+Findings sound_job(const Job& job) {
     auto out = worked_out(job);
     for (const auto& c : out.calls) {
         if (c.key == "input") FAIL(worded(c.headline) << ": " << worded(c.why));
@@ -82,7 +87,7 @@ double bought(const Findings& f, const std::string& what) {
 TEST_CASE("a rim on one cap of a ball is that cap's strip, whichever is shown and however it is turned") {
     for (const Point& way : {Point(0, 0, 1), Point(0.3, -0.7, 0.5)}) {
         auto job = caps(way);
-        const auto bare = whole(job);
+        const auto bare = sound_job(job);
         REQUIRE(bare.split->set.pieces.size() == 2);
         const int large = larger(bare);
         // The plane's circle as it is seen from the pole of either cap.
@@ -102,7 +107,7 @@ TEST_CASE("a rim on one cap of a ball is that cap's strip, whichever is shown an
             for (const int shown : {1, 2}) {
                 INFO("piece " << piece << ", shown " << shown);
                 job.edge.piece = shown;
-                const auto f = whole(job);
+                const auto f = sound_job(job);
                 CHECK(zoned(f) == Approx(wanted).epsilon(0.01));
                 CHECK(heavier(f) == Approx(zoned(f) * per_area).epsilon(1e-6));
                 CHECK(call(f, "zone_nowhere") == nullptr);
@@ -132,6 +137,10 @@ TEST_CASE("what a part weighs, takes and costs does not ask which piece of its m
     there.along = -0.15;
     there.pull = 200;
     job.part.inserts = {here, there};
+    part::Cut cut;
+    cut.piece = 2;
+    cut.line = {{0.2, 0}, {0.9, 0.05}};
+    job.part.cuts = {cut};
     const auto settled = [&](int shown) {
         job.edge.piece = shown;
         return worked_out(job, Depth::quick);
@@ -191,7 +200,7 @@ TEST_CASE("an insert is set on its piece alone, and one for each on every one th
         for (const int shown : {1, 2}) {
             INFO("piece " << piece << ", shown " << shown);
             job.edge.piece = shown;
-            const auto f = whole(job);
+            const auto f = sound_job(job);
             CHECK(f.part->inserts_set == places);
             CHECK(f.part->potting == Approx(places * paste));
             CHECK(f.part->inserts[0][0].place.elsewhere == (piece != 0 && piece != shown));
@@ -213,7 +222,7 @@ TEST_CASE("a piece that the mould has not is said, and of a mould in one there i
     cut.piece = 5;
     cut.line = {{0, 0}, {0.5, 0}};
     job.part.cuts = {cut};
-    const auto f = whole(job);
+    const auto f = sound_job(job);
     CHECK(zoned(f) == 0);
     CHECK(f.part->potting == 0);
     REQUIRE(call(f, "zone_nowhere") != nullptr);
@@ -244,12 +253,12 @@ TEST_CASE("a piece that the mould has not is said, and of a mould in one there i
 
 TEST_CASE("cloth on one piece does not know of a cut on the other") {
     auto job = caps();
-    const auto bare = whole(job);
+    const auto bare = sound_job(job);
     part::Cut cut;
     cut.piece = 2;
     cut.line = {{0.05, 0}, {0.5, 0}};
     job.part.cuts = {cut};
-    auto f = whole(job);
+    auto f = sound_job(job);
     CHECK(*f.part->draped->face == *bare.part->draped->face);
     REQUIRE(f.part->draped->nets.size() == bare.part->draped->nets.size());
     for (std::size_t i = 0; i < f.part->draped->nets.size(); ++i)
@@ -259,4 +268,31 @@ TEST_CASE("cloth on one piece does not know of a cut on the other") {
     f = worked_out(job);
     REQUIRE_FALSE(f.part->draped->cuts.empty());
     CHECK(f.part->draped->cuts[0].length > 0.1);
+}
+
+TEST_CASE("the pieces that are sought for a ring and for a channel are summed alike, whichever is shown") {
+    for (const auto& mesh : {shapes::torus(0.3, 0.08, 40), shapes::lipped_channel(0.02, 0.5)}) {
+        auto job = of_mesh(mesh);
+        job.split.way = SplitWay::search;
+        job.split.pieces = 3;
+        job.part.zones = {rim(0, 0.03), rim(2, 0.02)};
+        part::Insert insert;
+        insert.piece = 1;
+        job.part.inserts = {insert};
+        const auto first = sound_job(job);
+        REQUIRE_FALSE(first.split->one_piece());
+        double sum = 0;
+        for (const auto& r : first.part->regions) sum += r.area;
+        CHECK(sum == Approx(first.part->area).epsilon(1e-9));
+        for (int shown = 2; shown <= static_cast<int>(first.split->set.pieces.size()); ++shown) {
+            INFO("shown " << shown);
+            job.edge.piece = shown;
+            const auto f = sound_job(job);
+            CHECK(f.part->mass == Approx(first.part->mass).epsilon(1e-6));
+            CHECK(zoned(f, 0) == Approx(zoned(first, 0)).epsilon(1e-6));
+            CHECK(zoned(f, 1) == Approx(zoned(first, 1)).epsilon(1e-6));
+            CHECK(f.part->potting == Approx(first.part->potting).epsilon(1e-6));
+            CHECK(f.part->inserts_set == 1);
+        }
+    }
 }

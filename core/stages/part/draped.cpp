@@ -173,9 +173,13 @@ double locks_at(const Reinforcement& cloth) {
     return radians(50);
 }
 
-Draped bare_face(const Piece& piece, int number, Progress& progress) {
-    auto [face, out] = evened(edge::moulded_face(piece), number, progress);
-    if (!face.empty() && out.area > 0) out.face = std::make_shared<const TriangleMesh>(std::move(face));
+Draped bare_face(const ClothAsked& asked, const Piece& piece, int number, Progress& progress) {
+    auto [face, laid] = evened(edge::moulded_face(piece), number, progress);
+    Draped out = laid;
+    if (face.empty() || !(out.area > 0)) return out;
+    const auto frame = edge::frame_of(piece);
+    lay_cuts(asked, frame, seen_middle(face, frame), face, laid);
+    out.face = std::make_shared<const TriangleMesh>(std::move(face));
     return out;
 }
 

@@ -82,7 +82,8 @@ double locks_at(const Reinforcement& cloth);
 Draped draped(const ClothAsked& asked, const edge::ToolFace& tool, const Lists<Reinforcement>& shop,
               Progress& progress);
 
-/// The moulded face of one piece of a mould as it is draped, without cloth on it. Throws Cancelled.
-Draped bare_face(const Piece& piece, int number, Progress& progress);
+/// The moulded face of one piece of a mould in the triangles that cloth is laid on, without the cloth. Throws
+/// Cancelled.
+Draped bare_face(const ClothAsked& asked, const Piece& piece, int number, Progress& progress);
 
 }  // namespace jig::part

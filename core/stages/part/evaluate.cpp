@@ -381,11 +381,11 @@ double Findings::measured() const {
 Findings evaluate(const Choices& c, const shape::Findings& shape, const split::Findings& split,
                   const brief::Crew& brief, const Draped& draped, const Regions& marked, const CoreFit& cores,
                   const InsertPlaces& inserts, const OtherFaces& other_faces, const OtherMarks& others,
-                  const Keepers& keepers, double room, const Library& shop) {
+                  const OtherCores& other_cores, const Keepers& keepers, double room, const Library& shop) {
     Findings out;
     auto fit = cores;
     double faces = draped.area;
-    for (const auto& piece : others.pieces) fit = and_on(std::move(fit), piece.cores);
+    for (const auto& other : other_cores.fits) fit = and_on(std::move(fit), other);
     for (const auto& piece : other_faces.faces) faces += piece.bare.area;
     out.cores = std::make_shared<const CoreFit>(std::move(fit));
     out.others = std::make_shared<const OtherMarks>(others);

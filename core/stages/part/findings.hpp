@@ -94,7 +94,7 @@ struct Findings {
 Findings evaluate(const Choices& choices, const shape::Findings& shape, const split::Findings& split,
                   const brief::Crew& brief, const Draped& draped, const Regions& marked, const CoreFit& cores,
                   const InsertPlaces& inserts, const OtherFaces& other_faces, const OtherMarks& others,
-                  const Keepers& keepers, double room, const Library& shop);
+                  const OtherCores& other_cores, const Keepers& keepers, double room, const Library& shop);
 /// `parts` come out of the tool at once. Throws InputError for materials that the library has not.
 /// `bagging` are the hours of all hands that closing its bag takes (Bag's own work), `go` is how thick its
 /// plies may be laid at once.

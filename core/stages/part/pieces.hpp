@@ -18,13 +18,12 @@ struct OtherFaces {
     bool operator==(const OtherFaces&) const = default;
 };
 /// Of a mould in pieces all but the one that has this number; none of a mould in one. Throws Cancelled.
-OtherFaces other_faces(int shown, const split::Findings& split, Progress& progress);
+OtherFaces other_faces(int shown, const split::Findings& split, const ClothAsked& cloth, Progress& progress);
 
-/// Where things lie on one of them.
+/// Where zones and inserts lie on one of them.
 struct PieceMarked {
     Regions marked;
     InsertPlaces inserts;
-    CoreFit cores;
     bool operator==(const PieceMarked&) const = default;
 };
 struct OtherMarks {
@@ -32,7 +31,16 @@ struct OtherMarks {
     bool operator==(const OtherMarks&) const = default;
 };
 /// Throws as `regions` and `insert_places` do.
-OtherMarks other_marks(const ZonesAsked& zones, const InsertsAsked& inserts, const CoreAsked& cores,
-                       const OtherFaces& on, const Lists<Core>& shop, Progress& progress);
+OtherMarks other_marks(const ZonesAsked& zones, const InsertsAsked& inserts, const OtherFaces& on,
+                       Progress& progress);
+
+/// By piece, how cores bend to it.
+struct OtherCores {
+    std::vector<CoreFit> fits;
+    bool operator==(const OtherCores&) const = default;
+};
+/// Throws Cancelled.
+OtherCores other_cores(const CoreAsked& cores, const OtherFaces& on, const OtherMarks& marks,
+                       const Lists<Core>& shop, Progress& progress);
 
 }  // namespace jig::part

@@ -221,6 +221,16 @@ void mark_out(const ZonesAsked& asked, const Frame& frame, const Draped& draped,
     Marker marker(zones.size(), out, [&](const std::vector<Corner>& piece, std::uint32_t bits) {
         take(piece, fine.parent[f], bits);
     });
+    // Only paint asks which way a face looks: all else is found once for each point.
+    std::vector<std::vector<double>> of_point(zones.size());
+    for (std::size_t z = 0; z < zones.size(); ++z) {
+        if (zones[z].place == ZonePlace::painted) continue;
+        of_point[z].resize(face.points.size());
+        for (std::size_t i = 0; i < face.points.size(); ++i) {
+            if (i % 1024 == 0) progress.check();
+            of_point[z][i] = levels.at(z, face.points[i], Point::UnitZ());
+        }
+    }
     std::vector<Corner> piece(3);
     for (; f < face.triangles.size(); ++f) {
         if (f % 1024 == 0) progress.check();
@@ -230,8 +240,10 @@ void mark_out(const ZonesAsked& asked, const Frame& frame, const Draped& draped,
         for (int k = 0; k < 3; ++k) {
             auto& corner = piece[static_cast<std::size_t>(k)];
             corner.at = face.corner(f, k);
+            const auto point = face.triangles[f][static_cast<std::size_t>(k)];
             for (std::size_t z = 0; z < zones.size(); ++z)
-                corner.level[z] = levels.at(z, corner.at, normal.normalized());
+                corner.level[z] =
+                    of_point[z].empty() ? levels.at(z, corner.at, normal.normalized()) : of_point[z][point];
         }
         marker.lay(piece, normal.normalized());
     }
