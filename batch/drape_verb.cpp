@@ -82,7 +82,9 @@ Json cuts_json(const part::Choices& part, const part::Draped& draped) {
     for (std::size_t k = 0; k < part.cuts.size(); ++k) {
         Json line = Json::array();
         for (const auto& s : part.cuts[k].line) line.push_back({s.along, s.across});
+        const int piece = part.cuts[k].piece;
         out.push_back({{"line_m", std::move(line)},
+                       {"piece", piece > 0 ? Json(piece) : Json()},
                        {"in", std::string(file_word(part.cuts[k].in))},
                        {"angle_deg", part.cuts[k].in == CutIn::angle || part.cuts[k].in == CutIn::roll
                                          ? Json(degrees(part.cuts[k].angle))
@@ -131,7 +133,7 @@ Json core_to_json(const part::CorePanels& f, const part::Findings& part,
             {"sheets", std::move(stocks)}, {"joints_m", f.joints},
             {"edge_m", f.edges},           {"joint_fill_m3", f.joint_fill},
             {"edge_fill_m3", f.edge_fill}, {"not_in_sheets", f.no_sheets},
-            {"too_many", f.too_many}};
+            {"too_many", f.too_many},      {"not_flat_m2", f.not_flat}};
 }
 
 Json inserts_to_json(const part::Choices& c, const part::FitsByPiece& by_piece) {

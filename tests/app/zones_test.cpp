@@ -388,6 +388,14 @@ TEST_CASE(
     CHECK(job().part.inserts[0].piece == 1);
     CHECK(marks() == 0);
     CHECK(part().inserts_set == 1);
+    // The next one is set where it is seen, not beside one that is not.
+    b.press("add-insert");
+    b.settle();
+    REQUIRE(job().part.inserts.size() == 2);
+    CHECK(job().part.inserts[1].piece == 2);
+    CHECK(marks() == 1);
+    b.window.document().undo();
+    b.settle();
     b.press("add-cut");
     b.settle();
     REQUIRE(job().part.cuts.size() == 1);

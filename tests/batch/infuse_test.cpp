@@ -491,4 +491,5 @@ TEST_CASE("of a mould in pieces the kit is of the one that is asked for, core an
     const auto written = load_job(folder / "seams.jigshell");
     CHECK(written.edge.piece == 1);
     for (const auto& cut : written.part.cuts) CHECK(cut.piece == 2);
+    for (const auto& cut : found.json()["cuts"]) CHECK(cut["piece"] == 2);
 }

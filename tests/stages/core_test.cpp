@@ -344,6 +344,23 @@ TEST_CASE("what comes in no sheets is named, and sheets too small to cut from ar
     CHECK(calls[0].key == "core_too_many");
 }
 
+TEST_CASE("a core all round a small knob, which no sheet closes round, is cut until its panels lie flat") {
+    OnFace on(shapes::sphere(0.03, 24));
+    const auto f = on.panels();
+    REQUIRE(f.panels.size() > 1);
+    CHECK(f.not_flat == 0);
+    CHECK(panels_area(f) == Approx(4 * kPi * 0.03 * 0.03).epsilon(0.1));
+    CHECK(f.joints > 0);
+    // What is too small for that is said, not lost.
+    OnFace bead(shapes::sphere(0.004, 12));
+    const auto lost = bead.panels();
+    CHECK(lost.panels.empty());
+    CHECK(lost.not_flat == Approx(shapes::area_of(*bead.draped.face)).epsilon(1e-3));
+    const auto calls = part::panel_calls(lost, bead.part);
+    REQUIRE(calls.size() == 1);
+    CHECK(calls[0].key == "core_not_flat");
+}
+
 TEST_CASE("what is offered for a core that does not bend makes it bend, and for one that runs out ends it") {
     auto job = fixtures::demo("cello-case");
     auto f = worked_out(job);

@@ -84,8 +84,8 @@ class FieldsPane : public RecordsPane<Insert> {
         if (records().size() >= part::kMostInserts)
             return refuse(QString("A part has at most %1 inserts").arg(part::kMostInserts));
         Insert insert;
-        // Beside the last one, so that it can be taken hold of.
-        if (!records().empty()) {
+        // Beside the last one, so that it can be taken hold of, where that is seen.
+        if (!records().empty() && part::lies_on(records().back().piece, piece_shown(document()))) {
             insert = records().back();
             insert.along += 2 * insert.size;
         } else {

@@ -219,8 +219,8 @@ Calls insert_calls(const Choices& c, const FitsByPiece& fits) {
         if (std::find(names.begin(), names.end(), name) == names.end()) names.push_back(std::move(name));
         if (!at && shown(fit)) at = fit.place.at;
     };
-    const bool placed =
-        std::any_of(fits.begin(), fits.end(), [&](const auto& on) { return on.size() >= c.inserts.size(); });
+    // Where the piece that is shown has no face yet, nobody knows of those on it.
+    const bool placed = !fits.empty() && fits.front().size() >= c.inserts.size();
     for (std::size_t i = 0; placed && i < c.inserts.size(); ++i) {
         const auto& insert = c.inserts[i];
         bool beside = false, anywhere = false;

@@ -18,6 +18,8 @@ namespace {
 
 /// m: panels are cut no smaller for the sake of their stretch.
 constexpr double kSmallest = 0.08;
+/// m: nor any smaller where it cannot be laid flat.
+constexpr double kLeast = 0.01;
 /// Share of a panel's area by whose stretch it is judged: its worst corner may be wrung.
 constexpr double kJudged = 0.95;
 /// m: pieces of one triangle meet to rounding.
@@ -176,13 +178,20 @@ class Cutter {
             const bool small = size <= kSmallest;
             // What is longer than the sheet is from corner to corner need not be laid out.
             const bool parts = !small && size > std::hypot(rules.length, rules.width);
-            const auto laid = parts ? std::nullopt : lay(piece);
+            auto laid = parts ? std::nullopt : lay(piece);
+            // What closes on itself comes to lie over itself, and its outline holds next to nothing.
+            if (laid && net_area(laid->outline) < spread.area / 2) laid.reset();
             const bool bears = laid && laid->stretch <= takes;
-            if (parts || (!small && (!bears || !goes_on(*laid, rules, gap)))) {
+            // What cannot be laid flat at all is cut as small as it takes.
+            const bool closed = !laid && size > kLeast;
+            if (parts || closed || (!small && (!bears || !goes_on(*laid, rules, gap)))) {
                 part(piece, widest, (spread.low[widest] + spread.high[widest]) / 2, open);
                 continue;
             }
-            if (!laid) continue;
+            if (!laid) {
+                out_.not_flat += spread.area;
+                continue;
+            }
             for (const auto& outline : islands(offset(laid->outline, -gap / 2, false))) {
                 if (net_area(outline) < 1e-6) continue;
                 if (out_.panels.size() >= kMostPanels) {
@@ -474,6 +483,13 @@ Calls panel_calls(const CorePanels& f, const Choices& c) {
                          "ways, let a panel stretch more, or end it before the bends.",
                          100 * c.core.takes),
              {}});
+    if (f.not_flat > 1e-6)
+        out.push_back({Stage::part,
+                       Severity::caution,
+                       "core_not_flat",
+                       quantity(Kind::area, f.not_flat) + " of the core cannot be laid flat",
+                       "It is in no panel and on no sheet: fill it with paste there, or lay solid laminate.",
+                       {}});
     std::vector<std::string> strained;
     double worst = 0;
     for (const auto& p : f.panels) {

@@ -44,7 +44,8 @@ struct CorePanels {
     double joint_fill = 0;               ///< m³ between panels
     double edge_fill = 0;                ///< m³ of cells filled along edges
     std::vector<std::string> no_sheets;  ///< cores that do not come in sheets
-    bool too_many = false;               ///< more than `kMostPanels`: none are kept
+    double not_flat = 0;    ///< m² of cores that cannot be laid flat, however small they are cut
+    bool too_many = false;  ///< more than `kMostPanels`: none are kept
     bool operator==(const CorePanels&) const = default;
 };
 
