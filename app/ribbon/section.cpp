@@ -43,7 +43,7 @@ Cut cut_of(const Job& job, const Findings& f, const Piece* piece) {
     Cut out;
     // A piece of a mould is shown on its own seam.
     const bool one = piece == nullptr;
-    const auto frame = one ? f.split->frame : frame_across(piece->direction.normalized());
+    const auto frame = one ? f.split->frame : edge::frame_of(*piece);
     const auto& mesh = one ? f.shape->mesh : piece->mesh;
     out.foot = f.split->foot;
     if (!one) {

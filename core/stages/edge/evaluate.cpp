@@ -136,7 +136,7 @@ Loops outside_of(const Loops& rim, const Choices& c) {
 }  // namespace
 
 Loops rim_of(const Piece& piece) {
-    const auto frame = frame_across(piece.direction.normalized());
+    const auto frame = frame_of(piece);
     Loops flat;
     for (const auto& rim : rim_loops(piece.mesh, topology_of(piece.mesh))) {
         auto& loop = flat.emplace_back();
@@ -192,8 +192,7 @@ Findings evaluate(const Choices& c, const shape::Findings& shape, const split::F
         out.fits.push_back(fit_at(out.fitting_line, p.kind, p.at));
     for (std::size_t i = 0; i < out.fits.size(); ++i) out.fits[i].number = static_cast<int>(i);
     const auto ports = piece != nullptr
-                           ? air_ports(piece->mesh, piece->map.faces,
-                                       frame_across(piece->direction.normalized()), out.deep_flat)
+                           ? air_ports(piece->mesh, piece->map.faces, frame_of(*piece), out.deep_flat)
                            : air_ports(shape.mesh, split.map.faces, split.frame, out.deep_flat);
     out.fits.insert(out.fits.end(), ports.begin(), ports.end());
     out.outline = notched(c, out);
