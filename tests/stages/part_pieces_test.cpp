@@ -296,3 +296,22 @@ TEST_CASE("the pieces that are sought for a ring and for a channel are summed al
         }
     }
 }
+
+TEST_CASE("a core that ends before the rim of one piece runs out on the other, until it ends there too") {
+    auto job = caps();
+    job.part.layers = part::start().layers;
+    REQUIRE(call(sound_job(job), "core_runs_out") != nullptr);
+    job.part.zones = {rim(1)};
+    job.part.zones[0].way = ZoneWay::for_core;
+    job.part.zones[0].layers.clear();
+    for (const int shown : {1, 2}) {
+        job.edge.piece = shown;
+        const auto f = sound_job(job);
+        const auto* runs = call(f, "core_runs_out");
+        REQUIRE(runs != nullptr);
+        REQUIRE(runs->fix);
+        CHECK(call(sound_job(patched(job, runs->fix->patch)), "core_runs_out") == nullptr);
+    }
+    job.part.zones[0].piece = 0;
+    CHECK(call(sound_job(job), "core_runs_out") == nullptr);
+}

@@ -8,6 +8,20 @@ namespace {
 
 const QString kEach = "each";
 
+/// None where it is neither of the words nor a number of a piece.
+std::optional<int> read_piece(const QString& text, const QStringList& names) {
+    if (text.compare(kEach, Qt::CaseInsensitive) == 0) return 0;
+    for (int i = 0; i < names.size(); ++i) {
+        if (text.compare(names[i], Qt::CaseInsensitive) == 0) return i + 1;
+    }
+    auto number = text;
+    if (number.startsWith("piece ", Qt::CaseInsensitive)) number = number.mid(6);
+    bool read = false;
+    const int piece = number.toInt(&read);
+    if (!read || piece < 0 || piece > part::kMostPieces) return std::nullopt;
+    return piece;
+}
+
 }  // namespace
 
 QStringList piece_names(const Document& document) {
@@ -21,19 +35,6 @@ QStringList piece_names(const Document& document) {
 QString piece_said(int piece, const QStringList& names) {
     if (piece == 0) return kEach;
     return piece <= names.size() ? names[piece - 1] : QString("piece %1").arg(piece);
-}
-
-std::optional<int> read_piece(const QString& text, const QStringList& names) {
-    if (text.compare(kEach, Qt::CaseInsensitive) == 0) return 0;
-    for (int i = 0; i < names.size(); ++i) {
-        if (text.compare(names[i], Qt::CaseInsensitive) == 0) return i + 1;
-    }
-    auto number = text;
-    if (number.startsWith("piece ", Qt::CaseInsensitive)) number = number.mid(6);
-    bool read = false;
-    const int piece = number.toInt(&read);
-    if (!read || piece < 0 || piece > part::kMostPieces) return std::nullopt;
-    return piece;
 }
 
 std::optional<QString> type_piece(const QString& text, const QStringList& names, int& piece) {

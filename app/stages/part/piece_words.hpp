@@ -15,9 +15,6 @@ QStringList piece_names(const Document& document);
 /// "each" for 0, else the piece's name; its number where the mould has no such piece.
 QString piece_said(int piece, const QStringList& names);
 
-/// None where it is neither of those words nor a number of a piece.
-std::optional<int> read_piece(const QString& text, const QStringList& names);
-
 /// Sets the piece by what was typed; why not, where that cannot be read.
 std::optional<QString> type_piece(const QString& text, const QStringList& names, int& piece);
 

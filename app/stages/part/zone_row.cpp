@@ -28,6 +28,15 @@ void show_in(QLineEdit* field, const QString& text) {
     field->setCursorPosition(0);
 }
 
+/// A list that is as it was stays open where somebody looks through it.
+void fill(QComboBox* box, const QStringList& items) {
+    QStringList had;
+    for (int i = 0; i < box->count(); ++i) had << box->itemText(i);
+    if (had == items) return;
+    box->clear();
+    box->addItems(items);
+}
+
 }  // namespace
 
 ZoneRow::ZoneRow(Document& document, QWidget* parent) : QWidget(parent), document_(document) {
@@ -222,12 +231,7 @@ void ZoneRow::refresh(const Wording& wording) {
         const QSignalBlocker quiet(zones_);
         QStringList names{"the whole part"};
         for (const auto& z : zones) names << "zone " + QString::fromStdString(z.name);
-        QStringList had;
-        for (int i = 0; i < zones_->count(); ++i) had << zones_->itemText(i);
-        if (had != names) {
-            zones_->clear();
-            zones_->addItems(names);
-        }
+        fill(zones_, names);
         zones_->setCurrentIndex(zone_ + 1);
     }
     const auto* zone = shown();
@@ -248,12 +252,7 @@ void ZoneRow::refresh(const Wording& wording) {
         QStringList all{"each piece of the mould"};
         for (int i = 1; i <= std::max(static_cast<int>(names.size()), zone->piece); ++i)
             all << piece_said(i, names);
-        QStringList had;
-        for (int i = 0; i < piece_->count(); ++i) had << piece_->itemText(i);
-        if (had != all) {
-            piece_->clear();
-            piece_->addItems(all);
-        }
+        fill(piece_, all);
         piece_->setCurrentIndex(zone->piece);
         piece_box_->setVisible(zone->place != ZonePlace::painted && piece_matters(document_, zones));
     }
